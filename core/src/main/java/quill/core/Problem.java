@@ -1,0 +1,19 @@
+package quill.core;
+
+import java.util.Objects;
+
+/**
+ * One thing wrong with what was given.
+ *
+ * @param field path of the field, as the caller knows it: {@code lines[2].quantity}
+ * @param value what was given, as text; empty where nothing was
+ * @param message what would be allowed, as a sentence for the person who typed it
+ */
+public record Problem(String field, String value, String message) {
+    /** Nothing here may be null: a screen shows all three. */
+    public Problem {
+        Objects.requireNonNull(field, "field");
+        value = value == null ? "" : value;
+        Objects.requireNonNull(message, "message");
+    }
+}

@@ -1,0 +1,24 @@
+package quill.core.ledger;
+
+/** The accounts that entries are posted to. A debit is positive, a credit negative. */
+public enum Account {
+    RECEIVABLE("Receivable"),
+    CLIENT_CREDIT("Client credit"),
+    BANK("Bank"),
+    CASH("Cash"),
+    PROCESSOR_CLEARING("Processor clearing"),
+    INCOME("Income"),
+    TAX("Tax"),
+    PROCESSING_FEES("Processing fees");
+
+    private final String words;
+
+    Account(String words) {
+        this.words = words;
+    }
+
+    /** The account's name, for people. */
+    public String words() {
+        return words;
+    }
+}

@@ -1,0 +1,52 @@
+package quill.core.ledger;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Set;
+import org.joda.money.Money;
+import quill.core.money.Amounts;
+
+/**
+ * Which debts a sum of money settles, and what is left over as client credit.
+ *
+ * @param parts above zero each
+ * @param credit what no debt has taken; zero or more
+ */
+public record Appropriation(List<Part> parts, Money credit) {
+    /** So much of one debt. */
+    public record Part(OpenDebt debt, Money amount) {}
+
+    /**
+     * Settles what the payer named first, then the rest by {@link OpenDebt#ORDER}.
+     *
+     * @param money zero or more
+     * @param named keys of the installments that the payer named; may be empty
+     */
+    public static Appropriation of(Money money, List<OpenDebt> debts, Set<Long> named) {
+        if (money.isNegative()) {
+            throw new IllegalArgumentException("money (" + money + ") must be zero or more");
+        }
+        List<OpenDebt> order = debts.stream()
+                .filter(d -> d.open().isPositive())
+                .sorted(Comparator.comparing((OpenDebt d) -> !named.contains(d.id()))
+                        .thenComparing(OpenDebt.ORDER))
+                .toList();
+        List<Part> parts = new ArrayList<>();
+        Money left = money;
+        for (OpenDebt debt : order) {
+            Money amount = Amounts.min(left, debt.open());
+            if (amount.isPositive()) {
+                parts.add(new Part(debt, amount));
+                left = left.minus(amount);
+            }
+        }
+        return new Appropriation(List.copyOf(parts), left);
+    }
+
+    /** What the debts took together. */
+    public Money settled() {
+        return Amounts.sum(
+                credit.getCurrencyUnit(), parts.stream().map(Part::amount).toList());
+    }
+}

@@ -1,0 +1,26 @@
+package quill.core.ledger;
+
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import org.joda.money.Money;
+
+/** How one installment stands on a day. Days late = the day less the due date; on the due date nothing is late. */
+public enum Standing {
+    SETTLED,
+    CREDITED,
+    LATE,
+    COMING;
+
+    /** @param credited how much of it a credit note took back */
+    public static Standing of(Money amount, Money open, Money credited, LocalDate dueOn, LocalDate today) {
+        if (open.isZero()) {
+            return credited.isEqual(amount) ? CREDITED : SETTLED;
+        }
+        return daysLate(dueOn, today) > 0 ? LATE : COMING;
+    }
+
+    /** Zero or less where it is not late. */
+    public static long daysLate(LocalDate dueOn, LocalDate today) {
+        return ChronoUnit.DAYS.between(dueOn, today);
+    }
+}

@@ -1,0 +1,50 @@
+package quill.core.money;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.Collection;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+
+/** What joda-money leaves to the caller: this project's one way of rounding, sums, and plain text. */
+public final class Amounts {
+    private Amounts() {}
+
+    /**
+     * Rounds half up on the absolute value (0.005 is 0.01, -0.005 is -0.01) to the currency's ISO 4217 minor unit.
+     */
+    public static Money round(CurrencyUnit currency, BigDecimal exact) {
+        return Money.of(currency, exact, RoundingMode.HALF_UP);
+    }
+
+    /** Adds up; an empty collection is zero. @throws org.joda.money.CurrencyMismatchException naming both currencies */
+    public static Money sum(CurrencyUnit currency, Collection<Money> amounts) {
+        return amounts.stream().reduce(Money.zero(currency), Money::plus);
+    }
+
+    /** The smaller of two amounts in one currency. */
+    public static Money min(Money a, Money b) {
+        return a.isLessThan(b) ? a : b;
+    }
+
+    /** Plain decimal text with the currency's decimals and no separators: {@code 1234.50}. */
+    public static String plain(Money amount) {
+        return amount.getAmount().toPlainString();
+    }
+
+    /** Text for people, grouped in thousands: {@code 1,234.50}; a minus sign stands before a negative amount. */
+    public static String grouped(Money amount) {
+        return grouped(amount.getAmount());
+    }
+
+    static String grouped(BigDecimal value) {
+        String text = value.abs().toPlainString();
+        int point = text.indexOf('.');
+        String whole = point < 0 ? text : text.substring(0, point);
+        StringBuilder out = new StringBuilder(whole);
+        for (int i = whole.length() - 3; i > 0; i -= 3) {
+            out.insert(i, ',');
+        }
+        return (value.signum() < 0 ? "−" : "") + out + (point < 0 ? "" : text.substring(point));
+    }
+}

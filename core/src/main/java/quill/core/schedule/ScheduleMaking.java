@@ -1,0 +1,158 @@
+package quill.core.schedule;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import org.joda.money.Money;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.Why;
+import quill.core.money.Amounts;
+import quill.core.money.Split;
+
+/**
+ * Splits what is due into 1 to 60 installments that sum to it exactly. All given as percentages (a rest counts as
+ * the percentage left): the due is split by them. With fixed amounts there is exactly one rest: percentages are
+ * round(percent x due), the rest takes what is left.
+ */
+public final class ScheduleMaking {
+    private static final int MAX = 60;
+    private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
+
+    private ScheduleMaking() {}
+
+    /**
+     * Makes the schedule. Example: 1,574.39 with 40 % on issue and the rest after 30 days is 629.76 and 944.63.
+     *
+     * @param due above zero
+     * @param issuedOn the day from which the days count
+     * @throws RefusedException naming {@code schedule} or {@code schedule[i].share}
+     */
+    public static List<Installment> make(Money due, LocalDate issuedOn, List<Term> terms) {
+        if (terms.isEmpty() || terms.size() > MAX) {
+            throw new RefusedException("schedule", terms.size(), "must have from 1 to " + MAX + " installments");
+        }
+        order(terms);
+        boolean fixed = terms.stream().anyMatch(t -> t.share() instanceof Share.OfAmount);
+        List<Money> amounts = fixed ? withRest(due, terms) : byPercent(due, terms);
+        List<Installment> schedule = new ArrayList<>(terms.size());
+        for (int i = 0; i < terms.size(); i++) {
+            if (!amounts.get(i).isPositive()) {
+                throw new RefusedException(
+                        "schedule[" + i + "].share",
+                        Amounts.plain(amounts.get(i)),
+                        "must leave every installment above zero; " + Amounts.grouped(due) + " is due in all");
+            }
+            Term term = terms.get(i);
+            schedule.add(new Installment(
+                    i + 1, term.deposit(), amounts.get(i), issuedOn.plusDays(term.days()), why(due, term, amounts, i)));
+        }
+        return List.copyOf(schedule);
+    }
+
+    private static void order(List<Term> terms) {
+        for (int i = 0; i < terms.size(); i++) {
+            if (terms.get(i).deposit() && i > 0) {
+                throw new RefusedException("schedule[" + i + "].deposit", "true", "only the first can be a deposit");
+            }
+            if (i > 0 && terms.get(i).days() < terms.get(i - 1).days()) {
+                throw new RefusedException(
+                        "schedule[" + i + "].days",
+                        terms.get(i).days(),
+                        "must not be before the installment above it, "
+                                + terms.get(i - 1).days());
+            }
+        }
+    }
+
+    private static List<Money> byPercent(Money due, List<Term> terms) {
+        BigDecimal given = BigDecimal.ZERO;
+        int rests = 0;
+        int last = 0;
+        for (int i = 0; i < terms.size(); i++) {
+            if (terms.get(i).share() instanceof Share.OfPercent p) {
+                given = given.add(p.percent().rate());
+                last = i;
+            } else {
+                rests++;
+            }
+        }
+        if (rests > 1) {
+            throw new RefusedException("schedule", rests + " rests", "only one installment can take the rest");
+        }
+        int compared = given.compareTo(HUNDRED);
+        if (compared > 0 || (compared < 0 && rests == 0)) {
+            throw new RefusedException(
+                    "schedule[" + last + "].share",
+                    new PercentSum(given).text(),
+                    "the installments make " + new PercentSum(given).text() + " together; they must make 100%");
+        }
+        BigDecimal left = HUNDRED.subtract(given);
+        return Split.byWeights(
+                due,
+                terms.stream()
+                        .map(t -> t.share() instanceof Share.OfPercent p
+                                ? p.percent().rate()
+                                : left)
+                        .toList());
+    }
+
+    /** A sum of percentages may pass 100, which a Percent may not. */
+    private record PercentSum(BigDecimal sum) {
+        private String text() {
+            return sum.stripTrailingZeros().toPlainString() + "%";
+        }
+    }
+
+    private static List<Money> withRest(Money due, List<Term> terms) {
+        List<Money> amounts = new ArrayList<>();
+        int rest = -1;
+        Money taken = Money.zero(due.getCurrencyUnit());
+        for (int i = 0; i < terms.size(); i++) {
+            Money amount = Money.zero(due.getCurrencyUnit());
+            if (terms.get(i).share() instanceof Share.OfPercent p) {
+                amount = p.percent().of(due);
+            } else if (terms.get(i).share() instanceof Share.OfAmount a) {
+                amount = a.amount();
+            } else if (rest >= 0) {
+                throw new RefusedException("schedule[" + i + "].share", "rest", "only one can take the rest");
+            } else {
+                rest = i;
+            }
+            amounts.add(amount);
+            taken = taken.plus(amount);
+        }
+        if (rest < 0) {
+            if (taken.isEqual(due)) {
+                return amounts;
+            }
+            throw new RefusedException(List.of(new Problem(
+                    "schedule[" + (terms.size() - 1) + "].share",
+                    Amounts.plain(taken),
+                    "the installments make " + Amounts.grouped(taken) + " together, and " + Amounts.grouped(due)
+                            + " is due; let one of them take the rest")));
+        }
+        amounts.set(rest, due.minus(taken));
+        return amounts;
+    }
+
+    private static Why why(Money due, Term term, List<Money> amounts, int place) {
+        String amount = Amounts.grouped(amounts.get(place));
+        if (term.share() instanceof Share.OfPercent p) {
+            return Why.of(
+                    "a share of what is due; all shares sum to it exactly",
+                    p.percent() + " of " + Amounts.grouped(due) + " = " + amount);
+        }
+        if (term.share() instanceof Share.OfAmount) {
+            return Why.of("a fixed amount", amount);
+        }
+        StringBuilder step = new StringBuilder(Amounts.grouped(due));
+        for (int i = 0; i < amounts.size(); i++) {
+            if (i != place) {
+                step.append(" − ").append(Amounts.grouped(amounts.get(i)));
+            }
+        }
+        return Why.of("what the other installments leave", step + " = " + amount);
+    }
+}
