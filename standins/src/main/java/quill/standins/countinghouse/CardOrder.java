@@ -1,0 +1,29 @@
+package quill.standins.countinghouse;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+
+/** One order: a sum that somebody may pay by card, once. */
+record CardOrder(
+        String id,
+        String ourKey,
+        BigDecimal amount,
+        String currency,
+        String description,
+        String returnTo,
+        String state,
+        String paymentId,
+        LocalDate paidOn,
+        BigDecimal fee,
+        String lastFour,
+        String expiry,
+        boolean awaitsCode) {
+    boolean isOpen() {
+        return "open".equals(state);
+    }
+
+    /** The amount as a person reads it. */
+    public String shown() {
+        return currency + " " + String.format("%,.2f", amount);
+    }
+}

@@ -1,0 +1,125 @@
+package quill.standins.countinghouse;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.security.MessageDigest;
+import java.time.LocalDate;
+import java.util.Currency;
+import java.util.List;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.server.ResponseStatusException;
+import quill.standins.StandinsSettings;
+
+/** What a business may ask of the counting house. Every call carries its key; an order carries a key of the caller's. */
+@RestController
+@RequestMapping("/api")
+class OrderApi {
+    private final OrderBook book;
+    private final StandinsSettings settings;
+
+    OrderApi(OrderBook book, StandinsSettings settings) {
+        this.book = book;
+        this.settings = settings;
+    }
+
+    record Asked(BigDecimal amount, String currency, String description, String returnTo) {}
+
+    record Today(LocalDate today) {}
+
+    record Attempt(String lastFour, String outcome) {}
+
+    record Answer(
+            String id,
+            String state,
+            String amount,
+            String currency,
+            String payAt,
+            String paymentId,
+            LocalDate paidOn,
+            String fee,
+            String cardName,
+            String lastFour,
+            String expiry,
+            List<Attempt> attempts) {}
+
+    @PostMapping("/orders")
+    Answer open(
+            @RequestHeader("Authorization") String authorization,
+            @RequestHeader("Idempotency-Key") String key,
+            @RequestBody Asked asked) {
+        check(authorization);
+        if (asked.amount() == null || asked.amount().signum() <= 0) {
+            throw new ResponseStatusException(HttpStatus.UNPROCESSABLE_CONTENT, "amount must be above zero");
+        }
+        CardOrder order = book.open(key, asked.amount(), asked.currency(), asked.description(), asked.returnTo());
+        if (order.amount().compareTo(asked.amount()) != 0 || !order.currency().equals(asked.currency())) {
+            throw new ResponseStatusException(HttpStatus.CONFLICT, "this key was used for another amount");
+        }
+        return answer(order);
+    }
+
+    @GetMapping("/orders/{id}")
+    Answer ask(@RequestHeader("Authorization") String authorization, @PathVariable String id) {
+        check(authorization);
+        return answer(book.find(id).orElseThrow(() -> new ResponseStatusException(HttpStatus.NOT_FOUND)));
+    }
+
+    @PostMapping("/orders/{id}/withdrawal")
+    Answer withdraw(@RequestHeader("Authorization") String authorization, @PathVariable String id) {
+        check(authorization);
+        book.find(id).orElseThrow(() -> new ResponseStatusException(HttpStatus.NOT_FOUND));
+        return answer(book.withdraw(id));
+    }
+
+    @PutMapping("/business-date")
+    void today(@RequestHeader("Authorization") String authorization, @RequestBody Today today) {
+        check(authorization);
+        book.setToday(today.today());
+    }
+
+    @ExceptionHandler(ResponseStatusException.class)
+    ProblemDetail problem(ResponseStatusException e) {
+        return e.getBody();
+    }
+
+    private void check(String authorization) {
+        byte[] expected = ("Bearer " + settings.apiKey()).getBytes();
+        if (!MessageDigest.isEqual(expected, authorization.getBytes())) {
+            throw new ResponseStatusException(HttpStatus.UNAUTHORIZED, "this key is not known here");
+        }
+    }
+
+    private Answer answer(CardOrder o) {
+        boolean paid = "paid".equals(o.state());
+        return new Answer(
+                o.id(),
+                o.state(),
+                plain(o.amount(), o.currency()),
+                o.currency(),
+                settings.publicUrl() + "/pay/" + o.id(),
+                o.paymentId(),
+                o.paidOn(),
+                o.fee() == null ? null : plain(o.fee(), o.currency()),
+                paid ? "Test card" : null,
+                paid ? o.lastFour() : null,
+                paid ? o.expiry() : null,
+                book.attempts(o.id()).stream()
+                        .map(a -> new Attempt(a.lastFour(), a.outcome()))
+                        .toList());
+    }
+
+    private static String plain(BigDecimal amount, String currency) {
+        int decimals = Currency.getInstance(currency).getDefaultFractionDigits();
+        return amount.setScale(decimals, RoundingMode.UNNECESSARY).toPlainString();
+    }
+}

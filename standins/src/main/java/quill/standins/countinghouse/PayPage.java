@@ -1,0 +1,98 @@
+package quill.standins.countinghouse;
+
+import java.time.YearMonth;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeParseException;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.server.ResponseStatusException;
+
+/** The page on which a payer types the card: it belongs to the processor, the business never sees the number. */
+@Controller
+class PayPage {
+    private final OrderBook book;
+
+    PayPage(OrderBook book) {
+        this.book = book;
+    }
+
+    @GetMapping("/pay/{id}")
+    String show(@PathVariable String id, Model model) {
+        return page(order(id), null, "", "", model);
+    }
+
+    @PostMapping("/pay/{id}")
+    String pay(
+            @PathVariable String id,
+            @RequestParam(defaultValue = "") String number,
+            @RequestParam(defaultValue = "") String expiry,
+            Model model) {
+        CardOrder order = order(id);
+        if (!order.isOpen()) {
+            return page(order, null, "", "", model);
+        }
+        Optional<TestCard> card = TestCard.of(number);
+        if (card.isEmpty()) {
+            return page(order, TestCard.refusalOf(number), "", expiry, model);
+        }
+        String wrongExpiry = wrongExpiry(expiry);
+        if (wrongExpiry != null) {
+            return page(order, wrongExpiry, number, expiry, model);
+        }
+        switch (card.get()) {
+            case APPROVED -> book.pay(order, card.get().lastFour(), expiry.strip());
+            case ASKS_CODE -> book.awaitCode(id, card.get().lastFour(), expiry.strip());
+            default -> {
+                book.decline(id, card.get().lastFour(), card.get().words());
+                return page(order(id), declined(card.get().words()), "", "", model);
+            }
+        }
+        return page(order(id), null, "", "", model);
+    }
+
+    @PostMapping("/pay/{id}/code")
+    String code(@PathVariable String id, @RequestParam(defaultValue = "") String code, Model model) {
+        CardOrder order = order(id);
+        if (order.isOpen() && order.awaitsCode()) {
+            if (!TestCard.CODE.equals(code.strip())) {
+                book.decline(id, order.lastFour(), "the bank's code was wrong");
+                return page(order(id), declined("the bank's code was wrong"), "", "", model);
+            }
+            book.pay(order, order.lastFour(), order.expiry());
+        }
+        return page(order(id), null, "", "", model);
+    }
+
+    private static String declined(String reason) {
+        return "Card declined: " + reason + ". Nothing was taken. Try another card.";
+    }
+
+    private String wrongExpiry(String expiry) {
+        try {
+            YearMonth month = YearMonth.parse(expiry.strip(), DateTimeFormatter.ofPattern("MM/yy"));
+            return month.isBefore(YearMonth.from(book.today())) ? "That card's date has passed." : null;
+        } catch (DateTimeParseException e) {
+            return "Write the card's date as month and year, such as 09/29.";
+        }
+    }
+
+    private CardOrder order(String id) {
+        return book.find(id)
+                .orElseThrow(() -> new ResponseStatusException(HttpStatus.NOT_FOUND, "No order has this address."));
+    }
+
+    private static String page(CardOrder order, String message, String number, String expiry, Model model) {
+        model.addAttribute("order", order);
+        model.addAttribute("message", message);
+        model.addAttribute("number", number);
+        model.addAttribute("expiry", expiry);
+        model.addAttribute("cards", TestCard.values());
+        return "pay";
+    }
+}
