@@ -1,0 +1,16 @@
+package quill.server;
+
+import java.nio.file.Path;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+
+/** Settings under {@code quill.}, explained in quill.properties. */
+@ConfigurationProperties("quill")
+public record QuillSettings(Path data, String publicUrl, boolean demo, Processor processor, String standInsUrl) {
+    /** The card processor's address and secrets; no address, no cards. */
+    public record Processor(String url, String apiKey, String webhookSecret) {
+        /** Whether cards can be offered at all. */
+        public boolean isSet() {
+            return url != null && !url.isBlank();
+        }
+    }
+}

@@ -1,0 +1,227 @@
+package quill.server.account;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import quill.core.ledger.Entry;
+import quill.core.ledger.OpenDebt;
+import quill.core.ledger.Standing;
+import quill.core.money.Amounts;
+import quill.server.books.BooksService;
+import quill.server.business.BusinessService;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.common.Amount;
+import quill.server.common.BusinessClock;
+import quill.server.debts.Debts;
+import quill.server.invoices.InvoiceIndex;
+
+/** Clients with what they owe, the account of one, and the journal. */
+@RestController
+@RequestMapping("/api")
+class AccountController {
+    private static final int PAGE = 60;
+    private final ClientsService clients;
+    private final BooksService books;
+    private final Debts debts;
+    private final InvoiceIndex index;
+    private final BusinessService business;
+    private final BusinessClock clock;
+
+    AccountController(
+            ClientsService clients,
+            BooksService books,
+            Debts debts,
+            InvoiceIndex index,
+            BusinessService business,
+            BusinessClock clock) {
+        this.clients = clients;
+        this.books = books;
+        this.debts = debts;
+        this.index = index;
+        this.business = business;
+        this.clock = clock;
+    }
+
+    /** A client in the index. @param late what of it is past its due date */
+    record ClientRow(
+            long id,
+            String name,
+            String email,
+            Amount owes,
+            Amount late,
+            @Schema(nullable = true) LocalDate nextDueOn,
+            long daysLate) {}
+
+    record AccountRow(long entry, LocalDate on, String what, Amount charged, Amount received, Amount balance) {}
+
+    record AccountView(
+            Client client,
+            Amount owes,
+            Amount late,
+            Amount credit,
+            Amount byInstallments,
+            Amount byPostings,
+            boolean agrees,
+            List<AccountRow> rows,
+            List<InvoiceIndex.Row> invoices) {}
+
+    record PostingView(String account, String detail, Amount amount) {}
+
+    record EntryView(
+            long id,
+            LocalDate on,
+            String event,
+            String text,
+            @Schema(nullable = true) Long clientId,
+            @Schema(nullable = true) Long reverses,
+            String who,
+            List<PostingView> postings) {}
+
+    record BalanceView(String account, Amount amount) {}
+
+    record Books(
+            List<BalanceView> balances,
+            Amount sum,
+            int clients,
+            List<String> disagreeing,
+            List<EntryView> entries,
+            @Schema(nullable = true) Long more) {}
+
+    @GetMapping("/clients")
+    List<ClientRow> list() {
+        CurrencyUnit currency = business.business().currencyUnit();
+        LocalDate today = clock.today();
+        Map<Long, Money> balances = books.balancesByClient(currency);
+        Map<Long, List<OpenDebt>> open = debts.openByClient(currency);
+        List<ClientRow> rows = new ArrayList<>();
+        for (Client c : clients.all()) {
+            List<OpenDebt> own = open.getOrDefault(c.id(), List.of());
+            List<OpenDebt> late =
+                    own.stream().filter(d -> d.dueOn().isBefore(today)).toList();
+            LocalDate next =
+                    own.stream().map(OpenDebt::dueOn).min(LocalDate::compareTo).orElse(null);
+            rows.add(new ClientRow(
+                    c.id(),
+                    c.name(),
+                    c.email(),
+                    Amount.of(balances.getOrDefault(c.id(), Money.zero(currency))),
+                    Amount.of(Amounts.sum(
+                            currency, late.stream().map(OpenDebt::open).toList())),
+                    next,
+                    late.isEmpty() ? 0 : Standing.daysLate(next, today)));
+        }
+        rows.sort(Comparator.comparing((ClientRow r) -> r.late().money().getAmount())
+                .reversed()
+                .thenComparing(r -> r.owes().money().getAmount(), Comparator.reverseOrder())
+                .thenComparing(ClientRow::name));
+        return rows;
+    }
+
+    @PostMapping("/clients")
+    Client make(@RequestBody Client client) {
+        return clients.make(client);
+    }
+
+    @PutMapping("/clients/{id}")
+    Client change(@PathVariable long id, @RequestBody Client c) {
+        return clients.change(
+                new Client(id, c.name(), c.contact(), c.email(), c.address(), c.taxNumber(), c.version()));
+    }
+
+    @GetMapping("/clients/{id}")
+    AccountView account(@PathVariable long id) {
+        CurrencyUnit currency = business.business().currencyUnit();
+        Client client = clients.client(id);
+        Debts.Agreement agreement = debts.agreement(id, currency);
+        List<OpenDebt> late = debts.open(id, currency).stream()
+                .filter(d -> d.dueOn().isBefore(clock.today()))
+                .toList();
+        List<AccountRow> rows = new ArrayList<>(books.accountOf(id, currency).stream()
+                .map(r -> new AccountRow(
+                        r.movement().entry(),
+                        r.movement().on(),
+                        r.movement().what(),
+                        Amount.of(r.charged()),
+                        Amount.of(r.received()),
+                        Amount.of(r.balance())))
+                .toList());
+        java.util.Collections.reverse(rows);
+        return new AccountView(
+                client,
+                Amount.of(books.balanceOf(id, currency)),
+                Amount.of(
+                        Amounts.sum(currency, late.stream().map(OpenDebt::open).toList())),
+                Amount.of(books.creditOf(id, currency)),
+                Amount.of(agreement.byInstallments()),
+                Amount.of(agreement.byPostings()),
+                agreement.holds(),
+                rows,
+                index.ofClient(id));
+    }
+
+    @GetMapping("/books")
+    Books books(@RequestParam(required = false) Long before) {
+        CurrencyUnit currency = business.business().currencyUnit();
+        List<BooksService.Balance> balances = books.balances();
+        List<Client> all = clients.all();
+        Map<Long, Money> byPostings = books.balancesByClient(currency);
+        Map<Long, Money> byInstallments = new HashMap<>();
+        debts.openByClient(currency)
+                .forEach((client, open) -> byInstallments.put(
+                        client,
+                        Amounts.sum(currency, open.stream().map(OpenDebt::open).toList())));
+        List<String> disagreeing = all.stream()
+                .filter(c -> {
+                    Money zero = Money.zero(currency);
+                    Money credit = books.creditOf(c.id(), currency);
+                    return !byInstallments
+                            .getOrDefault(c.id(), zero)
+                            .minus(credit)
+                            .isEqual(byPostings.getOrDefault(c.id(), zero));
+                })
+                .map(Client::name)
+                .toList();
+        List<BooksService.Booked> entries = books.journal(before == null ? Long.MAX_VALUE : before, PAGE);
+        return new Books(
+                balances.stream()
+                        .map(b -> new BalanceView(b.account().words(), Amount.of(b.amount())))
+                        .toList(),
+                Amount.of(Amounts.sum(
+                        currency,
+                        balances.stream().map(BooksService.Balance::amount).toList())),
+                all.size(),
+                disagreeing,
+                entries.stream().map(AccountController::view).toList(),
+                entries.size() == PAGE ? entries.get(PAGE - 1).id() : null);
+    }
+
+    private static EntryView view(BooksService.Booked e) {
+        Entry.Event event = e.event();
+        return new EntryView(
+                e.id(),
+                e.on(),
+                event.words(),
+                e.text(),
+                e.clientId(),
+                e.reverses(),
+                e.who(),
+                e.postings().stream()
+                        .map(p -> new PostingView(p.account().words(), p.detail(), Amount.of(p.amount())))
+                        .toList());
+    }
+}

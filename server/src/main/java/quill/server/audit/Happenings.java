@@ -1,0 +1,61 @@
+package quill.server.audit;
+
+import java.sql.Timestamp;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.security.core.Authentication;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.stereotype.Repository;
+import quill.server.common.BusinessClock;
+
+/** Who did what, when, on the record it touched. Only ever added to. */
+@Repository
+public class Happenings {
+    private final JdbcClient jdbc;
+    private final BusinessClock clock;
+
+    Happenings(JdbcClient jdbc, BusinessClock clock) {
+        this.jdbc = jdbc;
+        this.clock = clock;
+    }
+
+    /** One line of a record's history. */
+    public record Happening(long id, LocalDate on, String who, String what) {}
+
+    /** Who is acting: the person signed in, else the application by itself. */
+    public static String who() {
+        Authentication authentication = SecurityContextHolder.getContext().getAuthentication();
+        boolean person = authentication != null
+                && authentication.isAuthenticated()
+                && !"anonymousUser".equals(authentication.getName());
+        return person ? authentication.getName() : "by itself";
+    }
+
+    /** Notes it within the running transaction. */
+    public void note(Long invoiceId, Long clientId, String what) {
+        jdbc.sql("""
+                INSERT INTO happening (invoice_id, client_id, happened_on, happened_at, who, what)
+                VALUES (:invoice, :client, :on, :at, :who, :what)
+                """)
+                .param("invoice", invoiceId)
+                .param("client", clientId)
+                .param("on", clock.today())
+                .param("at", Timestamp.valueOf(LocalDateTime.now(clock)))
+                .param("who", who())
+                .param("what", what)
+                .update();
+    }
+
+    /** An invoice's history, newest first. */
+    public List<Happening> ofInvoice(long invoiceId) {
+        return jdbc.sql("""
+                SELECT id, happened_on, who, what FROM happening WHERE invoice_id = :invoice ORDER BY id DESC LIMIT 200
+                """)
+                .param("invoice", invoiceId)
+                .query((rs, n) ->
+                        new Happening(rs.getLong(1), rs.getDate(2).toLocalDate(), rs.getString(3), rs.getString(4)))
+                .list();
+    }
+}

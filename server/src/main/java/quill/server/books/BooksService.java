@@ -1,0 +1,231 @@
+package quill.server.books;
+
+import java.sql.Timestamp;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.ledger.Account;
+import quill.core.ledger.ClientAccount;
+import quill.core.ledger.Entry;
+import quill.core.ledger.Posting;
+import quill.server.audit.Happenings;
+import quill.server.common.BusinessClock;
+
+/** The journal: entries are added, never changed. What a client owes is read from the postings. */
+@Service
+public class BooksService {
+    private final JdbcClient jdbc;
+    private final BusinessClock clock;
+
+    BooksService(JdbcClient jdbc, BusinessClock clock) {
+        this.jdbc = jdbc;
+        this.clock = clock;
+    }
+
+    /** What an entry belongs to; any of it may be null. */
+    public record About(Long clientId, Long invoiceId, Long paymentId) {}
+
+    /** A stored entry with its postings. */
+    public record Booked(
+            long id,
+            Entry.Event event,
+            LocalDate on,
+            String text,
+            Long clientId,
+            Long reverses,
+            String who,
+            List<BookedPosting> postings) {}
+
+    /** A stored posting: a debit above zero, a credit below it. */
+    public record BookedPosting(Account account, String detail, Money amount) {}
+
+    /** What stands on an account in all. */
+    public record Balance(Account account, Money amount) {}
+
+    /**
+     * Books an entry, dated today, within the running transaction.
+     *
+     * @param reverses id of the entry that this one takes back, or null; an entry is taken back once
+     * @return the entry's id
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public long book(Entry entry, String text, About about, Long reverses) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                INSERT INTO journal_entry (event, booked_on, booked_at, text, client_id, invoice_id, payment_id,
+                  reverses_id, who)
+                VALUES (:event, :on, :at, :text, :client, :invoice, :payment, :reverses, :who)
+                """)
+                .param("event", entry.event().name())
+                .param("on", clock.today())
+                .param("at", Timestamp.valueOf(LocalDateTime.now(clock)))
+                .param("text", text)
+                .param("client", about.clientId())
+                .param("invoice", about.invoiceId())
+                .param("payment", about.paymentId())
+                .param("reverses", reverses)
+                .param("who", Happenings.who())
+                .update(key, "id");
+        long id = key.getKey().longValue();
+        entry.postings().forEach(p -> insert(id, p, about.clientId()));
+        return id;
+    }
+
+    private void insert(long entryId, Posting posting, Long clientId) {
+        long minor = posting.amount().getAmountMinorLong();
+        jdbc.sql("""
+                INSERT INTO posting (entry_id, account, detail, client_id, invoice_id, currency, amount_minor, own_minor)
+                VALUES (:entry, :account, :detail, :client, :invoice, :currency, :amount, :own)
+                """)
+                .param("entry", entryId)
+                .param("account", posting.account().name())
+                .param("detail", posting.detail())
+                .param("client", clientId)
+                .param("invoice", posting.document())
+                .param("currency", posting.amount().getCurrencyUnit().getCode())
+                .param("amount", minor)
+                .param("own", minor)
+                .update();
+    }
+
+    /** The entry of this event for an invoice, with its postings. */
+    public Optional<Booked> entryOf(Entry.Event event, long invoiceId) {
+        return entries("WHERE event = :event AND invoice_id = :invoice ORDER BY id", 1, event.name(), invoiceId)
+                .stream()
+                .findFirst();
+    }
+
+    /** The id of the entry that booked a payment. */
+    public long entryOfPayment(long paymentId) {
+        return jdbc.sql("""
+                SELECT id FROM journal_entry WHERE payment_id = :payment AND event = 'PAYMENT' ORDER BY id LIMIT 1
+                """).param("payment", paymentId).query(Long.class).single();
+    }
+
+    /** The journal, newest first, from before an id. */
+    public List<Booked> journal(long before, int most) {
+        return entries("WHERE id < :invoice ORDER BY id DESC", most, "", before);
+    }
+
+    private List<Booked> entries(String which, int most, String event, long id) {
+        var statement = jdbc.sql("""
+                SELECT id, event, booked_on, text, client_id, reverses_id, who FROM journal_entry
+                """ + which + " LIMIT :most");
+        if (which.contains(":event")) {
+            statement = statement.param("event", event);
+        }
+        return statement
+                .param("invoice", id)
+                .param("most", most)
+                .query((rs, n) -> new Booked(
+                        rs.getLong("id"),
+                        Entry.Event.valueOf(rs.getString("event")),
+                        rs.getDate("booked_on").toLocalDate(),
+                        rs.getString("text"),
+                        rs.getObject("client_id", Long.class),
+                        rs.getObject("reverses_id", Long.class),
+                        rs.getString("who"),
+                        List.of()))
+                .list()
+                .stream()
+                .map(b -> new Booked(
+                        b.id(), b.event(), b.on(), b.text(), b.clientId(), b.reverses(), b.who(), postings(b.id())))
+                .toList();
+    }
+
+    private List<BookedPosting> postings(long entryId) {
+        return jdbc.sql("""
+                SELECT account, detail, currency, amount_minor FROM posting WHERE entry_id = :entry ORDER BY id
+                """)
+                .param("entry", entryId)
+                .query((rs, n) -> new BookedPosting(
+                        Account.valueOf(rs.getString("account")),
+                        rs.getString("detail"),
+                        money(rs.getString("currency"), rs.getLong("amount_minor"))))
+                .list();
+    }
+
+    /** What a client owes by the postings: receivable less client credit, below zero where the client is owed. */
+    public Money balanceOf(long clientId, CurrencyUnit currency) {
+        return sum(clientId, currency, Account.RECEIVABLE).plus(sum(clientId, currency, Account.CLIENT_CREDIT));
+    }
+
+    /** Money received from a client that no debt has taken yet: zero or more. */
+    public Money creditOf(long clientId, CurrencyUnit currency) {
+        return sum(clientId, currency, Account.CLIENT_CREDIT).negated();
+    }
+
+    /** What an account holds for one client by its postings. */
+    public Money sum(long clientId, CurrencyUnit currency, Account account) {
+        long minor = jdbc.sql("""
+                SELECT COALESCE(SUM(amount_minor), 0) FROM posting
+                 WHERE client_id = :client AND account = :account AND currency = :currency
+                """)
+                .param("client", clientId)
+                .param("account", account.name())
+                .param("currency", currency.getCode())
+                .query(Long.class)
+                .single();
+        return Money.ofMinor(currency, minor);
+    }
+
+    /** What each client owes by the postings; clients without any are not in it. */
+    public Map<Long, Money> balancesByClient(CurrencyUnit currency) {
+        Map<Long, Money> balances = new HashMap<>();
+        jdbc.sql("""
+                SELECT client_id, SUM(amount_minor) AS minor FROM posting
+                 WHERE account IN ('RECEIVABLE', 'CLIENT_CREDIT') AND currency = :currency
+                 GROUP BY client_id ORDER BY client_id
+                """).param("currency", currency.getCode()).query(rs -> {
+            balances.put(rs.getLong("client_id"), Money.ofMinor(currency, rs.getLong("minor")));
+        });
+        return balances;
+    }
+
+    /** Every account's balance; together they are zero. */
+    public List<Balance> balances() {
+        return jdbc.sql("""
+                SELECT account, currency, SUM(amount_minor) AS minor FROM posting
+                 GROUP BY account, currency ORDER BY account, currency
+                """)
+                .query((rs, n) -> new Balance(
+                        Account.valueOf(rs.getString("account")), money(rs.getString("currency"), rs.getLong("minor"))))
+                .list();
+    }
+
+    /** The account of a client, oldest first, with the running balance. */
+    public List<ClientAccount.Row> accountOf(long clientId, CurrencyUnit currency) {
+        List<ClientAccount.Movement> movements = jdbc.sql("""
+                SELECT e.id, e.booked_on, e.text, SUM(p.amount_minor) AS change
+                  FROM journal_entry e JOIN posting p ON p.entry_id = e.id
+                 WHERE e.client_id = :client AND p.currency = :currency
+                   AND p.account IN ('RECEIVABLE', 'CLIENT_CREDIT')
+                 GROUP BY e.id, e.booked_on, e.text
+                 ORDER BY e.id
+                """)
+                .param("client", clientId)
+                .param("currency", currency.getCode())
+                .query((rs, n) -> new ClientAccount.Movement(
+                        rs.getLong("id"),
+                        rs.getDate("booked_on").toLocalDate(),
+                        rs.getString("text"),
+                        "",
+                        Money.ofMinor(currency, rs.getLong("change"))))
+                .list();
+        return ClientAccount.of(currency, movements);
+    }
+
+    private static Money money(String currency, long minor) {
+        return Money.ofMinor(CurrencyUnit.of(currency), minor);
+    }
+}

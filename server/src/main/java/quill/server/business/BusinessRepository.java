@@ -1,0 +1,116 @@
+package quill.server.business;
+
+import java.math.BigDecimal;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import quill.core.money.Percent;
+import quill.core.tax.Tax;
+import quill.core.tax.TaxCategory;
+import quill.core.tax.TaxRounding;
+
+/** Tables BUSINESS and TAX. Holds no rules; the caller opens the transaction. */
+@Repository
+class BusinessRepository {
+    private final JdbcClient jdbc;
+
+    BusinessRepository(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    Optional<Business> find() {
+        return jdbc.sql("""
+                SELECT name, tagline, address, email, tax_number, registered, currency, zone, tax_rounding, iban, bic,
+                       invoice_pattern, credit_note_pattern, days_to_pay, footer, version
+                  FROM business WHERE id = 1
+                """)
+                .query((rs, n) -> new Business(
+                        rs.getString("name"),
+                        rs.getString("tagline"),
+                        rs.getString("address"),
+                        rs.getString("email"),
+                        rs.getString("tax_number"),
+                        rs.getBoolean("registered"),
+                        rs.getString("currency"),
+                        rs.getString("zone"),
+                        TaxRounding.valueOf(rs.getString("tax_rounding")),
+                        rs.getString("iban"),
+                        rs.getString("bic"),
+                        rs.getString("invoice_pattern"),
+                        rs.getString("credit_note_pattern"),
+                        rs.getInt("days_to_pay"),
+                        rs.getString("footer"),
+                        rs.getInt("version")))
+                .optional();
+    }
+
+    void insert(Business b) {
+        write(b, """
+                INSERT INTO business (id, name, tagline, address, email, tax_number, registered, currency, zone,
+                  tax_rounding, iban, bic, invoice_pattern, credit_note_pattern, days_to_pay, footer)
+                VALUES (1, :name, :tagline, :address, :email, :taxNumber, :registered, :currency, :zone,
+                  :taxRounding, :iban, :bic, :invoicePattern, :creditNotePattern, :daysToPay, :footer)
+                """);
+    }
+
+    /** @return rows changed: none where the version is no longer the one that was read */
+    int update(Business b) {
+        return write(b, """
+                UPDATE business
+                   SET name = :name, tagline = :tagline, address = :address, email = :email, tax_number = :taxNumber,
+                       registered = :registered, currency = :currency, zone = :zone, tax_rounding = :taxRounding,
+                       iban = :iban, bic = :bic, invoice_pattern = :invoicePattern,
+                       credit_note_pattern = :creditNotePattern, days_to_pay = :daysToPay, footer = :footer,
+                       version = version + 1
+                 WHERE id = 1 AND version = :version
+                """);
+    }
+
+    private int write(Business b, String sql) {
+        return jdbc.sql(sql)
+                .param("name", b.name())
+                .param("tagline", b.tagline())
+                .param("address", b.address())
+                .param("email", b.email())
+                .param("taxNumber", b.taxNumber())
+                .param("registered", b.registered())
+                .param("currency", b.currency())
+                .param("zone", b.zone())
+                .param("taxRounding", b.taxRounding().name())
+                .param("iban", b.iban())
+                .param("bic", b.bic())
+                .param("invoicePattern", b.invoicePattern())
+                .param("creditNotePattern", b.creditNotePattern())
+                .param("daysToPay", b.daysToPay())
+                .param("footer", b.footer())
+                .param("version", b.version())
+                .update();
+    }
+
+    List<Tax> taxes() {
+        return jdbc.sql("SELECT id, name, rate, category, compound, reason FROM tax ORDER BY place, id")
+                .query((rs, n) -> new Tax(
+                        rs.getString("id"),
+                        rs.getString("name"),
+                        new Percent(rs.getBigDecimal("rate")),
+                        TaxCategory.valueOf(rs.getString("category")),
+                        rs.getBoolean("compound"),
+                        rs.getString("reason")))
+                .list();
+    }
+
+    void insertTax(Tax tax) {
+        jdbc.sql("""
+                INSERT INTO tax (id, name, rate, category, compound, reason, place)
+                VALUES (:id, :name, :rate, :category, :compound, :reason, (SELECT COUNT(*) + 1 FROM tax))
+                """)
+                .param("id", tax.id())
+                .param("name", tax.name())
+                .param("rate", BigDecimal.ZERO.add(tax.rate().rate()))
+                .param("category", tax.category().name())
+                .param("compound", tax.compound())
+                .param("reason", tax.reason())
+                .update();
+    }
+}

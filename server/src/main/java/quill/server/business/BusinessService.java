@@ -1,0 +1,108 @@
+package quill.server.business;
+
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.boot.context.event.ApplicationStartedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.money.Percent;
+import quill.core.money.TypedNumber;
+import quill.core.tax.Tax;
+import quill.core.tax.TaxCategory;
+import quill.server.common.BusinessClock;
+import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
+
+/** The business and its taxes. */
+@Service
+public class BusinessService {
+    private final BusinessRepository repository;
+    private final BusinessClock clock;
+
+    BusinessService(BusinessRepository repository, BusinessClock clock) {
+        this.repository = repository;
+        this.clock = clock;
+    }
+
+    @EventListener(ApplicationStartedEvent.class)
+    void takeZone() {
+        repository.find().ifPresent(b -> clock.setZone(ZoneId.of(b.zone())));
+    }
+
+    /** The business. @throws NotFoundException before the first-run page was filled in */
+    public Business business() {
+        return repository.find().orElseThrow(() -> new NotFoundException("The business is not set up yet."));
+    }
+
+    /** The business, or empty before the first run. */
+    public Optional<Business> find() {
+        return repository.find();
+    }
+
+    /** Sets the business up, once. */
+    @Transactional
+    public void setUp(Business business) {
+        if (repository.find().isPresent()) {
+            throw new ConflictException("The business is set up already; sign in.");
+        }
+        Business checked = business.checked();
+        repository.insert(checked);
+        clock.setZone(ZoneId.of(checked.zone()));
+    }
+
+    /** Changes it. @throws ConflictException if another window changed it first, or documents hold the currency */
+    @Transactional
+    public Business change(Business business) {
+        Business checked = business.checked();
+        if (!checked.currency().equals(business().currency())) {
+            throw new RefusedException(
+                    "currency", checked.currency(), "stays " + business().currency() + ": the books are kept in it");
+        }
+        if (repository.update(checked) != 1) {
+            throw new ConflictException("These settings were changed in another window. Look at them again.");
+        }
+        clock.setZone(ZoneId.of(checked.zone()));
+        return business();
+    }
+
+    /** Its taxes by id, in their order; where it is not registered, the one that charges nothing. */
+    public Map<String, Tax> taxes() {
+        Map<String, Tax> taxes = new LinkedHashMap<>();
+        if (business().registered()) {
+            repository.taxes().forEach(t -> taxes.put(t.id(), t));
+        } else {
+            taxes.put("none", Tax.outsideScope());
+        }
+        return taxes;
+    }
+
+    /** Adds a tax; one that exists is never changed, since issued documents name it. */
+    @Transactional
+    public Tax addTax(String name, String rate, String category, String reason) {
+        List<Problem> problems = new ArrayList<>();
+        Percent percent = TypedNumber.percent("rate", rate, problems);
+        TaxCategory code = null;
+        try {
+            code = TaxCategory.valueOf(category);
+        } catch (IllegalArgumentException | NullPointerException e) {
+            problems.add(new Problem("category", category, "must be one of S, Z, E, AE, K, G, O"));
+        }
+        if (repository.taxes().stream().anyMatch(t -> t.name().equalsIgnoreCase(name))) {
+            problems.add(new Problem("name", name, "is taken by another tax"));
+        }
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        Tax tax = new Tax("tax-" + UUID.randomUUID().toString().substring(0, 8), name, percent, code, false, reason);
+        repository.insertTax(tax);
+        return tax;
+    }
+}

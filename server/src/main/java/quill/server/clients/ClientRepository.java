@@ -1,0 +1,85 @@
+package quill.server.clients;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Repository;
+
+/** Table CLIENT. */
+@Repository
+class ClientRepository {
+    private static final String SELECT = """
+            SELECT id, name, contact, email, address, tax_number, version FROM client
+            """;
+    private final JdbcClient jdbc;
+
+    ClientRepository(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    Optional<Client> find(long id) {
+        return jdbc.sql(SELECT + " WHERE id = :id")
+                .param("id", id)
+                .query(ClientRepository::client)
+                .optional();
+    }
+
+    Optional<Client> lock(long id) {
+        return jdbc.sql(SELECT + " WHERE id = :id FOR UPDATE")
+                .param("id", id)
+                .query(ClientRepository::client)
+                .optional();
+    }
+
+    List<Client> all() {
+        return jdbc.sql(SELECT + " ORDER BY LOWER(name), id")
+                .query(ClientRepository::client)
+                .list();
+    }
+
+    long insert(Client c) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                INSERT INTO client (name, contact, email, address, tax_number)
+                VALUES (:name, :contact, :email, :address, :taxNumber)
+                """)
+                .param("name", c.name())
+                .param("contact", c.contact())
+                .param("email", c.email())
+                .param("address", c.address())
+                .param("taxNumber", c.taxNumber())
+                .update(key, "id");
+        return key.getKey().longValue();
+    }
+
+    int update(Client c) {
+        return jdbc.sql("""
+                UPDATE client
+                   SET name = :name, contact = :contact, email = :email, address = :address,
+                       tax_number = :taxNumber, version = version + 1
+                 WHERE id = :id AND version = :version
+                """)
+                .param("name", c.name())
+                .param("contact", c.contact())
+                .param("email", c.email())
+                .param("address", c.address())
+                .param("taxNumber", c.taxNumber())
+                .param("id", c.id())
+                .param("version", c.version())
+                .update();
+    }
+
+    private static Client client(ResultSet rs, int row) throws SQLException {
+        return new Client(
+                rs.getLong("id"),
+                rs.getString("name"),
+                rs.getString("contact"),
+                rs.getString("email"),
+                rs.getString("address"),
+                rs.getString("tax_number"),
+                rs.getInt("version"));
+    }
+}

@@ -1,0 +1,53 @@
+package quill.server.clients;
+
+import java.util.List;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
+
+/** Clients: found, made, changed; and locked by whoever moves their money. */
+@Service
+public class ClientsService {
+    private final ClientRepository repository;
+
+    ClientsService(ClientRepository repository) {
+        this.repository = repository;
+    }
+
+    /** One client. @throws NotFoundException if there is none of that id */
+    public Client client(long id) {
+        return repository.find(id).orElseThrow(() -> new NotFoundException("There is no client " + id + "."));
+    }
+
+    /** All clients by name. */
+    public List<Client> all() {
+        return repository.all();
+    }
+
+    /** Makes one. */
+    @Transactional
+    public Client make(Client client) {
+        return client(repository.insert(client.checked()));
+    }
+
+    /** Changes one. @throws ConflictException if another window changed it first */
+    @Transactional
+    public Client change(Client client) {
+        client(client.id());
+        if (repository.update(client.checked()) != 1) {
+            throw new ConflictException("This client was changed in another window. Look at it again.");
+        }
+        return client(client.id());
+    }
+
+    /**
+     * Locks a client until the transaction ends: whatever moves a client's money does so one after the other, so that
+     * two payments, or a payment and a credit note, never read the same open sum.
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public Client lock(long id) {
+        return repository.lock(id).orElseThrow(() -> new NotFoundException("There is no client " + id + "."));
+    }
+}

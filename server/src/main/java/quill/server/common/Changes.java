@@ -1,0 +1,22 @@
+package quill.server.common;
+
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Component;
+
+/** Says that something changed, so that open pages can look again once it is committed. */
+@Component
+public class Changes {
+    private final ApplicationEventPublisher publisher;
+
+    Changes(ApplicationEventPublisher publisher) {
+        this.publisher = publisher;
+    }
+
+    /** What changed: an invoice and whose it is; either may be null. */
+    public record Change(Long invoiceId, Long clientId) {}
+
+    /** Told to listeners after the running transaction commits, or at once where none runs. */
+    public void say(Long invoiceId, Long clientId) {
+        publisher.publishEvent(new Change(invoiceId, clientId));
+    }
+}

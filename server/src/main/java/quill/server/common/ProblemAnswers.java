@@ -1,0 +1,101 @@
+package quill.server.common;
+
+import java.net.URI;
+import java.util.List;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import tools.jackson.core.JacksonException;
+
+/** Every error of the API as problem details (RFC 9457): which field, which value, what would be allowed. */
+@RestControllerAdvice
+class ProblemAnswers extends ResponseEntityExceptionHandler {
+    private static final Logger LOG = LoggerFactory.getLogger(ProblemAnswers.class);
+
+    @ExceptionHandler
+    ProblemDetail refused(RefusedException e) {
+        ProblemDetail detail = problem(
+                HttpStatus.UNPROCESSABLE_CONTENT,
+                "refused",
+                e.problems().size() == 1
+                        ? e.problems().get(0).message()
+                        : e.problems().size() + " fields need another look.");
+        detail.setProperty("problems", e.problems());
+        return detail;
+    }
+
+    @ExceptionHandler
+    ProblemDetail conflict(ConflictException e) {
+        return problem(HttpStatus.CONFLICT, "changed-meanwhile", e.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail notFound(NotFoundException e) {
+        return problem(HttpStatus.NOT_FOUND, "not-found", e.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail wrongType(MethodArgumentTypeMismatchException e) {
+        ProblemDetail detail = problem(HttpStatus.BAD_REQUEST, "malformed", "That value cannot be read.");
+        detail.setProperty(
+                "problems",
+                List.of(new Problem(
+                        e.getName(), String.valueOf(e.getValue()), "must be a " + nameOf(e.getRequiredType()))));
+        return detail;
+    }
+
+    @ExceptionHandler
+    void gone(AsyncRequestNotUsableException e) {
+        LOG.debug("the other side went away", e);
+    }
+
+    @ExceptionHandler
+    ProblemDetail unexpected(Exception e) {
+        LOG.error("unexpected", e);
+        return problem(
+                HttpStatus.INTERNAL_SERVER_ERROR,
+                "unexpected",
+                "Something went wrong here. Nothing was changed by it; try again.");
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleHttpMessageNotReadable(
+            HttpMessageNotReadableException e, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        ProblemDetail detail = problem(HttpStatus.BAD_REQUEST, "malformed", "What was sent cannot be read as JSON.");
+        if (e.getCause() instanceof JacksonException json && !json.getPath().isEmpty()) {
+            StringBuilder path = new StringBuilder();
+            json.getPath()
+                    .forEach(r -> path.append(
+                            r.getPropertyName() == null
+                                    ? "[" + r.getIndex() + "]"
+                                    : (path.isEmpty() ? "" : ".") + r.getPropertyName()));
+            detail.setProperty(
+                    "problems", List.of(new Problem(path.toString(), "", "is of another type than this field takes")));
+        }
+        return ResponseEntity.badRequest().headers(headers).body(detail);
+    }
+
+    /** A problem with a code that a program can rely on. */
+    static ProblemDetail problem(HttpStatus status, String code, String message) {
+        ProblemDetail detail = ProblemDetail.forStatusAndDetail(status, message);
+        detail.setType(URI.create("urn:rustic-quill:" + code));
+        return detail;
+    }
+
+    private static String nameOf(Class<?> type) {
+        return type == null ? "value" : type.getSimpleName().toLowerCase(java.util.Locale.ROOT);
+    }
+}

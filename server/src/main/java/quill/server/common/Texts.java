@@ -1,0 +1,33 @@
+package quill.server.common;
+
+import java.util.List;
+import java.util.regex.Pattern;
+import quill.core.Problem;
+
+/** Checks of plain text fields, all told at once. */
+public final class Texts {
+    private static final Pattern EMAIL = Pattern.compile("[^@\\s,;<>\"]+@[^@\\s,;<>\"]+\\.[^@\\s,;<>\"]+");
+
+    private Texts() {}
+
+    /** The text without blanks around it; a problem where it is too long, or empty though it is needed. */
+    public static String text(String field, String value, int most, boolean needed, List<Problem> problems) {
+        String plain = value == null ? "" : value.strip();
+        if (needed && plain.isEmpty()) {
+            problems.add(new Problem(field, "", "must not be empty"));
+        }
+        if (plain.length() > most) {
+            problems.add(new Problem(field, plain.substring(0, 20) + "…", "at most " + most + " characters"));
+        }
+        return plain;
+    }
+
+    /** An e-mail address, or empty where it is not needed. */
+    public static String email(String field, String value, boolean needed, List<Problem> problems) {
+        String plain = text(field, value, 200, needed, problems);
+        if (!plain.isEmpty() && !EMAIL.matcher(plain).matches()) {
+            problems.add(new Problem(field, plain, "must be an address such as name@place.example"));
+        }
+        return plain;
+    }
+}

@@ -1,0 +1,205 @@
+package quill.server.debts;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.jdbc.JdbcUpdateAffectedIncorrectNumberOfRowsException;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import quill.core.ledger.Appropriation;
+import quill.core.ledger.OpenDebt;
+import quill.core.schedule.Installment;
+import quill.server.debts.Debts.StoredInstallment;
+
+/** Tables INSTALLMENT and APPROPRIATION; reads an invoice's number beside them. Holds no rules. */
+@Repository
+class DebtRepository {
+    private static final String DEBT = """
+            SELECT i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor
+              FROM installment i JOIN invoice v ON v.id = i.invoice_id
+            """;
+
+    private final JdbcClient jdbc;
+
+    DebtRepository(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    void insert(long invoiceId, Installment i, String why) {
+        jdbc.sql("""
+                INSERT INTO installment (invoice_id, place, deposit, currency, amount_minor, due_on, why)
+                VALUES (:invoice, :place, :deposit, :currency, :amount, :due, :why)
+                """)
+                .param("invoice", invoiceId)
+                .param("place", i.position())
+                .param("deposit", i.deposit())
+                .param("currency", i.amount().getCurrencyUnit().getCode())
+                .param("amount", i.amount().getAmountMinorLong())
+                .param("due", i.dueOn())
+                .param("why", why)
+                .update();
+    }
+
+    List<StoredInstallment> of(Collection<Long> invoiceIds) {
+        return jdbc.sql("""
+                SELECT id, invoice_id, place, deposit, currency, amount_minor, settled_minor, credited_minor,
+                       open_minor, due_on, settled_on, why
+                  FROM installment WHERE invoice_id IN (:invoices) ORDER BY invoice_id, place
+                """)
+                .param("invoices", invoiceIds)
+                .query(DebtRepository::installment)
+                .list();
+    }
+
+    List<OpenDebt> open(long clientId, CurrencyUnit currency) {
+        return jdbc.sql(DEBT + """
+                 WHERE v.client_id = :client AND v.bucket = 'open' AND i.currency = :currency AND i.open_minor > 0
+                 ORDER BY i.due_on, i.id
+                """)
+                .param("client", clientId)
+                .param("currency", currency.getCode())
+                .query(DebtRepository::debt)
+                .list();
+    }
+
+    Map<Long, List<OpenDebt>> openByClient(CurrencyUnit currency) {
+        Map<Long, List<OpenDebt>> byClient = new LinkedHashMap<>();
+        jdbc.sql("""
+                SELECT v.client_id, i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor
+                  FROM invoice v JOIN installment i ON i.invoice_id = v.id
+                 WHERE v.bucket = 'open' AND i.currency = :currency AND i.open_minor > 0
+                 ORDER BY i.due_on, i.id
+                """).param("currency", currency.getCode()).query(rs -> {
+            byClient.computeIfAbsent(rs.getLong("client_id"), k -> new ArrayList<>())
+                    .add(debt(rs, 0));
+        });
+        return byClient;
+    }
+
+    void appropriate(Long paymentId, long installmentId, Money amount, long entryId) {
+        jdbc.sql("""
+                INSERT INTO appropriation (payment_id, installment_id, amount_minor, entry_id)
+                VALUES (:payment, :installment, :amount, :entry)
+                """)
+                .param("payment", paymentId)
+                .param("installment", installmentId)
+                .param("amount", amount.getAmountMinorLong())
+                .param("entry", entryId)
+                .update();
+    }
+
+    void settle(long installmentId, Money amount, LocalDate on) {
+        int rows = jdbc.sql("""
+                UPDATE installment
+                   SET settled_minor = settled_minor + :amount,
+                       settled_on = CASE WHEN settled_minor + credited_minor + :amount = amount_minor THEN :on END
+                 WHERE id = :id
+                """)
+                .param("amount", amount.getAmountMinorLong())
+                .param("on", on)
+                .param("id", installmentId)
+                .update();
+        if (rows != 1) {
+            throw new JdbcUpdateAffectedIncorrectNumberOfRowsException("settle " + installmentId, 1, rows);
+        }
+    }
+
+    void creditWhole(long invoiceId, LocalDate on) {
+        jdbc.sql("""
+                UPDATE installment SET credited_minor = amount_minor - settled_minor, settled_on = :on
+                 WHERE invoice_id = :invoice
+                """).param("on", on).param("invoice", invoiceId).update();
+    }
+
+    List<Appropriation.Part> settledBy(long paymentId) {
+        return parts("""
+                SELECT i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor,
+                       SUM(a.amount_minor) AS part, 0 AS payment
+                  FROM appropriation a
+                  JOIN installment i ON i.id = a.installment_id
+                  JOIN invoice v ON v.id = i.invoice_id
+                 WHERE a.payment_id = :id
+                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor
+                HAVING SUM(a.amount_minor) > 0
+                 ORDER BY i.due_on, i.id
+                """, paymentId).getOrDefault(0L, List.of());
+    }
+
+    /** What settles an invoice, by payment; key 0 is client credit. */
+    Map<Long, List<Appropriation.Part>> settlersOf(long invoiceId) {
+        return parts("""
+                SELECT i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor,
+                       SUM(a.amount_minor) AS part, COALESCE(a.payment_id, 0) AS payment
+                  FROM appropriation a
+                  JOIN installment i ON i.id = a.installment_id
+                  JOIN invoice v ON v.id = i.invoice_id
+                 WHERE i.invoice_id = :id
+                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor,
+                       COALESCE(a.payment_id, 0)
+                HAVING SUM(a.amount_minor) > 0
+                 ORDER BY COALESCE(a.payment_id, 0), i.due_on, i.id
+                """, invoiceId);
+    }
+
+    List<Appropriation.Part> creditUsesNewestFirst(long clientId, CurrencyUnit currency) {
+        return parts("""
+                SELECT i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor,
+                       SUM(a.amount_minor) AS part, 0 AS payment
+                  FROM appropriation a
+                  JOIN installment i ON i.id = a.installment_id
+                  JOIN invoice v ON v.id = i.invoice_id
+                 WHERE v.client_id = :id AND a.payment_id IS NULL
+                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor
+                HAVING SUM(a.amount_minor) > 0
+                 ORDER BY MAX(a.id) DESC
+                """, clientId).getOrDefault(0L, List.of()).stream()
+                .filter(p -> p.amount().getCurrencyUnit().equals(currency))
+                .toList();
+    }
+
+    private Map<Long, List<Appropriation.Part>> parts(String sql, long id) {
+        Map<Long, List<Appropriation.Part>> byPayment = new LinkedHashMap<>();
+        jdbc.sql(sql).param("id", id).query(rs -> {
+            Money part = Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("part"));
+            byPayment
+                    .computeIfAbsent(rs.getLong("payment"), k -> new ArrayList<>())
+                    .add(new Appropriation.Part(debt(rs, 0), part));
+        });
+        return byPayment;
+    }
+
+    private static OpenDebt debt(ResultSet rs, int row) throws SQLException {
+        return new OpenDebt(
+                rs.getLong("id"),
+                rs.getLong("invoice_id"),
+                rs.getString("number"),
+                rs.getInt("place"),
+                rs.getDate("due_on").toLocalDate(),
+                Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("open_minor")));
+    }
+
+    private static StoredInstallment installment(ResultSet rs, int row) throws SQLException {
+        CurrencyUnit currency = CurrencyUnit.of(rs.getString("currency"));
+        return new StoredInstallment(
+                rs.getLong("id"),
+                rs.getLong("invoice_id"),
+                rs.getInt("place"),
+                rs.getBoolean("deposit"),
+                Money.ofMinor(currency, rs.getLong("amount_minor")),
+                Money.ofMinor(currency, rs.getLong("settled_minor")),
+                Money.ofMinor(currency, rs.getLong("credited_minor")),
+                Money.ofMinor(currency, rs.getLong("open_minor")),
+                rs.getDate("due_on").toLocalDate(),
+                rs.getDate("settled_on") == null
+                        ? null
+                        : rs.getDate("settled_on").toLocalDate(),
+                rs.getString("why"));
+    }
+}

@@ -1,0 +1,223 @@
+package quill.server.debts;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.Why;
+import quill.core.ledger.Account;
+import quill.core.ledger.Appropriation;
+import quill.core.ledger.Bookings;
+import quill.core.ledger.Entry;
+import quill.core.ledger.OpenDebt;
+import quill.core.money.Amounts;
+import quill.core.schedule.Installment;
+import quill.server.books.BooksService;
+import quill.server.common.BusinessClock;
+import quill.server.common.Json;
+
+/**
+ * Installments, and which money settles them. Every method that writes expects the client to be locked by the caller's
+ * transaction, books the entry and the appropriation together, and says which invoices changed.
+ */
+@Service
+@Transactional(propagation = Propagation.MANDATORY)
+public class Debts {
+    private final DebtRepository repository;
+    private final BooksService books;
+    private final BusinessClock clock;
+    private final Json json;
+    private final ApplicationEventPublisher publisher;
+
+    Debts(
+            DebtRepository repository,
+            BooksService books,
+            BusinessClock clock,
+            Json json,
+            ApplicationEventPublisher publisher) {
+        this.repository = repository;
+        this.books = books;
+        this.clock = clock;
+        this.json = json;
+        this.publisher = publisher;
+    }
+
+    /** Told within the transaction that changes what is open on an invoice. */
+    public record DebtsChanged(long invoiceId) {}
+
+    /** An installment as stored. */
+    public record StoredInstallment(
+            long id,
+            long invoiceId,
+            int position,
+            boolean deposit,
+            Money amount,
+            Money settled,
+            Money credited,
+            Money open,
+            LocalDate dueOn,
+            LocalDate settledOn,
+            String whyJson) {}
+
+    /** Whether debts and postings say the same of a client. */
+    public record Agreement(Money byInstallments, Money byPostings) {
+        /** Whether they agree. */
+        public boolean holds() {
+            return byInstallments.isEqual(byPostings);
+        }
+    }
+
+    /** Stores the schedule of an invoice at issue. */
+    public void add(long invoiceId, List<Installment> schedule) {
+        schedule.forEach(i -> repository.insert(invoiceId, i, json.write(i.why())));
+        publisher.publishEvent(new DebtsChanged(invoiceId));
+    }
+
+    /** An invoice's installments in order. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public List<StoredInstallment> of(long invoiceId) {
+        return repository.of(List.of(invoiceId));
+    }
+
+    /** Installments of several invoices, by invoice. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Map<Long, List<StoredInstallment>> ofAll(Collection<Long> invoiceIds) {
+        return invoiceIds.isEmpty()
+                ? Map.of()
+                : repository.of(invoiceIds).stream().collect(Collectors.groupingBy(StoredInstallment::invoiceId));
+    }
+
+    /** How an installment's amount was reached. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Why whyOf(StoredInstallment installment) {
+        return json.read(installment.whyJson(), Why.class);
+    }
+
+    /** A client's open debts in the order in which money settles them. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public List<OpenDebt> open(long clientId, CurrencyUnit currency) {
+        return repository.open(clientId, currency).stream()
+                .sorted(OpenDebt.ORDER)
+                .toList();
+    }
+
+    /** All open debts, by client. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Map<Long, List<OpenDebt>> openByClient(CurrencyUnit currency) {
+        return repository.openByClient(currency);
+    }
+
+    /** Notes that a payment, or client credit where there is no payment, settles these debts by this entry. */
+    public void settle(Long paymentId, List<Appropriation.Part> parts, long entryId) {
+        for (Appropriation.Part part : parts) {
+            repository.appropriate(paymentId, part.debt().id(), part.amount(), entryId);
+            repository.settle(part.debt().id(), part.amount(), clock.today());
+        }
+        changed(parts);
+    }
+
+    /** Client credit settles what is open, by the standard order; nothing happens where there is none. */
+    public void useCredit(long clientId, CurrencyUnit currency) {
+        Money credit = books.creditOf(clientId, currency);
+        List<OpenDebt> open = open(clientId, currency);
+        if (!credit.isPositive() || open.isEmpty()) {
+            return;
+        }
+        Appropriation used = Appropriation.of(credit, open, Set.of());
+        long entry = books.book(
+                Bookings.creditUsed(used.parts()),
+                "Client credit used, " + Amounts.grouped(used.settled()) + numbers(used.parts()),
+                new BooksService.About(clientId, null, null),
+                null);
+        settle(null, used.parts(), entry);
+    }
+
+    /** What a payment settles at this moment. */
+    public List<Appropriation.Part> settledBy(long paymentId) {
+        return repository.settledBy(paymentId);
+    }
+
+    /** Takes back what a payment settles, under the entry that undoes it. */
+    public void unsettle(Long paymentId, List<Appropriation.Part> parts, long entryId) {
+        for (Appropriation.Part part : parts) {
+            repository.appropriate(paymentId, part.debt().id(), part.amount().negated(), entryId);
+            repository.settle(part.debt().id(), part.amount().negated(), clock.today());
+        }
+        changed(parts);
+    }
+
+    /** Where more credit was used than there is (a payment was undone), the latest uses are taken back. */
+    public void coverCredit(long clientId, CurrencyUnit currency) {
+        Money missing = books.creditOf(clientId, currency).negated();
+        if (!missing.isPositive()) {
+            return;
+        }
+        List<Appropriation.Part> released = new ArrayList<>();
+        for (Appropriation.Part use : repository.creditUsesNewestFirst(clientId, currency)) {
+            Money part = Amounts.min(missing, use.amount());
+            if (part.isPositive()) {
+                released.add(new Appropriation.Part(use.debt(), part));
+                missing = missing.minus(part);
+            }
+        }
+        if (!released.isEmpty()) {
+            release(clientId, null, released);
+        }
+    }
+
+    /** All that settles an invoice becomes client credit, then its installments are credited whole. */
+    public void creditWhole(long clientId, long invoiceId) {
+        repository.settlersOf(invoiceId).forEach((paymentId, parts) -> {
+            if (!parts.isEmpty()) {
+                release(clientId, paymentId == 0 ? null : paymentId, parts);
+            }
+        });
+        repository.creditWhole(invoiceId, clock.today());
+        publisher.publishEvent(new DebtsChanged(invoiceId));
+    }
+
+    private void release(long clientId, Long paymentId, List<Appropriation.Part> parts) {
+        Entry entry = Bookings.creditReleased(parts);
+        Money sum = Amounts.sum(
+                parts.get(0).amount().getCurrencyUnit(),
+                parts.stream().map(Appropriation.Part::amount).toList());
+        long id = books.book(
+                entry,
+                "Client credit again, " + Amounts.grouped(sum) + numbers(parts),
+                new BooksService.About(clientId, null, null),
+                null);
+        unsettle(paymentId, parts, id);
+    }
+
+    /** A client's balance by its open installments less its credit, and by its postings alone. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Agreement agreement(long clientId, CurrencyUnit currency) {
+        Money open = Amounts.sum(
+                currency, open(clientId, currency).stream().map(OpenDebt::open).toList());
+        Money byInstallments = open.minus(books.creditOf(clientId, currency));
+        Money byPostings = books.sum(clientId, currency, Account.RECEIVABLE)
+                .plus(books.sum(clientId, currency, Account.CLIENT_CREDIT));
+        return new Agreement(byInstallments, byPostings);
+    }
+
+    private void changed(List<Appropriation.Part> parts) {
+        Set<Long> invoices = new TreeSet<>();
+        parts.forEach(p -> invoices.add(p.debt().document()));
+        invoices.forEach(id -> publisher.publishEvent(new DebtsChanged(id)));
+    }
+
+    private static String numbers(List<Appropriation.Part> parts) {
+        return " · "
+                + parts.stream().map(p -> p.debt().number()).distinct().limit(6).collect(Collectors.joining(", "));
+    }
+}

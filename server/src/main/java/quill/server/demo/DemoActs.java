@@ -1,0 +1,172 @@
+package quill.server.demo;
+
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.joda.money.Money;
+import org.springframework.stereotype.Component;
+import quill.core.document.TypedDraft;
+import quill.core.document.TypedDraft.TypedLine;
+import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.money.Amounts;
+import quill.server.clients.Client;
+import quill.server.common.BusinessClock;
+import quill.server.debts.Debts;
+import quill.server.debts.Debts.StoredInstallment;
+import quill.server.dispatch.DispatchService;
+import quill.server.invoices.Invoice;
+import quill.server.invoices.InvoicesService;
+import quill.server.payments.PaymentsService;
+import quill.server.processor.CardOrders;
+
+/** Does one act of the script, as the owner or a client would: through the services, and on the processor's page. */
+@Component
+class DemoActs {
+    private static final Map<String, String> CARDS =
+            Map.of("approved", "9901000000000019", "poor", "9902000000000026", "refused", "9904000000000040");
+
+    private final InvoicesService invoices;
+    private final DispatchService dispatch;
+    private final PaymentsService payments;
+    private final CardOrders orders;
+    private final Debts debts;
+    private final BusinessClock clock;
+    private final HttpClient http = HttpClient.newHttpClient();
+    private final Map<String, Long> byName = new HashMap<>();
+
+    DemoActs(
+            InvoicesService invoices,
+            DispatchService dispatch,
+            PaymentsService payments,
+            CardOrders orders,
+            Debts debts,
+            BusinessClock clock) {
+        this.invoices = invoices;
+        this.dispatch = dispatch;
+        this.payments = payments;
+        this.orders = orders;
+        this.debts = debts;
+        this.clock = clock;
+    }
+
+    void play(DemoScript.Act act, Map<String, Client> clients, String high, String low) {
+        if (act instanceof DemoScript.Bill bill) {
+            bill(bill, clients, high, low);
+        } else if (act instanceof DemoScript.Pays pays) {
+            pay(pays);
+        } else if (act instanceof DemoScript.TakenBack back) {
+            takeBack(back);
+        } else if (act instanceof DemoScript.Slip slip) {
+            slip(slip);
+        }
+    }
+
+    private void takeBack(DemoScript.TakenBack back) {
+        Long draft = dispatch.credit(byName.get(back.invoice()), back.reason(), back.replacement() != null);
+        if (draft != null) {
+            dispatch.issueAndSend(draft, 1);
+            byName.put(back.replacement(), draft);
+        }
+    }
+
+    private void slip(DemoScript.Slip slip) {
+        Invoice invoice = invoices.invoice(byName.get(slip.invoice()));
+        var wrong = payments.record(new PaymentsService.Recorded(
+                "demo-slip-" + slip.invoice(),
+                invoice.clientId(),
+                invoice.id(),
+                "TRANSFER",
+                slip.amount(),
+                slip.on().toString(),
+                ""));
+        payments.undo(wrong.id(), "entered for the wrong client");
+    }
+
+    private void bill(DemoScript.Bill bill, Map<String, Client> clients, String high, String low) {
+        List<TypedLine> lines = new ArrayList<>();
+        for (String line : bill.lines()) {
+            String[] part = line.split("\\|");
+            lines.add(new TypedLine(
+                    part[0],
+                    part[1],
+                    part[2],
+                    part[3],
+                    part.length > 5 ? part[5] : "",
+                    List.of(part[4].equals("6") ? low : high)));
+        }
+        List<TypedTerm> terms = new ArrayList<>();
+        for (String term : bill.terms().split(" ")) {
+            String[] part = term.split("@");
+            terms.add(new TypedTerm(part[0].startsWith("d"), part[0].replace("d", ""), part[1]));
+        }
+        TypedDraft draft = new TypedDraft(
+                bill.client() == null ? null : clients.get(bill.client()).id(),
+                "EUR",
+                bill.subject(),
+                "",
+                bill.on().minusDays(bill.issued() ? 3 : 0).toString(),
+                "",
+                false,
+                lines,
+                terms,
+                "");
+        long id = invoices.begin(draft, null);
+        if (bill.issued()) {
+            dispatch.issueAndSend(id, 1);
+        }
+        byName.put(bill.name(), id);
+    }
+
+    private void pay(DemoScript.Pays pays) {
+        Invoice invoice = invoices.invoice(byName.get(pays.invoice()));
+        List<StoredInstallment> open = debts.of(invoice.id()).stream()
+                .filter(i -> i.open().isPositive())
+                .toList();
+        Set<Long> ids = (pays.what().equals("first") ? open.subList(0, 1) : open)
+                .stream().map(StoredInstallment::id).collect(Collectors.toSet());
+        Money amount = Amounts.sum(
+                open.get(0).amount().getCurrencyUnit(),
+                open.stream()
+                        .filter(i -> ids.contains(i.id()))
+                        .map(StoredInstallment::open)
+                        .toList());
+        if (CARDS.containsKey(pays.way())) {
+            typeCard(orders.payAt(invoice, ids, amount), CARDS.get(pays.way()));
+            orders.payerIsBack(invoice.id());
+            return;
+        }
+        payments.record(new PaymentsService.Recorded(
+                "demo-pays-" + pays.invoice() + "-" + pays.on(),
+                invoice.clientId(),
+                invoice.id(),
+                pays.way(),
+                pays.what().matches("[0-9.]+") ? pays.what() : Amounts.plain(amount),
+                clock.today().toString(),
+                ""));
+    }
+
+    private void typeCard(String address, String number) {
+        String form = "number=" + number + "&expiry=" + URLEncoder.encode("09/29", StandardCharsets.UTF_8);
+        try {
+            http.send(
+                    HttpRequest.newBuilder(URI.create(address))
+                            .header("Content-Type", "application/x-www-form-urlencoded")
+                            .POST(HttpRequest.BodyPublishers.ofString(form))
+                            .build(),
+                    HttpResponse.BodyHandlers.discarding());
+        } catch (java.io.IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

@@ -1,0 +1,171 @@
+package quill.server.dispatch;
+
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.List;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.RefusedException;
+import quill.server.audit.Happenings;
+import quill.server.books.BooksService;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
+import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
+import quill.server.dispatch.Letters.Written;
+import quill.server.invoices.Invoice;
+import quill.server.invoices.InvoicesService;
+
+/** What leaves for a client is a row first, written in the transaction that gives the reason for it. */
+@Service
+public class DispatchService {
+    private final MessageRepository repository;
+    private final Letters letters;
+    private final InvoicesService invoices;
+    private final ClientsService clients;
+    private final BooksService books;
+    private final Happenings happenings;
+    private final Changes changes;
+    private final BusinessClock clock;
+
+    DispatchService(
+            MessageRepository repository,
+            Letters letters,
+            InvoicesService invoices,
+            ClientsService clients,
+            BooksService books,
+            Happenings happenings,
+            Changes changes,
+            BusinessClock clock) {
+        this.repository = repository;
+        this.letters = letters;
+        this.invoices = invoices;
+        this.clients = clients;
+        this.books = books;
+        this.happenings = happenings;
+        this.changes = changes;
+        this.clock = clock;
+    }
+
+    /** Issues a draft and queues the letter in one step: both happen or neither. */
+    @Transactional
+    public Invoice issueAndSend(long id, int version) {
+        Invoice draft = invoices.invoice(id);
+        if (draft.clientId() != null && clients.client(draft.clientId()).email().isEmpty()) {
+            throw new RefusedException(
+                    "client.email", "", "this client has no e-mail address; add one, or issue without sending");
+        }
+        Invoice issued = invoices.issue(id, version);
+        send(issued, "invoice:" + id);
+        return issued;
+    }
+
+    /** Sends an issued invoice once more. @param key the caller's own, so that a repeated request sends once */
+    @Transactional
+    public void sendAgain(long id, String key) {
+        Invoice invoice = invoices.invoice(id);
+        if (invoice.isDraft()) {
+            throw new ConflictException("A draft cannot be sent; issue it first.");
+        }
+        if (key == null || !key.matches("[A-Za-z0-9-]{8,60}")) {
+            throw new RefusedException("key", key, "must be 8 to 60 letters, digits and hyphens, new for each sending");
+        }
+        send(invoice, "again:" + id + ":" + key);
+    }
+
+    private void send(Invoice invoice, String key) {
+        Client client = clients.client(invoice.clientId());
+        if (client.email().isEmpty()) {
+            throw new RefusedException("client.email", "", "this client has no e-mail address; add one first");
+        }
+        queue(key, "invoice", client, invoice, letters.invoice(invoice), "invoice");
+    }
+
+    /** Takes an invoice back and tells the client, if it has an address and had been sent the invoice. */
+    @Transactional
+    public Long credit(long id, String reason, boolean replace) {
+        Long draft = invoices.credit(id, reason, replace).orElse(null);
+        Invoice invoice = invoices.invoice(id);
+        Client client = clients.client(invoice.clientId());
+        if (!client.email().isEmpty()) {
+            Money credit = books.creditOf(client.id(), CurrencyUnit.of(invoice.currency()));
+            Written written =
+                    letters.creditNote(invoice, invoices.creditNoteOf(id).orElseThrow(), credit);
+            queue("credit note:" + id, "credit note", client, invoice, written, "credit note");
+        }
+        return draft;
+    }
+
+    /** Queues the receipt of a payment, once for each payment. @param way how it came, in words */
+    @Transactional
+    public void receipt(long paymentId, long invoiceId, Money paid, String way, LocalDate on, Money credit) {
+        Invoice invoice = invoices.invoice(invoiceId);
+        Client client = clients.client(invoice.clientId());
+        if (!client.email().isEmpty()) {
+            Written written = letters.receipt(invoice, paid, way, on, credit);
+            queue("receipt:" + paymentId, "receipt", client, invoice, written, "none");
+        }
+    }
+
+    private void queue(String key, String kind, Client client, Invoice invoice, Written written, String attachment) {
+        boolean queued = repository.queue(
+                new MessageRepository.Draft(
+                        key,
+                        kind,
+                        client.id(),
+                        invoice.id(),
+                        client.email(),
+                        written.subject(),
+                        written.html(),
+                        written.text(),
+                        attachment),
+                clock.today(),
+                LocalDateTime.now(clock));
+        if (queued) {
+            changes.say(invoice.id(), client.id());
+        }
+    }
+
+    /** Messages about an invoice, newest first. */
+    public List<Message> ofInvoice(long invoiceId) {
+        return repository.ofInvoice(invoiceId);
+    }
+
+    /** Messages that failed, or of which nobody knows whether they arrived. */
+    public List<Message> needingSomebody() {
+        return repository.needingSomebody();
+    }
+
+    /** The letter itself. */
+    public String html(long id) {
+        return repository.html(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
+    }
+
+    /** A person decides to send a failed or uncertain message again. */
+    @Transactional
+    public void retry(long id) {
+        decide(id, "waiting", "Sent again by hand: ");
+    }
+
+    /** A person has dealt with a failed or uncertain message. */
+    @Transactional
+    public void setAside(long id) {
+        decide(id, "set aside", "Set aside: ");
+    }
+
+    private void decide(long id, String to, String words) {
+        Message message =
+                repository.find(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
+        boolean moved =
+                repository.move(id, "uncertain", to, null, null, 0) || repository.move(id, "failed", to, null, null, 0);
+        if (!moved) {
+            throw new ConflictException("This message is " + message.state() + " now; nothing was changed.");
+        }
+        happenings.note(message.invoiceId(), message.clientId(), words + message.subject());
+        changes.say(message.invoiceId(), message.clientId());
+    }
+}

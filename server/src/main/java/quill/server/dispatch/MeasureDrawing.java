@@ -1,0 +1,43 @@
+package quill.server.dispatch;
+
+import java.util.List;
+import quill.core.ledger.Standing;
+import quill.server.invoices.Measure;
+
+/** The Measure as static SVG, from the same figures as the one on screen: ink is paid, outline to come, torn is late. */
+final class MeasureDrawing {
+    private static final String INK = "#232a3d";
+    private static final String LATE = "#8c2323";
+    private static final int GAP = 3;
+
+    private MeasureDrawing() {}
+
+    /** Parts as wide as their amounts, in a box of the given size in pixels. */
+    static String svg(List<Measure.Part> parts, int width, int height) {
+        StringBuilder out = new StringBuilder("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + width
+                + "\" height=\"" + height + "\" viewBox=\"0 0 " + width + " " + height + "\">");
+        int all = parts.stream().mapToInt(Measure.Part::weight).sum();
+        int room = width - GAP * (parts.size() - 1);
+        int x = 0;
+        for (Measure.Part part : parts) {
+            int w = Math.max(4, room * part.weight() / Math.max(1, all));
+            boolean late = part.standing() == Standing.LATE;
+            String line = late ? LATE : INK;
+            out.append(rect(x, w, height, late ? "#f6dedb" : "#ffffff", line));
+            if (part.filled() > 0) {
+                out.append(rect(x, Math.max(2, w * part.filled() / 1000), height, INK, INK));
+            }
+            if (part.standing() == Standing.CREDITED) {
+                out.append("<line x1=\"" + x + "\" y1=\"" + height / 2 + "\" x2=\"" + (x + w) + "\" y2=\"" + height / 2
+                        + "\" stroke=\"" + INK + "\"/>");
+            }
+            x += w + GAP;
+        }
+        return out.append("</svg>").toString();
+    }
+
+    private static String rect(int x, int w, int h, String fill, String line) {
+        return "<rect x=\"" + (x + 0.5) + "\" y=\"0.5\" width=\"" + (w - 1) + "\" height=\"" + (h - 1) + "\" fill=\""
+                + fill + "\" stroke=\"" + line + "\"/>";
+    }
+}

@@ -1,0 +1,162 @@
+package quill.server.dispatch;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Timestamp;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+
+/** Table MESSAGE: the outbox and, once sent, what was said to whom. */
+@Repository
+class MessageRepository {
+    private static final String SELECT = """
+            SELECT id, kind, client_id, invoice_id, to_address, subject, state, error, made_on, sent_on FROM message
+            """;
+
+    private final JdbcClient jdbc;
+
+    MessageRepository(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    record Draft(
+            String whatKey,
+            String kind,
+            long clientId,
+            long invoiceId,
+            String to,
+            String subject,
+            String html,
+            String text,
+            String attachment) {}
+
+    record Outgoing(
+            long id,
+            String messageId,
+            long invoiceId,
+            String to,
+            String subject,
+            String html,
+            String text,
+            String attachment,
+            LocalDateTime madeAt,
+            int tries) {}
+
+    /** Queues a letter once for its key; a second call with the same key does nothing. @return whether it was queued */
+    boolean queue(Draft d, LocalDate today, LocalDateTime now) {
+        return jdbc.sql("""
+                        INSERT INTO message (what_key, message_id, kind, client_id, invoice_id, to_address, subject,
+                          html, text, attachment, state, next_try_at, made_on, made_at)
+                        SELECT :key, :messageId, :kind, :client, :invoice, :to, :subject, :html, :text, :attachment,
+                               'waiting', LOCALTIMESTAMP, :today, :now
+                         WHERE NOT EXISTS (SELECT 1 FROM message WHERE what_key = :key)
+                        """)
+                        .param("key", d.whatKey())
+                        .param("messageId", "<" + UUID.randomUUID() + "@quill.example>")
+                        .param("kind", d.kind())
+                        .param("client", d.clientId())
+                        .param("invoice", d.invoiceId())
+                        .param("to", d.to())
+                        .param("subject", d.subject())
+                        .param("html", d.html())
+                        .param("text", d.text())
+                        .param("attachment", d.attachment())
+                        .param("today", today)
+                        .param("now", Timestamp.valueOf(now))
+                        .update()
+                == 1;
+    }
+
+    List<Outgoing> due() {
+        return jdbc.sql("""
+                SELECT id, message_id, invoice_id, to_address, subject, html, text, attachment, made_at, tries
+                  FROM message WHERE state = 'waiting' AND next_try_at <= LOCALTIMESTAMP
+                 ORDER BY next_try_at, id LIMIT 50
+                """)
+                .query((rs, n) -> new Outgoing(
+                        rs.getLong("id"),
+                        rs.getString("message_id"),
+                        rs.getLong("invoice_id"),
+                        rs.getString("to_address"),
+                        rs.getString("subject"),
+                        rs.getString("html"),
+                        rs.getString("text"),
+                        rs.getString("attachment"),
+                        rs.getTimestamp("made_at").toLocalDateTime(),
+                        rs.getInt("tries")))
+                .list();
+    }
+
+    /** Moves from one state to another, if it is still in the first. @return whether it was */
+    boolean move(long id, String from, String to, String error, LocalDate sentOn, int waitSeconds) {
+        return jdbc.sql("""
+                        UPDATE message
+                           SET state = :to, error = :error, sent_on = COALESCE(:sentOn, sent_on),
+                               tries = tries + CASE WHEN :from = 'waiting' THEN 1 ELSE 0 END,
+                               next_try_at = DATEADD('SECOND', :wait, LOCALTIMESTAMP)
+                         WHERE id = :id AND state = :from
+                        """)
+                        .param("to", to)
+                        .param("error", error == null || error.length() <= 400 ? error : error.substring(0, 400))
+                        .param("sentOn", sentOn)
+                        .param("from", from)
+                        .param("wait", waitSeconds)
+                        .param("id", id)
+                        .update()
+                == 1;
+    }
+
+    /** Whatever was on its way when the process ended: nobody knows whether it arrived. */
+    int interruptedAreUncertain() {
+        return jdbc.sql("""
+                UPDATE message SET state = 'uncertain', error = 'The application stopped before the answer came.'
+                 WHERE state = 'sending'
+                """).update();
+    }
+
+    Optional<Message> find(long id) {
+        return jdbc.sql(SELECT + " WHERE id = :id")
+                .param("id", id)
+                .query(MessageRepository::message)
+                .optional();
+    }
+
+    Optional<String> html(long id) {
+        return jdbc.sql("SELECT html FROM message WHERE id = :id")
+                .param("id", id)
+                .query(String.class)
+                .optional();
+    }
+
+    List<Message> ofInvoice(long invoiceId) {
+        return jdbc.sql(SELECT + " WHERE invoice_id = :invoice ORDER BY id DESC")
+                .param("invoice", invoiceId)
+                .query(MessageRepository::message)
+                .list();
+    }
+
+    List<Message> needingSomebody() {
+        return jdbc.sql(SELECT + " WHERE state IN ('uncertain', 'failed') ORDER BY id")
+                .query(MessageRepository::message)
+                .list();
+    }
+
+    private static Message message(ResultSet rs, int row) throws SQLException {
+        return new Message(
+                rs.getLong("id"),
+                rs.getString("kind"),
+                rs.getLong("client_id"),
+                rs.getLong("invoice_id"),
+                rs.getString("to_address"),
+                rs.getString("subject"),
+                rs.getString("state"),
+                rs.getString("error"),
+                rs.getDate("made_on").toLocalDate(),
+                rs.getDate("sent_on") == null ? null : rs.getDate("sent_on").toLocalDate());
+    }
+}

@@ -1,0 +1,209 @@
+package quill.server.dispatch;
+
+import jakarta.mail.Address;
+import jakarta.mail.MessagingException;
+import jakarta.mail.Session;
+import jakarta.mail.Transport;
+import jakarta.mail.internet.InternetAddress;
+import jakarta.mail.internet.MimeMessage;
+import java.time.LocalDate;
+import java.time.ZonedDateTime;
+import java.util.Date;
+import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
+import org.eclipse.angus.mail.smtp.SMTPSendFailedException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.mail.javamail.JavaMailSenderImpl;
+import org.springframework.mail.javamail.MimeMessageHelper;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import quill.server.audit.Happenings;
+import quill.server.business.BusinessService;
+import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
+import quill.server.dispatch.MessageRepository.Outgoing;
+import quill.server.invoices.Invoice;
+import quill.server.invoices.InvoicesService;
+
+/**
+ * Sends what waits. A letter is marked as being sent before its first byte leaves and as sent after the mail server's
+ * last answer. A clear refusal is tried again (4xx) or given up (5xx); where no answer came the letter is uncertain, and
+ * only a person sends it again, since mail cannot be asked whether it arrived.
+ */
+@Component
+class Outbox {
+    private static final Logger LOG = LoggerFactory.getLogger(Outbox.class);
+    private static final int MOST_TRIES = 12;
+    private static final int PERMANENT = 500;
+
+    private final MessageRepository repository;
+    private final JavaMailSenderImpl mail;
+    private final PdfMaking pdf;
+    private final InvoicesService invoices;
+    private final BusinessService business;
+    private final Happenings happenings;
+    private final Changes changes;
+    private final BusinessClock clock;
+    private volatile boolean ready;
+
+    Outbox(
+            MessageRepository repository,
+            JavaMailSenderImpl mail,
+            PdfMaking pdf,
+            InvoicesService invoices,
+            BusinessService business,
+            Happenings happenings,
+            Changes changes,
+            BusinessClock clock) {
+        this.repository = repository;
+        this.mail = mail;
+        this.pdf = pdf;
+        this.invoices = invoices;
+        this.business = business;
+        this.happenings = happenings;
+        this.changes = changes;
+        this.clock = clock;
+    }
+
+    @EventListener(ApplicationReadyEvent.class)
+    void start() {
+        int uncertain = repository.interruptedAreUncertain();
+        if (uncertain > 0) {
+            LOG.warn("{} message(s) were on their way when the application stopped; see Needs you", uncertain);
+        }
+        ready = true;
+    }
+
+    /** Sends all that is due, one after the other. */
+    @Scheduled(fixedDelayString = "${quill.outbox-every}")
+    synchronized void sendDue() {
+        if (!ready) {
+            return;
+        }
+        for (Outgoing outgoing : repository.due()) {
+            try {
+                send(outgoing);
+            } catch (RuntimeException e) {
+                LOG.error("message {} could not be written", outgoing.id(), e);
+                repository.move(outgoing.id(), "waiting", "failed", "It could not be written: " + e, null, 0);
+            }
+        }
+    }
+
+    private void send(Outgoing outgoing) {
+        Invoice invoice = invoices.invoice(outgoing.invoiceId());
+        Session session = mail.getSession();
+        MimeMessage message = compose(session, outgoing, invoice);
+        try (Transport transport = session.getTransport("smtp")) {
+            connect(transport, outgoing);
+            if (!transport.isConnected() || !repository.move(outgoing.id(), "waiting", "sending", null, null, 0)) {
+                return;
+            }
+            hand(transport, message, outgoing, invoice);
+        } catch (MessagingException e) {
+            // Closing failed after the outcome was noted, or there is no transport of that name: nothing was sent.
+            LOG.debug("transport of message {}", outgoing.id(), e);
+        }
+    }
+
+    private void connect(Transport transport, Outgoing outgoing) {
+        try {
+            transport.connect(mail.getHost(), mail.getPort(), mail.getUsername(), mail.getPassword());
+        } catch (MessagingException e) {
+            LOG.warn("the mail server does not answer: {}", e.getMessage());
+            tryAgain(outgoing, "waiting", "The mail server does not answer: " + e.getMessage());
+        }
+    }
+
+    private void hand(Transport transport, MimeMessage message, Outgoing outgoing, Invoice invoice) {
+        try {
+            transport.sendMessage(message, new Address[] {new InternetAddress(outgoing.to())});
+            LocalDate today = clock.today();
+            repository.move(outgoing.id(), "sending", "sent", null, today, 0);
+            happenings.note(invoice.id(), invoice.clientId(), "Sent to " + outgoing.to() + ": " + outgoing.subject());
+        } catch (MessagingException e) {
+            int code = refusalCode(e);
+            if (code >= PERMANENT) {
+                repository.move(outgoing.id(), "sending", "failed", "Refused: " + e.getMessage(), null, 0);
+            } else if (code > 0) {
+                tryAgain(outgoing, "sending", "Put off: " + e.getMessage());
+            } else {
+                repository.move(outgoing.id(), "sending", "uncertain", "No answer came: " + e.getMessage(), null, 0);
+            }
+        }
+        changes.say(invoice.id(), invoice.clientId());
+    }
+
+    private void tryAgain(Outgoing outgoing, String from, String why) {
+        boolean tooOften = outgoing.tries() >= MOST_TRIES;
+        int wait = Math.min(3600, 2 << Math.min(outgoing.tries(), 10));
+        repository.move(outgoing.id(), from, tooOften ? "failed" : "waiting", why, null, wait);
+        if (tooOften) {
+            changes.say(outgoing.invoiceId(), null);
+        }
+    }
+
+    /** The server's own code where it clearly said no; 0 where the connection ended without an answer. */
+    private static int refusalCode(Throwable e) {
+        for (Throwable t = e; t != null; t = next(t)) {
+            if (t instanceof SMTPAddressFailedException a && a.getReturnCode() > 0) {
+                return a.getReturnCode();
+            }
+            if (t instanceof SMTPSendFailedException s && s.getReturnCode() > 0) {
+                return s.getReturnCode();
+            }
+        }
+        return 0;
+    }
+
+    private static Throwable next(Throwable t) {
+        return t instanceof MessagingException m && m.getNextException() != null ? m.getNextException() : t.getCause();
+    }
+
+    private MimeMessage compose(Session session, Outgoing outgoing, Invoice invoice) {
+        try {
+            var own = business.business();
+            FixedIdMessage message = new FixedIdMessage(session, outgoing.messageId());
+            MimeMessageHelper helper = new MimeMessageHelper(message, true, "UTF-8");
+            helper.setFrom(own.email(), own.name());
+            helper.setTo(outgoing.to());
+            helper.setSubject(outgoing.subject());
+            helper.setText(outgoing.text(), outgoing.html());
+            helper.setSentDate(Date.from(
+                    ZonedDateTime.of(outgoing.madeAt(), clock.getZone()).toInstant()));
+            String number = invoice.number().replaceAll("[^A-Za-z0-9-]", "-");
+            if ("invoice".equals(outgoing.attachment())) {
+                helper.addAttachment("invoice-" + number + ".pdf", () -> stream(pdf.invoice(invoice)), PDF);
+            } else if ("credit note".equals(outgoing.attachment())) {
+                helper.addAttachment("credit-note-" + number + ".pdf", () -> stream(pdf.creditNote(invoice)), PDF);
+            }
+            message.saveChanges();
+            return message;
+        } catch (MessagingException | java.io.UnsupportedEncodingException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static final String PDF = "application/pdf";
+
+    private static java.io.InputStream stream(byte[] bytes) {
+        return new java.io.ByteArrayInputStream(bytes);
+    }
+
+    /** Keeps the Message-ID of the row, so that a letter sent again by hand is known as the same one. */
+    private static final class FixedIdMessage extends MimeMessage {
+        private final String id;
+
+        private FixedIdMessage(Session session, String id) {
+            super(session);
+            this.id = id;
+        }
+
+        @Override
+        protected void updateMessageID() throws MessagingException {
+            setHeader("Message-ID", id);
+        }
+    }
+}

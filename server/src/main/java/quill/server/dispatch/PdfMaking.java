@@ -1,0 +1,132 @@
+package quill.server.dispatch;
+
+import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
+import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
+import com.openhtmltopdf.svgsupport.BatikSVGDrawer;
+import java.awt.color.ColorSpace;
+import java.awt.color.ICC_Profile;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Component;
+import org.thymeleaf.ITemplateEngine;
+import org.thymeleaf.context.Context;
+import quill.core.document.CreditorReference;
+import quill.server.common.BusinessClock;
+import quill.server.debts.Debts;
+import quill.server.invoices.FixedDocument;
+import quill.server.invoices.Invoice;
+import quill.server.invoices.InvoicesService;
+import quill.server.invoices.Measure;
+
+/** Prints an issued document: HTML to PDF/A-3, fonts embedded, the Measure as SVG. */
+@Component
+public class PdfMaking {
+    private static final byte[] SRGB =
+            ICC_Profile.getInstance(ColorSpace.CS_sRGB).getData();
+    private final Map<String, byte[]> fonts = new ConcurrentHashMap<>();
+    private final ITemplateEngine templates;
+    private final InvoicesService invoices;
+    private final Debts debts;
+    private final BusinessClock clock;
+
+    PdfMaking(ITemplateEngine templates, InvoicesService invoices, Debts debts, BusinessClock clock) {
+        this.templates = templates;
+        this.invoices = invoices;
+        this.debts = debts;
+        this.clock = clock;
+    }
+
+    /** The invoice as issued, with its schedule as it stands today. */
+    public byte[] invoice(Invoice invoice) {
+        return print(invoice, null);
+    }
+
+    /** The credit note of the whole. */
+    public byte[] creditNote(Invoice invoice) {
+        return print(invoice, invoices.creditNoteOf(invoice.id()).orElseThrow());
+    }
+
+    private byte[] print(Invoice invoice, InvoicesService.Credited note) {
+        FixedDocument document = invoices.document(invoice);
+        List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
+        Context context = new Context(Locale.UK);
+        context.setVariable("d", document);
+        context.setVariable("note", note);
+        context.setVariable("parts", parts);
+        context.setVariable("measure", MeasureDrawing.svg(parts, 680, 16));
+        context.setVariable("words", new Words());
+        context.setVariable("iban", CreditorReference.grouped(document.iban()));
+        context.setVariable("reference", CreditorReference.grouped(document.paymentReference()));
+        return toPdf(templates.process("document", context));
+    }
+
+    /** Formatting for the template. */
+    public static final class Words {
+        /** An amount with its symbol. */
+        public String money(quill.server.common.Amount amount) {
+            return Letters.shown(amount.money());
+        }
+
+        /** A figure without its symbol, as in the columns. */
+        public String plain(quill.server.common.Amount amount) {
+            return quill.core.money.Amounts.grouped(amount.money());
+        }
+
+        /** A figure without its symbol, as in the columns. */
+        public String plain(quill.server.common.Figure figure) {
+            return quill.core.money.Amounts.grouped(figure.money());
+        }
+
+        /** A figure with its symbol. */
+        public String money(quill.server.common.Figure figure) {
+            return Letters.shown(figure.money());
+        }
+
+        /** Money with its symbol. */
+        public String money(org.joda.money.Money money) {
+            return Letters.shown(money);
+        }
+
+        /** A date in words. */
+        public String day(java.time.LocalDate date) {
+            return Letters.day(date);
+        }
+    }
+
+    private byte[] toPdf(String html) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        PdfRendererBuilder builder = new PdfRendererBuilder();
+        builder.useSVGDrawer(new BatikSVGDrawer());
+        builder.useFont(() -> font("Vollkorn_400Regular.ttf"), "Vollkorn", 400, FontStyle.NORMAL, true);
+        builder.useFont(() -> font("Vollkorn_700Bold.ttf"), "Vollkorn", 700, FontStyle.NORMAL, true);
+        builder.useFont(() -> font("AtkinsonHyperlegibleNext_400Regular.ttf"), "Atkinson", 400, FontStyle.NORMAL, true);
+        builder.useFont(() -> font("AtkinsonHyperlegibleNext_700Bold.ttf"), "Atkinson", 700, FontStyle.NORMAL, true);
+        builder.usePdfAConformance(PdfRendererBuilder.PdfAConformance.PDFA_3_B);
+        builder.useColorProfile(SRGB);
+        builder.withHtmlContent(html, null);
+        builder.toStream(out);
+        try {
+            builder.run();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
+    }
+
+    private InputStream font(String name) {
+        return new ByteArrayInputStream(fonts.computeIfAbsent(name, n -> {
+            try (InputStream in = PdfMaking.class.getResourceAsStream("/fonts/" + n)) {
+                return in.readAllBytes();
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }));
+    }
+}

@@ -1,0 +1,32 @@
+package quill.server.invoices;
+
+import java.time.LocalDate;
+
+/**
+ * An invoice as stored. What it says is in {@code typed} while it is a draft and in {@code fixed} once issued.
+ *
+ * @param bucket draft, open or settled
+ * @param totalMinor null while a draft cannot be reckoned
+ */
+public record Invoice(
+        long id,
+        Long clientId,
+        String clientName,
+        String bucket,
+        String number,
+        String subject,
+        String currency,
+        Long totalMinor,
+        long openMinor,
+        LocalDate nextDueOn,
+        LocalDate issuedOn,
+        String typed,
+        String fixed,
+        String token,
+        Long replacesId,
+        int version) {
+    /** Whether it can still be written. */
+    public boolean isDraft() {
+        return "draft".equals(bucket);
+    }
+}

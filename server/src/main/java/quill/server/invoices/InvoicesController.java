@@ -1,0 +1,133 @@
+package quill.server.invoices;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.util.List;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import quill.core.document.TypedDraft;
+import quill.server.QuillSettings;
+import quill.server.audit.Happenings;
+import quill.server.common.Amount;
+import quill.server.common.BusinessClock;
+import quill.server.debts.Debts;
+
+/** Drafts, issuing, credit notes and the index, over HTTP. */
+@RestController
+@RequestMapping("/api")
+class InvoicesController {
+    private final InvoicesService service;
+    private final InvoiceIndex index;
+    private final Debts debts;
+    private final Happenings happenings;
+    private final BusinessClock clock;
+    private final QuillSettings settings;
+
+    InvoicesController(
+            InvoicesService service,
+            InvoiceIndex index,
+            Debts debts,
+            Happenings happenings,
+            BusinessClock clock,
+            QuillSettings settings) {
+        this.service = service;
+        this.index = index;
+        this.debts = debts;
+        this.happenings = happenings;
+        this.clock = clock;
+        this.settings = settings;
+    }
+
+    record DraftView(long id, int version, TypedDraft typed, Reckoning reckoning) {}
+
+    record CreditNoteView(String number, LocalDate issuedOn, String reason, Amount total) {}
+
+    record Issued(
+            FixedDocument document,
+            List<Measure.Part> measure,
+            Amount open,
+            @Schema(nullable = true) CreditNoteView creditNote,
+            String link) {}
+
+    /** An invoice: {@code draft} is set while it is one, {@code issued} from then on. */
+    record InvoiceView(
+            long id,
+            int version,
+            @Schema(nullable = true) Long clientId,
+            String clientName,
+            @Schema(nullable = true) Long replacesId,
+            @Schema(nullable = true) DraftView draft,
+            @Schema(nullable = true) Issued issued,
+            List<Happenings.Happening> happenings) {}
+
+    record Kept(long id, int version) {}
+
+    record KeepDraft(int version, TypedDraft typed) {}
+
+    record IssueDraft(int version) {}
+
+    @GetMapping("/invoices")
+    List<InvoiceIndex.Group> list(@RequestParam(required = false) String filter) {
+        return index.groups(filter);
+    }
+
+    @GetMapping("/invoices/settled")
+    InvoiceIndex.Group settled(
+            @RequestParam(required = false) String filter, @RequestParam(required = false) String after) {
+        return index.settled(filter, after);
+    }
+
+    @PostMapping("/reckonings")
+    Reckoning reckon(@RequestBody TypedDraft typed) {
+        return service.reckon(typed);
+    }
+
+    @PostMapping("/invoices")
+    Kept begin(@RequestBody TypedDraft typed) {
+        return new Kept(service.begin(typed, null), 1);
+    }
+
+    @GetMapping("/invoices/{id}")
+    InvoiceView show(@PathVariable long id) {
+        Invoice i = service.invoice(id);
+        DraftView draft = null;
+        Issued issued = null;
+        if (i.isDraft()) {
+            TypedDraft typed = service.typed(i);
+            draft = new DraftView(id, i.version(), typed, service.reckon(typed));
+        } else {
+            issued = new Issued(
+                    service.document(i),
+                    Measure.of(debts.of(id), clock.today()),
+                    Amount.ofMinor(i.currency(), i.openMinor()),
+                    service.creditNoteOf(id)
+                            .map(c -> new CreditNoteView(c.number(), c.issuedOn(), c.reason(), Amount.of(c.total())))
+                            .orElse(null),
+                    settings.publicUrl() + "/p/" + i.token());
+        }
+        return new InvoiceView(
+                id, i.version(), i.clientId(), i.clientName(), i.replacesId(), draft, issued, happenings.ofInvoice(id));
+    }
+
+    @PutMapping("/invoices/{id}")
+    Kept keep(@PathVariable long id, @RequestBody KeepDraft keep) {
+        return new Kept(id, service.keep(id, keep.version(), keep.typed()));
+    }
+
+    @DeleteMapping("/invoices/{id}")
+    void discard(@PathVariable long id, @RequestParam int version) {
+        service.discard(id, version);
+    }
+
+    @PostMapping("/invoices/{id}/issue")
+    Kept issue(@PathVariable long id, @RequestBody IssueDraft issue) {
+        return new Kept(id, service.issue(id, issue.version()).version());
+    }
+}

@@ -1,0 +1,70 @@
+package quill.server.invoices;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import org.joda.money.Money;
+import quill.core.ledger.Standing;
+import quill.server.common.Amount;
+import quill.server.debts.Debts.StoredInstallment;
+
+/** What the drawn schedule shows: the same figures for the screen, the client's page and the PDF. */
+public final class Measure {
+    private Measure() {}
+
+    /**
+     * One installment as it is drawn.
+     *
+     * @param weight thousandths of the whole that it is wide
+     * @param filled thousandths of its own width that are settled
+     */
+    public record Part(
+            long id,
+            int position,
+            boolean deposit,
+            Amount amount,
+            Amount open,
+            LocalDate dueOn,
+            @Schema(nullable = true) LocalDate settledOn,
+            Standing standing,
+            long daysLate,
+            int weight,
+            int filled) {}
+
+    /** The parts of an invoice's schedule as they stand today. */
+    public static List<Part> of(List<StoredInstallment> installments, LocalDate today) {
+        Money total = installments.stream()
+                .map(StoredInstallment::amount)
+                .reduce(Money::plus)
+                .orElse(null);
+        List<Part> parts = new ArrayList<>();
+        for (StoredInstallment i : installments) {
+            Standing standing = Standing.of(i.amount(), i.open(), i.credited(), i.dueOn(), today);
+            parts.add(new Part(
+                    i.id(),
+                    i.position(),
+                    i.deposit(),
+                    Amount.of(i.amount()),
+                    Amount.of(i.open()),
+                    i.dueOn(),
+                    i.settledOn(),
+                    standing,
+                    standing == Standing.LATE ? Standing.daysLate(i.dueOn(), today) : 0,
+                    thousandthsOf(i.amount(), total),
+                    thousandthsOf(i.settled(), i.amount())));
+        }
+        return parts;
+    }
+
+    /** For drawing only: a share in thousandths, at least 1 where there is any. */
+    public static int thousandthsOf(Money part, Money whole) {
+        if (part.isZero()) {
+            return 0;
+        }
+        BigDecimal share = part.getAmount().movePointRight(3).divide(whole.getAmount(), 0, RoundingMode.HALF_UP);
+        return Math.max(1, share.intValue());
+    }
+}

@@ -1,0 +1,37 @@
+package quill.server.payments;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import quill.server.common.Amount;
+
+/**
+ * Money received.
+ *
+ * @param valueOn when the money moved
+ * @param fee what the processor kept; on no paper for the client
+ * @param unexpected whether it came for an order that had been withdrawn, and is held as client credit
+ */
+public record Payment(
+        long id,
+        long clientId,
+        @Schema(nullable = true) Long invoiceId,
+        String way,
+        Amount amount,
+        Amount fee,
+        LocalDate valueOn,
+        LocalDate bookedOn,
+        String reference,
+        String card,
+        @Schema(nullable = true) LocalDate undoneOn,
+        @Schema(nullable = true) String undoneWhy,
+        boolean unexpected) {
+    /** How it came, in words for a client. */
+    public String words() {
+        return switch (way) {
+            case "CARD" -> "by card" + (card.isEmpty() ? "" : ", " + card);
+            case "TRANSFER" -> "by bank transfer";
+            case "CASH" -> "in cash";
+            default -> "by cheque";
+        };
+    }
+}

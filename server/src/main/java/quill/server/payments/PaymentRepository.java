@@ -1,0 +1,142 @@
+package quill.server.payments;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Timestamp;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.List;
+import java.util.Optional;
+import org.joda.money.Money;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Repository;
+import quill.server.common.Amount;
+
+/** Table PAYMENT. Holds no rules; the caller opens the transaction. */
+@Repository
+class PaymentRepository {
+    private static final String SELECT = """
+            SELECT id, client_id, invoice_id, way, currency, amount_minor, fee_minor, value_on, booked_on, reference,
+                   card, undone_on, undone_why, unexpected
+              FROM payment
+            """;
+
+    private final JdbcClient jdbc;
+
+    PaymentRepository(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    record New(
+            String requestKey,
+            long clientId,
+            Long invoiceId,
+            String way,
+            Money amount,
+            Money fee,
+            LocalDate valueOn,
+            LocalDate bookedOn,
+            LocalDateTime bookedAt,
+            String reference,
+            String card,
+            String processorPayment,
+            boolean unexpected) {}
+
+    long insert(New p) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                INSERT INTO payment (request_key, client_id, invoice_id, way, currency, amount_minor, fee_minor,
+                  value_on, booked_on, booked_at, reference, card, processor_payment, unexpected)
+                VALUES (:key, :client, :invoice, :way, :currency, :amount, :fee, :valueOn, :bookedOn, :bookedAt,
+                  :reference, :card, :processorPayment, :unexpected)
+                """)
+                .param("key", p.requestKey())
+                .param("client", p.clientId())
+                .param("invoice", p.invoiceId())
+                .param("way", p.way())
+                .param("currency", p.amount().getCurrencyUnit().getCode())
+                .param("amount", p.amount().getAmountMinorLong())
+                .param("fee", p.fee().getAmountMinorLong())
+                .param("valueOn", p.valueOn())
+                .param("bookedOn", p.bookedOn())
+                .param("bookedAt", Timestamp.valueOf(p.bookedAt()))
+                .param("reference", p.reference())
+                .param("card", p.card())
+                .param("processorPayment", p.processorPayment())
+                .param("unexpected", p.unexpected())
+                .update(key, "id");
+        return key.getKey().longValue();
+    }
+
+    /** @return rows changed: none where it was undone already */
+    int undo(long id, LocalDate on, String why) {
+        return jdbc.sql("""
+                UPDATE payment SET undone_on = :on, undone_why = :why, unexpected = FALSE
+                 WHERE id = :id AND undone_on IS NULL
+                """).param("on", on).param("why", why).param("id", id).update();
+    }
+
+    int noted(long id) {
+        return jdbc.sql("UPDATE payment SET unexpected = FALSE WHERE id = :id AND unexpected")
+                .param("id", id)
+                .update();
+    }
+
+    Optional<Payment> find(long id) {
+        return jdbc.sql(SELECT + " WHERE id = :id")
+                .param("id", id)
+                .query(PaymentRepository::payment)
+                .optional();
+    }
+
+    Optional<Payment> byKey(String key) {
+        return jdbc.sql(SELECT + " WHERE request_key = :key")
+                .param("key", key)
+                .query(PaymentRepository::payment)
+                .optional();
+    }
+
+    List<Payment> ofClient(long clientId) {
+        return jdbc.sql(SELECT + " WHERE client_id = :client ORDER BY id DESC LIMIT 500")
+                .param("client", clientId)
+                .query(PaymentRepository::payment)
+                .list();
+    }
+
+    List<Payment> ofInvoice(long invoiceId) {
+        return jdbc.sql(SELECT + """
+                 WHERE invoice_id = :invoice
+                    OR id IN (SELECT a.payment_id FROM appropriation a JOIN installment i ON i.id = a.installment_id
+                               WHERE i.invoice_id = :invoice)
+                 ORDER BY id DESC
+                """)
+                .param("invoice", invoiceId)
+                .query(PaymentRepository::payment)
+                .list();
+    }
+
+    List<Payment> unexpected() {
+        return jdbc.sql(SELECT + " WHERE unexpected ORDER BY id")
+                .query(PaymentRepository::payment)
+                .list();
+    }
+
+    private static Payment payment(ResultSet rs, int row) throws SQLException {
+        String currency = rs.getString("currency");
+        return new Payment(
+                rs.getLong("id"),
+                rs.getLong("client_id"),
+                rs.getObject("invoice_id", Long.class),
+                rs.getString("way"),
+                Amount.ofMinor(currency, rs.getLong("amount_minor")),
+                Amount.ofMinor(currency, rs.getLong("fee_minor")),
+                rs.getDate("value_on").toLocalDate(),
+                rs.getDate("booked_on").toLocalDate(),
+                rs.getString("reference"),
+                rs.getString("card"),
+                rs.getDate("undone_on") == null ? null : rs.getDate("undone_on").toLocalDate(),
+                rs.getString("undone_why"),
+                rs.getBoolean("unexpected"));
+    }
+}

@@ -1,0 +1,58 @@
+package quill.server.payments;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Payments that a person records, over HTTP. */
+@RestController
+@RequestMapping("/api")
+class PaymentsController {
+    private final PaymentsService service;
+
+    PaymentsController(PaymentsService service) {
+        this.service = service;
+    }
+
+    record RecordPayment(
+            String key,
+            long clientId,
+            @Schema(nullable = true) Long invoiceId,
+            String way,
+            String amount,
+            String valueOn,
+            String reference) {}
+
+    record Undo(String why) {}
+
+    @PostMapping("/payments")
+    Payment record(@RequestBody RecordPayment r) {
+        return service.record(new PaymentsService.Recorded(
+                r.key(), r.clientId(), r.invoiceId(), r.way(), r.amount(), r.valueOn(), r.reference()));
+    }
+
+    @PostMapping("/payments/{id}/undoing")
+    Payment undo(@PathVariable long id, @RequestBody Undo undo) {
+        return service.undo(id, undo.why());
+    }
+
+    @PostMapping("/payments/{id}/noted")
+    void noted(@PathVariable long id) {
+        service.noted(id);
+    }
+
+    @GetMapping("/invoices/{id}/payments")
+    List<Payment> ofInvoice(@PathVariable long id) {
+        return service.ofInvoice(id);
+    }
+
+    @GetMapping("/clients/{id}/payments")
+    List<Payment> ofClient(@PathVariable long id) {
+        return service.ofClient(id);
+    }
+}

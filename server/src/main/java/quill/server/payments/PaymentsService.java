@@ -1,0 +1,309 @@
+package quill.server.payments;
+
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.ledger.Account;
+import quill.core.ledger.Appropriation;
+import quill.core.ledger.Bookings;
+import quill.core.ledger.OpenDebt;
+import quill.core.money.Amounts;
+import quill.core.money.TypedNumber;
+import quill.server.audit.Happenings;
+import quill.server.books.BooksService;
+import quill.server.business.BusinessService;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
+import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
+import quill.server.debts.Debts;
+import quill.server.dispatch.DispatchService;
+import quill.server.invoices.InvoicesService;
+
+/** Money received: booked once, appropriated, receipted; and undone by an entry that names the first. */
+@Service
+public class PaymentsService {
+    private static final Map<String, Account> WAYS =
+            Map.of("TRANSFER", Account.BANK, "CASH", Account.CASH, "CHEQUE", Account.BANK);
+
+    private final PaymentRepository repository;
+    private final BooksService books;
+    private final Debts debts;
+    private final ClientsService clients;
+    private final InvoicesService invoices;
+    private final BusinessService business;
+    private final DispatchService dispatch;
+    private final Happenings happenings;
+    private final Changes changes;
+    private final BusinessClock clock;
+
+    PaymentsService(
+            PaymentRepository repository,
+            BooksService books,
+            Debts debts,
+            ClientsService clients,
+            InvoicesService invoices,
+            BusinessService business,
+            DispatchService dispatch,
+            Happenings happenings,
+            Changes changes,
+            BusinessClock clock) {
+        this.repository = repository;
+        this.books = books;
+        this.debts = debts;
+        this.clients = clients;
+        this.invoices = invoices;
+        this.business = business;
+        this.dispatch = dispatch;
+        this.happenings = happenings;
+        this.changes = changes;
+        this.clock = clock;
+    }
+
+    /** A payment as a person records it. @param invoiceId what the payer named, or null */
+    public record Recorded(
+            String key, long clientId, Long invoiceId, String way, String amount, String valueOn, String reference) {}
+
+    /** A payment as the processor tells it. */
+    public record ByCard(
+            String key,
+            long clientId,
+            long invoiceId,
+            Set<Long> installments,
+            Money amount,
+            Money fee,
+            LocalDate paidOn,
+            String card,
+            String processorPayment,
+            boolean orderWasWithdrawn) {}
+
+    /**
+     * Records money that came by transfer, in cash or by cheque. The same key twice is one payment.
+     *
+     * @throws RefusedException naming {@code amount}, {@code way} or {@code valueOn}
+     */
+    @Transactional
+    public Payment record(Recorded r) {
+        if (r.key() == null || !r.key().matches("[A-Za-z0-9-]{8,60}")) {
+            throw new RefusedException(
+                    "key", r.key(), "must be 8 to 60 letters, digits and hyphens, new for each payment");
+        }
+        clients.lock(r.clientId());
+        Optional<Payment> before = repository.byKey(r.key());
+        if (before.isPresent()) {
+            return before.get();
+        }
+        CurrencyUnit currency = business.business().currencyUnit();
+        List<Problem> problems = new ArrayList<>();
+        Money amount = TypedNumber.amount("amount", r.amount(), currency, problems);
+        if (amount != null && amount.isZero()) {
+            problems.add(new Problem("amount", r.amount(), "must be above zero"));
+        }
+        LocalDate valueOn = valueOn(r.valueOn(), problems);
+        Account where = WAYS.get(r.way());
+        if (where == null) {
+            problems.add(new Problem("way", r.way(), "must be TRANSFER, CASH or CHEQUE"));
+        }
+        if (r.reference() != null && r.reference().length() > 200) {
+            problems.add(new Problem("reference", "", "at most 200 characters"));
+        }
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        if (r.invoiceId() != null
+                && !Long.valueOf(r.clientId())
+                        .equals(invoices.invoice(r.invoiceId()).clientId())) {
+            throw new RefusedException("invoiceId", r.invoiceId(), "is not an invoice of this client");
+        }
+        Set<Long> named = r.invoiceId() == null ? Set.of() : installmentsOf(r.invoiceId());
+        Money none = Money.zero(currency);
+        PaymentRepository.New payment = new PaymentRepository.New(
+                r.key(),
+                r.clientId(),
+                r.invoiceId(),
+                r.way(),
+                amount,
+                none,
+                valueOn,
+                clock.today(),
+                LocalDateTime.now(clock),
+                r.reference() == null ? "" : r.reference().strip(),
+                "",
+                null,
+                false);
+        return book(payment, where, Appropriation.of(amount, debts.open(r.clientId(), currency), named));
+    }
+
+    private Set<Long> installmentsOf(long invoiceId) {
+        return debts.of(invoiceId).stream().map(i -> i.id()).collect(Collectors.toSet());
+    }
+
+    private LocalDate valueOn(String text, List<Problem> problems) {
+        try {
+            LocalDate date = text == null || text.isBlank() ? clock.today() : LocalDate.parse(text.strip());
+            if (date.isAfter(clock.today()) || date.isBefore(clock.today().minusYears(10))) {
+                problems.add(new Problem("valueOn", text, "must be a day up to today, " + clock.today()));
+            }
+            return date;
+        } catch (DateTimeParseException e) {
+            problems.add(new Problem("valueOn", text, "write a date such as 2027-03-15"));
+            return null;
+        }
+    }
+
+    /**
+     * Books what the processor says was paid, with its fee, once for each key. Money for an order that had been
+     * withdrawn is client credit and waits for a person to look at it.
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public Payment bookCard(ByCard c) {
+        clients.lock(c.clientId());
+        Optional<Payment> before = repository.byKey(c.key());
+        if (before.isPresent()) {
+            return before.get();
+        }
+        List<OpenDebt> taken = c.orderWasWithdrawn()
+                ? List.of()
+                : debts.open(c.clientId(), c.amount().getCurrencyUnit()).stream()
+                        .filter(d -> c.installments().contains(d.id()))
+                        .toList();
+        Appropriation appropriation = Appropriation.of(c.amount(), taken, c.installments());
+        PaymentRepository.New payment = new PaymentRepository.New(
+                c.key(),
+                c.clientId(),
+                c.invoiceId(),
+                "CARD",
+                c.amount(),
+                c.fee(),
+                c.paidOn(),
+                clock.today(),
+                LocalDateTime.now(clock),
+                "",
+                c.card(),
+                c.processorPayment(),
+                appropriation.credit().isPositive());
+        return book(payment, Account.PROCESSOR_CLEARING, appropriation);
+    }
+
+    private Payment book(PaymentRepository.New p, Account where, Appropriation appropriation) {
+        long id = repository.insert(p);
+        Payment payment = find(id);
+        var about = new BooksService.About(p.clientId(), p.invoiceId(), id);
+        String numbers = appropriation.parts().stream()
+                .map(a -> a.debt().number())
+                .distinct()
+                .limit(6)
+                .collect(Collectors.joining(", "));
+        String text = capital(payment.words()) + (numbers.isEmpty() ? " · held as client credit" : " · to " + numbers);
+        long entry = books.book(Bookings.payment(where, p.amount(), appropriation), text, about, null);
+        debts.settle(id, appropriation.parts(), entry);
+        if (p.fee().isPositive()) {
+            books.book(Bookings.processingFee(p.fee()), "Processing fee", about, null);
+        }
+        String what = Amounts.grouped(p.amount()) + " received " + payment.words()
+                + (appropriation.credit().isPositive()
+                        ? "; " + Amounts.grouped(appropriation.credit()) + " of it is held as client credit"
+                        : "");
+        appropriation.parts().stream()
+                .map(a -> a.debt().document())
+                .distinct()
+                .forEach(invoice -> happenings.note(invoice, p.clientId(), what));
+        if (appropriation.parts().isEmpty()) {
+            happenings.note(p.invoiceId(), p.clientId(), what);
+        }
+        Long receiptFor = p.invoiceId() != null
+                ? p.invoiceId()
+                : appropriation.parts().isEmpty()
+                        ? null
+                        : (Long) appropriation.parts().get(0).debt().document();
+        if (receiptFor != null) {
+            dispatch.receipt(id, receiptFor, p.amount(), payment.words(), p.valueOn(), appropriation.credit());
+        }
+        changes.say(p.invoiceId(), p.clientId());
+        return payment;
+    }
+
+    /** Takes back what a person recorded wrongly. What it settled is open again. */
+    @Transactional
+    public Payment undo(long id, String why) {
+        Payment payment = find(id);
+        if ("CARD".equals(payment.way())) {
+            throw new RefusedException(
+                    "way",
+                    "CARD",
+                    "a card payment was really made, so it cannot be undone; only a refund gives it back");
+        }
+        String reason = why == null ? "" : why.strip();
+        if (reason.isEmpty() || reason.length() > 300) {
+            throw new RefusedException("why", why, "say why, in up to 300 characters");
+        }
+        clients.lock(payment.clientId());
+        if (repository.undo(id, clock.today(), reason) != 1) {
+            throw new ConflictException("This payment was undone already.");
+        }
+        Money amount = payment.amount().money();
+        List<Appropriation.Part> settling = debts.settledBy(id);
+        long entry = books.book(
+                Bookings.paymentUndone(WAYS.get(payment.way()), amount, settling),
+                "Undone: " + payment.words() + " · " + reason,
+                new BooksService.About(payment.clientId(), payment.invoiceId(), id),
+                books.entryOfPayment(id));
+        debts.unsettle(id, settling, entry);
+        debts.coverCredit(payment.clientId(), amount.getCurrencyUnit());
+        Set<Long> touched = settling.stream().map(p -> p.debt().document()).collect(Collectors.toSet());
+        touched.forEach(invoice -> happenings.note(
+                invoice,
+                payment.clientId(),
+                "Payment of " + Amounts.grouped(amount) + " " + payment.words() + " undone: " + reason));
+        changes.say(payment.invoiceId(), payment.clientId());
+        return find(id);
+    }
+
+    /** A person has seen money that came unexpectedly; it stays client credit. */
+    @Transactional
+    public void noted(long id) {
+        Payment payment = find(id);
+        if (repository.noted(id) != 1) {
+            throw new ConflictException("That was noted already.");
+        }
+        changes.say(payment.invoiceId(), payment.clientId());
+    }
+
+    /** Payments of a client, newest first. */
+    public List<Payment> ofClient(long clientId) {
+        return repository.ofClient(clientId);
+    }
+
+    /** Payments that were for an invoice or settle any of it, newest first. */
+    public List<Payment> ofInvoice(long invoiceId) {
+        return repository.ofInvoice(invoiceId);
+    }
+
+    /** Money that came for what was no longer open. */
+    public List<Payment> unexpected() {
+        return repository.unexpected();
+    }
+
+    /** One payment. @throws NotFoundException if there is none of that id */
+    public Payment find(long id) {
+        return repository.find(id).orElseThrow(() -> new NotFoundException("There is no payment " + id + "."));
+    }
+
+    private static String capital(String words) {
+        return Character.toUpperCase(words.charAt(0)) + words.substring(1);
+    }
+}

@@ -1,0 +1,174 @@
+package quill.server.processor;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Timestamp;
+import java.time.LocalDateTime;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Repository;
+
+/** Tables CARD_ORDER and HOOK_SEEN. Holds no rules; the caller opens the transaction. */
+@Repository
+class OrderRepository {
+    private static final String SELECT = """
+            SELECT id, order_key, invoice_id, client_id, installments, currency, amount_minor, state, processor_id,
+                   pay_at, declined
+              FROM card_order
+            """;
+
+    private final JdbcClient jdbc;
+
+    OrderRepository(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** An order of ours. @param state wanted, open, withdrawing, withdrawn or paid */
+    record Order(
+            long id,
+            String key,
+            long invoiceId,
+            long clientId,
+            Set<Long> installments,
+            Money amount,
+            String state,
+            String processorId,
+            String payAt,
+            String declined) {}
+
+    long insert(String key, long invoiceId, long clientId, Set<Long> installments, Money amount) {
+        GeneratedKeyHolder id = new GeneratedKeyHolder();
+        jdbc.sql("""
+                INSERT INTO card_order (order_key, invoice_id, client_id, installments, currency, amount_minor, state,
+                  made_at)
+                VALUES (:key, :invoice, :client, :installments, :currency, :amount, 'wanted', :now)
+                """)
+                .param("key", key)
+                .param("invoice", invoiceId)
+                .param("client", clientId)
+                .param(
+                        "installments",
+                        new TreeSet<>(installments)
+                                .stream().map(String::valueOf).collect(Collectors.joining(",")))
+                .param("currency", amount.getCurrencyUnit().getCode())
+                .param("amount", amount.getAmountMinorLong())
+                .param("now", Timestamp.valueOf(LocalDateTime.now()))
+                .update(id, "id");
+        return id.getKey().longValue();
+    }
+
+    Optional<Order> find(long id) {
+        return one("WHERE id = :key", id);
+    }
+
+    Optional<Order> lock(long id) {
+        return one("WHERE id = :key FOR UPDATE", id);
+    }
+
+    Optional<Order> byProcessorId(String processorId) {
+        return one("WHERE processor_id = :key", processorId);
+    }
+
+    private Optional<Order> one(String which, Object key) {
+        return jdbc.sql(SELECT + which)
+                .param("key", key)
+                .query(OrderRepository::order)
+                .optional();
+    }
+
+    /** Orders of an invoice that can still be paid, as far as we know. */
+    List<Order> liveOf(long invoiceId) {
+        return jdbc.sql(SELECT + "WHERE invoice_id = :invoice AND state IN ('wanted', 'open') ORDER BY id DESC")
+                .param("invoice", invoiceId)
+                .query(OrderRepository::order)
+                .list();
+    }
+
+    /** Orders whose end we do not know yet. */
+    List<Order> unended() {
+        return jdbc.sql(SELECT + "WHERE state IN ('wanted', 'open', 'withdrawing') ORDER BY id LIMIT 500")
+                .query(OrderRepository::order)
+                .list();
+    }
+
+    void opened(long id, String processorId, String payAt) {
+        jdbc.sql("""
+                UPDATE card_order
+                   SET processor_id = :processorId, pay_at = :payAt,
+                       state = CASE WHEN state = 'wanted' THEN 'open' ELSE state END
+                 WHERE id = :id
+                """)
+                .param("processorId", processorId)
+                .param("payAt", payAt)
+                .param("id", id)
+                .update();
+    }
+
+    int move(long id, String to, String... from) {
+        return jdbc.sql("UPDATE card_order SET state = :to WHERE id = :id AND state IN (:from)")
+                .param("to", to)
+                .param("id", id)
+                .param("from", Arrays.asList(from))
+                .update();
+    }
+
+    void declined(long id, String reason) {
+        jdbc.sql("UPDATE card_order SET declined = :reason WHERE id = :id")
+                .param("reason", reason)
+                .param("id", id)
+                .update();
+    }
+
+    /** @return whether this event is seen for the first time */
+    boolean seeHook(String hookId) {
+        try {
+            jdbc.sql("INSERT INTO hook_seen (id, seen_at) VALUES (:id, LOCALTIMESTAMP)")
+                    .param("id", hookId)
+                    .update();
+            return true;
+        } catch (DuplicateKeyException e) {
+            return false;
+        }
+    }
+
+    /** Whether an order was made less than a minute ago: somebody may be opening it just now. */
+    boolean isYoung(long id) {
+        return jdbc.sql("""
+                        SELECT COUNT(*) FROM card_order
+                         WHERE id = :id AND made_at > DATEADD('SECOND', -60, LOCALTIMESTAMP)
+                        """).param("id", id).query(Long.class).single() > 0;
+    }
+
+    boolean wasSeen(String hookId) {
+        return jdbc.sql("SELECT COUNT(*) FROM hook_seen WHERE id = :id")
+                        .param("id", hookId)
+                        .query(Long.class)
+                        .single()
+                > 0;
+    }
+
+    private static Order order(ResultSet rs, int row) throws SQLException {
+        return new Order(
+                rs.getLong("id"),
+                rs.getString("order_key"),
+                rs.getLong("invoice_id"),
+                rs.getLong("client_id"),
+                Arrays.stream(rs.getString("installments").split(","))
+                        .map(Long::valueOf)
+                        .collect(Collectors.toSet()),
+                Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor")),
+                rs.getString("state"),
+                rs.getString("processor_id"),
+                rs.getString("pay_at"),
+                rs.getString("declined"));
+    }
+}

@@ -1,0 +1,199 @@
+package quill.server.publicpages;
+
+import io.swagger.v3.oas.annotations.Hidden;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.document.CreditorReference;
+import quill.core.money.Amounts;
+import quill.core.money.TypedNumber;
+import quill.server.QuillSettings;
+import quill.server.books.BooksService;
+import quill.server.common.Amount;
+import quill.server.common.BusinessClock;
+import quill.server.common.LiveUpdates;
+import quill.server.debts.Debts;
+import quill.server.dispatch.PdfMaking;
+import quill.server.invoices.FixedDocument;
+import quill.server.invoices.Invoice;
+import quill.server.invoices.InvoicesService;
+import quill.server.invoices.Measure;
+import quill.server.payments.PaymentsService;
+import quill.server.processor.CardOrders;
+
+/** The client's page, reached by an unguessable address. It shows one invoice and takes payment for it. */
+@RestController
+@RequestMapping("/api/public/{token}")
+class PublicController {
+    private final InvoicesService invoices;
+    private final Debts debts;
+    private final PaymentsService payments;
+    private final BooksService books;
+    private final CardOrders orders;
+    private final PdfMaking pdf;
+    private final LiveUpdates live;
+    private final BusinessClock clock;
+    private final QuillSettings settings;
+
+    PublicController(
+            InvoicesService invoices,
+            Debts debts,
+            PaymentsService payments,
+            BooksService books,
+            CardOrders orders,
+            PdfMaking pdf,
+            LiveUpdates live,
+            BusinessClock clock,
+            QuillSettings settings) {
+        this.invoices = invoices;
+        this.debts = debts;
+        this.payments = payments;
+        this.books = books;
+        this.orders = orders;
+        this.pdf = pdf;
+        this.live = live;
+        this.clock = clock;
+        this.settings = settings;
+    }
+
+    /** One thing that can be paid now. @param what due now, or all that is open */
+    record Choice(String what, List<Long> installments, Amount amount) {}
+
+    /** A payment that arrived, without what it cost the business. */
+    record Received(LocalDate on, String how, Amount amount) {}
+
+    record PublicPage(
+            FixedDocument document,
+            LocalDate today,
+            List<Measure.Part> measure,
+            Amount open,
+            List<Choice> choices,
+            boolean cards,
+            String iban,
+            String reference,
+            List<Received> received,
+            Amount credit,
+            @Schema(nullable = true) String creditNote,
+            @Schema(nullable = true) String declined) {}
+
+    record Pay(List<Long> installments, String amount, String currency) {}
+
+    record PayAt(String address) {}
+
+    @GetMapping
+    PublicPage show(@PathVariable String token) {
+        Invoice invoice = invoices.byToken(token);
+        FixedDocument document = invoices.document(invoice);
+        List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
+        CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
+        boolean open = invoice.openMinor() > 0;
+        return new PublicPage(
+                document,
+                clock.today(),
+                parts,
+                Amount.ofMinor(invoice.currency(), invoice.openMinor()),
+                choices(parts, currency),
+                settings.processor().isSet() && open,
+                CreditorReference.grouped(document.iban()),
+                CreditorReference.grouped(document.paymentReference()),
+                payments.ofInvoice(invoice.id()).stream()
+                        .filter(p -> p.undoneOn() == null)
+                        .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
+                        .toList(),
+                Amount.of(books.creditOf(invoice.clientId(), currency)),
+                invoices.creditNoteOf(invoice.id())
+                        .map(InvoicesService.Credited::number)
+                        .orElse(null),
+                open ? orders.declinedOn(invoice.id()).orElse(null) : null);
+    }
+
+    /** The first open installment with all that fell due before it, and all that is open where that is more. */
+    private List<Choice> choices(List<Measure.Part> parts, CurrencyUnit currency) {
+        List<Measure.Part> open =
+                parts.stream().filter(p -> p.open().money().isPositive()).toList();
+        if (open.isEmpty()) {
+            return List.of();
+        }
+        LocalDate today = clock.today();
+        List<Measure.Part> due = new ArrayList<>(
+                open.stream().filter(p -> !p.dueOn().isAfter(today)).toList());
+        if (due.isEmpty()) {
+            due.add(open.get(0));
+        }
+        List<Choice> choices = new ArrayList<>();
+        choices.add(choice("due", due, currency));
+        if (due.size() < open.size()) {
+            choices.add(choice("all", open, currency));
+        }
+        return choices;
+    }
+
+    private static Choice choice(String what, List<Measure.Part> parts, CurrencyUnit currency) {
+        Money sum =
+                Amounts.sum(currency, parts.stream().map(p -> p.open().money()).toList());
+        return new Choice(what, parts.stream().map(Measure.Part::id).toList(), Amount.of(sum));
+    }
+
+    /** Opens an order for what the payer chose, if it is still what is open. */
+    @PostMapping("/orders")
+    PayAt pay(@PathVariable String token, @RequestBody Pay pay) {
+        Invoice invoice = invoices.byToken(token);
+        List<Problem> problems = new ArrayList<>();
+        CurrencyUnit currency = TypedNumber.currency("currency", pay.currency(), problems);
+        if (currency != null && !currency.getCode().equals(invoice.currency())) {
+            problems.add(new Problem("currency", pay.currency(), "must be " + invoice.currency()));
+        }
+        Money amount = currency == null ? null : TypedNumber.amount("amount", pay.amount(), currency, problems);
+        if (pay.installments() == null || pay.installments().isEmpty()) {
+            problems.add(new Problem("installments", "", "name what is to be paid"));
+        }
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        return new PayAt(orders.payAt(invoice, Set.copyOf(pay.installments()), amount));
+    }
+
+    /** The payer is back from the pay page: the processor is asked at once. */
+    @PostMapping("/back")
+    PublicPage back(@PathVariable String token) {
+        orders.payerIsBack(invoices.byToken(token).id());
+        return show(token);
+    }
+
+    @GetMapping(path = "/pdf", produces = "application/pdf")
+    ResponseEntity<byte[]> pdf(@PathVariable String token) {
+        Invoice invoice = invoices.byToken(token);
+        String name = "invoice-" + invoice.number().replaceAll("[^A-Za-z0-9-]", "-") + ".pdf";
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_PDF)
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.inline().filename(name).build().toString())
+                .body(pdf.invoice(invoice));
+    }
+
+    @Hidden
+    @GetMapping(path = "/events", produces = "text/event-stream")
+    SseEmitter events(@PathVariable String token) {
+        Invoice invoice = invoices.byToken(token);
+        Set<Long> own = Set.of(invoice.id());
+        return live.open(change -> change.invoiceId() != null && own.contains(change.invoiceId()));
+    }
+}
