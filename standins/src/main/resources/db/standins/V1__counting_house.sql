@@ -1,5 +1,5 @@
 CREATE TABLE card_order (
-  id VARCHAR(40) PRIMARY KEY,
+  id VARCHAR(60) PRIMARY KEY,
   our_key VARCHAR(80) NOT NULL UNIQUE,
   amount DECIMAL(18, 4) NOT NULL,
   currency CHAR(3) NOT NULL,
@@ -7,7 +7,7 @@ CREATE TABLE card_order (
   return_to VARCHAR(500) NOT NULL,
   state VARCHAR(12) NOT NULL CHECK (state IN ('open', 'paid', 'withdrawn')),
   made_at TIMESTAMP NOT NULL,
-  payment_id VARCHAR(40) UNIQUE,
+  payment_id VARCHAR(60) UNIQUE,
   paid_on DATE,
   fee DECIMAL(18, 4),
   card_last_four CHAR(4),
@@ -16,14 +16,14 @@ CREATE TABLE card_order (
 );
 CREATE TABLE attempt (
   id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
-  order_id VARCHAR(40) NOT NULL REFERENCES card_order (id),
+  order_id VARCHAR(60) NOT NULL REFERENCES card_order (id),
   made_at TIMESTAMP NOT NULL,
   last_four CHAR(4) NOT NULL,
   outcome VARCHAR(20) NOT NULL
 );
 CREATE TABLE event (
-  id VARCHAR(40) PRIMARY KEY,
-  order_id VARCHAR(40) NOT NULL REFERENCES card_order (id),
+  id VARCHAR(60) PRIMARY KEY,
+  order_id VARCHAR(60) NOT NULL REFERENCES card_order (id),
   kind VARCHAR(30) NOT NULL,
   due_at TIMESTAMP NOT NULL,
   copies INT NOT NULL,

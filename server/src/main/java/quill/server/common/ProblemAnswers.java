@@ -13,7 +13,6 @@ import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
-import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 import quill.core.Problem;
@@ -55,11 +54,6 @@ class ProblemAnswers extends ResponseEntityExceptionHandler {
                 List.of(new Problem(
                         e.getName(), String.valueOf(e.getValue()), "must be a " + nameOf(e.getRequiredType()))));
         return detail;
-    }
-
-    @ExceptionHandler
-    void gone(AsyncRequestNotUsableException e) {
-        LOG.debug("the other side went away", e);
     }
 
     @ExceptionHandler

@@ -1,0 +1,12 @@
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(...tseslint.configs.strict, {
+  plugins: { 'react-hooks': hooks },
+  rules: {
+    'react-hooks/rules-of-hooks': 'error',
+    'react-hooks/exhaustive-deps': 'error',
+    'no-console': 'error',
+  },
+  ignores: ['src/api/schema.d.ts'],
+});

@@ -1,0 +1,67 @@
+import createClient, { type Middleware } from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+export type Amount = Schemas['Amount'];
+export type Figure = Schemas['Figure'];
+export type Why = Schemas['Why'];
+export type Problem = { field: string; value: string; message: string };
+
+/** What the server says when it refuses: RFC 9457, with the fields it concerns. */
+export class ApiError extends Error {
+  readonly status: number;
+  readonly problems: Problem[];
+
+  constructor(status: number, detail: string, problems: Problem[]) {
+    super(detail);
+    this.status = status;
+    this.problems = problems;
+  }
+
+  /** The message for a field, or undefined. */
+  of(field: string): string | undefined {
+    return this.problems.find((p) => p.field === field)?.message;
+  }
+}
+
+/** The message for a field of whatever was thrown. */
+export function problemOf(error: unknown, field: string): string | undefined {
+  return error instanceof ApiError ? error.of(field) : undefined;
+}
+
+/** What to tell a person of whatever was thrown. */
+export function messageOf(error: unknown): string {
+  return error instanceof Error ? error.message : 'Something went wrong.';
+}
+
+function cookie(name: string): string {
+  const found = document.cookie.split('; ').find((c) => c.startsWith(`${name}=`));
+  return found ? decodeURIComponent(found.slice(name.length + 1)) : '';
+}
+
+const middleware: Middleware = {
+  onRequest({ request }) {
+    request.headers.set('X-XSRF-TOKEN', cookie('XSRF-TOKEN'));
+    return request;
+  },
+  async onResponse({ response }) {
+    if (response.ok) return response;
+    const body = (await response.json().catch(() => ({}))) as { detail?: string; problems?: Problem[] };
+    throw new ApiError(
+      response.status,
+      body.detail ?? 'The server does not answer as expected. What you typed stays; try again.',
+      body.problems ?? [],
+    );
+  },
+  onError() {
+    return new ApiError(0, 'The server does not answer. What you typed stays here; try again.', []);
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: window.location.origin });
+api.use(middleware);
+
+/** The data of an answer; errors were thrown before. */
+export async function data<T>(answer: Promise<{ data?: T }>): Promise<T> {
+  return (await answer).data as T;
+}
