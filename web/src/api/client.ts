@@ -46,6 +46,8 @@ const middleware: Middleware = {
   },
   async onResponse({ response }) {
     if (response.ok) return response;
+    if (response.status === 401 && !response.url.endsWith('/api/session'))
+      window.dispatchEvent(new Event('signed-out'));
     const body = (await response.json().catch(() => ({}))) as { detail?: string; problems?: Problem[] };
     throw new ApiError(
       response.status,

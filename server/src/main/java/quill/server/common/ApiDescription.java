@@ -2,8 +2,10 @@ package quill.server.common;
 
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.Schema;
+import io.swagger.v3.oas.models.servers.Server;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -11,18 +13,42 @@ import org.springframework.context.annotation.Configuration;
 /** The API's description: OpenAPI 3.0, the same on every machine, with every field of a record required. */
 @Configuration
 class ApiDescription {
+    /** Fields that hold another record or nothing: OpenAPI 3.0 cannot say that beside a reference, only around it. */
+    private static final Map<String, List<String>> RECORD_OR_NOTHING = Map.of(
+            "Reckoning", List.of("net", "tax", "total"),
+            "InvoiceView", List.of("draft", "issued"),
+            "Issued", List.of("creditNote"),
+            "Row", List.of("total", "open"));
+
     @Bean
+    @SuppressWarnings("rawtypes")
     OpenApiCustomizer description() {
         return api -> {
             api.setInfo(new Info().title("Rustic Quill").version("1"));
-            api.setServers(List.of(new io.swagger.v3.oas.models.servers.Server().url("/")));
-            api.getComponents().getSchemas().values().forEach(ApiDescription::requireAll);
+            api.setServers(List.of(new Server().url("/")));
+            Map<String, Schema> schemas = api.getComponents().getSchemas();
+            schemas.values().forEach(ApiDescription::requireAll);
+            RECORD_OR_NOTHING.forEach(
+                    (record, fields) -> fields.forEach(field -> orNothing(schemas.get(record), field)));
+            Schema<?> client =
+                    (Schema<?>) schemas.get("TypedDraft").getProperties().get("clientId");
+            client.setNullable(true);
         };
     }
 
     private static void requireAll(Schema<?> schema) {
+        schema.setNullable(null);
         if (schema.getProperties() != null) {
             schema.setRequired(new ArrayList<>(schema.getProperties().keySet()));
         }
+    }
+
+    @SuppressWarnings("rawtypes")
+    private static void orNothing(Schema<?> record, String field) {
+        Map<String, Schema> properties = record.getProperties();
+        Schema<Object> around = new Schema<>();
+        around.setNullable(true);
+        around.addAllOfItem(properties.get(field));
+        properties.put(field, around);
     }
 }

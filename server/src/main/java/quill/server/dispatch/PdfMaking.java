@@ -3,6 +3,7 @@ package quill.server.dispatch;
 import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import com.openhtmltopdf.svgsupport.BatikSVGDrawer;
+import com.openhtmltopdf.util.XRLog;
 import java.awt.color.ColorSpace;
 import java.awt.color.ICC_Profile;
 import java.io.ByteArrayInputStream;
@@ -30,6 +31,11 @@ import quill.server.invoices.Measure;
 public class PdfMaking {
     private static final byte[] SRGB =
             ICC_Profile.getInstance(ColorSpace.CS_sRGB).getData();
+
+    static {
+        XRLog.setLoggingEnabled(false);
+    }
+
     private final Map<String, byte[]> fonts = new ConcurrentHashMap<>();
     private final ITemplateEngine templates;
     private final InvoicesService invoices;

@@ -1,0 +1,90 @@
+import { Modal } from '@mantine/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { Navigate, Route, Routes } from 'react-router';
+import { api, data } from './api/client';
+import { Loaded } from './design/States';
+import { Frame } from './Frame';
+import { SignIn } from './people/SignIn';
+
+const FirstRun = lazy(() => import('./people/FirstRun').then((m) => ({ default: m.FirstRun })));
+const TodayPage = lazy(() => import('./today/TodayPage').then((m) => ({ default: m.TodayPage })));
+const InvoicesPage = lazy(() => import('./invoices/InvoicesPage').then((m) => ({ default: m.InvoicesPage })));
+const ClientsPage = lazy(() => import('./clients/ClientsPage').then((m) => ({ default: m.ClientsPage })));
+const BooksPage = lazy(() => import('./books/BooksPage').then((m) => ({ default: m.BooksPage })));
+const SettingsPage = lazy(() => import('./settings/SettingsPage').then((m) => ({ default: m.SettingsPage })));
+
+/** Open pages hear of changes and ask again; nothing is reckoned here. */
+function useLiveUpdates(on: boolean) {
+  const queries = useQueryClient();
+  useEffect(() => {
+    if (!on) return;
+    const source = new EventSource('/api/events');
+    let timer: number | undefined;
+    const refresh = () => {
+      window.clearTimeout(timer);
+      timer = window.setTimeout(() => void queries.invalidateQueries(), 120);
+    };
+    source.addEventListener('changed', refresh);
+    // After a break in the line anything may have changed.
+    source.addEventListener('ready', refresh);
+    return () => {
+      window.clearTimeout(timer);
+      source.close();
+    };
+  }, [on, queries]);
+}
+
+function useSignedOut() {
+  const [signedOut, setSignedOut] = useState(false);
+  useEffect(() => {
+    const listen = () => setSignedOut(true);
+    window.addEventListener('signed-out', listen);
+    return () => window.removeEventListener('signed-out', listen);
+  }, []);
+  return [signedOut, setSignedOut] as const;
+}
+
+export function App() {
+  const session = useQuery({ queryKey: ['session'], queryFn: () => data(api.GET('/api/session')) });
+  const queries = useQueryClient();
+  const [signedOut, setSignedOut] = useSignedOut();
+  const signedIn = session.data?.signedIn ?? false;
+  useLiveUpdates(signedIn && !signedOut);
+  const again = () => {
+    setSignedOut(false);
+    void queries.invalidateQueries();
+  };
+  return (
+    <Loaded query={session} what="Rustic Quill">
+      {(s) => {
+        if (!s.setUp) return <Suspense fallback={null}>{<FirstRun onDone={again} />}</Suspense>;
+        if (!s.signedIn && !signedOut) return <SignIn onDone={again} />;
+        return (
+          <>
+            <Frame session={s}>
+              <Suspense fallback={null}>
+                <Routes>
+                  <Route path="/" element={<TodayPage />} />
+                  <Route path="/invoices/:id?" element={<InvoicesPage />} />
+                  <Route path="/clients/:id?" element={<ClientsPage />} />
+                  <Route path="/books" element={<BooksPage />} />
+                  <Route path="/settings" element={<SettingsPage />} />
+                  <Route path="*" element={<Navigate to="/" replace />} />
+                </Routes>
+              </Suspense>
+            </Frame>
+            <Modal
+              opened={signedOut}
+              onClose={() => undefined}
+              withCloseButton={false}
+              title="You were signed out. What you typed is still here."
+            >
+              <SignIn onDone={again} inside />
+            </Modal>
+          </>
+        );
+      }}
+    </Loaded>
+  );
+}

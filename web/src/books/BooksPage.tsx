@@ -1,0 +1,102 @@
+import { Button } from '@mantine/core';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { Fragment } from 'react';
+import { Link } from 'react-router';
+import { api, data, type Schemas } from '../api/client';
+import { isNegative, isZero, plain, shortDate } from '../design/format';
+import { Refusal } from '../design/States';
+
+function Entry({ entry: e }: { entry: Schemas['EntryView'] }) {
+  return (
+    <Fragment>
+      <tr>
+        <td className="figures">{e.id}</td>
+        <td className="figures">{shortDate(e.on)}</td>
+        <td colSpan={3}>
+          {e.clientId != null ? <Link to={`/clients/${e.clientId}`}>{e.text}</Link> : e.text}
+          <span className="faded small">
+            {' '}
+            {e.event.toLowerCase()} · {e.who}
+            {e.reverses != null && ` · takes back entry ${e.reverses}`}
+          </span>
+        </td>
+      </tr>
+      {e.postings.map((p, i) => (
+        <tr key={`${e.id}-${i}`}>
+          <td style={{ border: 0 }} />
+          <td style={{ border: 0 }} />
+          <td style={{ paddingLeft: isNegative(p.amount) ? 34 : 6 }}>
+            {p.account} <span className="faded small">{p.account === 'Income' ? p.detail : ''}</span>
+          </td>
+          <td className="n">{isNegative(p.amount) ? '' : plain(p.amount)}</td>
+          <td className="n">{isNegative(p.amount) ? plain(p.amount).replace('−', '') : ''}</td>
+        </tr>
+      ))}
+    </Fragment>
+  );
+}
+
+/** The journal and the balances, and whether all of it agrees. */
+export function BooksPage() {
+  const books = useInfiniteQuery({
+    queryKey: ['books'],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) => data(api.GET('/api/books', { params: { query: { before: pageParam } } })),
+    getNextPageParam: (last) => last.more ?? undefined,
+  });
+  const first = books.data?.pages[0];
+  if (!first) return <div className="empty">{books.isError && <Refusal error={books.error} />}</div>;
+  const agree = first.disagreeing.length === 0 && isZero(first.sum);
+  return (
+    <div className="page">
+      <h1>Books</h1>
+      <p className={agree ? 'got' : 'alert'}>
+        {agree
+          ? `The books agree: all accounts sum to zero, and what each of ${first.clients} clients owes is the same by installments and by entries.`
+          : `The books do not agree: accounts sum to ${plain(first.sum)}; ${first.disagreeing.join(', ')}.`}
+      </p>
+      <table className="ledger" style={{ maxWidth: 460, marginBottom: 28 }}>
+        <thead>
+          <tr>
+            <th>Account</th>
+            <th className="n">Debit</th>
+            <th className="n">Credit</th>
+          </tr>
+        </thead>
+        <tbody>
+          {first.balances.map((b) => (
+            <tr key={`${b.account}-${b.amount.currency}`}>
+              <td>{b.account}</td>
+              <td className="n">{isNegative(b.amount) ? '' : plain(b.amount)}</td>
+              <td className="n">{isNegative(b.amount) ? plain(b.amount).replace('−', '') : ''}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2>Journal</h2>
+      <table className="ledger">
+        <thead>
+          <tr>
+            <th>Entry</th>
+            <th>Date</th>
+            <th>What</th>
+            <th className="n">Debit</th>
+            <th className="n">Credit</th>
+          </tr>
+        </thead>
+        <tbody>
+          {books.data?.pages
+            .flatMap((p) => p.entries)
+            .map((e) => (
+              <Entry key={e.id} entry={e} />
+            ))}
+        </tbody>
+      </table>
+      {books.hasNextPage && (
+        <Button variant="outline" mt="md" onClick={() => void books.fetchNextPage()}>
+          Show earlier entries
+        </Button>
+      )}
+    </div>
+  );
+}

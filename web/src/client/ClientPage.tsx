@@ -1,0 +1,251 @@
+import { useCallback, useEffect, useState } from 'react';
+import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
+import { isZero, longDate, money, plain, shortDate, spokenDate } from '../design/format';
+import { MeasureFigure } from '../design/Measure';
+
+type Page = Schemas['PublicPage'];
+
+/** The page's data: loaded, asked for again when the payer is back, and kept fresh by events. */
+function usePage(token: string) {
+  const [page, setPage] = useState<Page | null>(null);
+  const [failed, setFailed] = useState<unknown>(null);
+  const load = useCallback(
+    async (back: boolean) => {
+      const options = { params: { path: { token } } };
+      try {
+        setPage(
+          await data(
+            back ? api.POST('/api/public/{token}/back', options) : api.GET('/api/public/{token}', options),
+          ),
+        );
+        setFailed(null);
+      } catch (error) {
+        setFailed(error);
+      }
+    },
+    [token],
+  );
+  useEffect(() => {
+    const back = new URLSearchParams(window.location.search).has('back');
+    void load(back);
+    if (back) window.history.replaceState(null, '', window.location.pathname);
+    const source = new EventSource(`/api/public/${token}/events`);
+    source.addEventListener('changed', () => void load(false));
+    // A page that was kept while the payer was away shows old figures: look again.
+    const shown = (event: PageTransitionEvent) => event.persisted && void load(true);
+    window.addEventListener('pageshow', shown);
+    return () => {
+      source.close();
+      window.removeEventListener('pageshow', shown);
+    };
+  }, [token, load]);
+  return { page, failed, load };
+}
+
+function Ask({ page: p }: { page: Page }) {
+  const d = p.document;
+  const next = p.measure.find((m) => !isZero(m.open));
+  const what = d.subject ? `, for ${d.subject}` : '';
+  if (p.creditNote)
+    return (
+      <p className="ask">
+        {d.to.name}, this invoice was taken back by credit note {p.creditNote}. <b>You owe nothing on it.</b>
+      </p>
+    );
+  if (!next)
+    return (
+      <p className="ask">
+        {d.to.name}, <b>{money(d.total)}</b> is paid{what}. Thank you; you owe nothing here.
+      </p>
+    );
+  const due = p.choices[0];
+  const overdue = next.standing === 'LATE';
+  return (
+    <p className="ask">
+      {d.to.name}, <b className={overdue ? 'late' : undefined}>{money(due ? due.amount : next.open)}</b>{' '}
+      {overdue ? 'was due on' : next.dueOn === p.today ? 'is due today,' : 'is due by'}{' '}
+      <b>{spokenDate(next.dueOn)}</b>
+      {what}.
+    </p>
+  );
+}
+
+function Paying({ page: p, token, onStale }: { page: Page; token: string; onStale: () => void }) {
+  const [chosen, setChosen] = useState('due');
+  const [going, setGoing] = useState(false);
+  const [refusal, setRefusal] = useState('');
+  const choice = p.choices.find((c) => c.what === chosen) ?? p.choices[0];
+  if (!choice) return null;
+  const pay = async () => {
+    setGoing(true);
+    setRefusal('');
+    try {
+      const answer = await data(
+        api.POST('/api/public/{token}/orders', {
+          params: { path: { token } },
+          body: {
+            installments: choice.installments,
+            amount: choice.amount.amount,
+            currency: choice.amount.currency,
+          },
+        }),
+      );
+      window.location.assign(answer.address);
+    } catch (error) {
+      setRefusal(messageOf(error));
+      setGoing(false);
+      if (error instanceof ApiError && error.status === 409) onStale();
+    }
+  };
+  const first = p.measure.find((m) => !isZero(m.open));
+  const dueNow =
+    p.choices.length === 1 ? 'All that is open' : first?.deposit ? 'The deposit' : 'The installment due now';
+  return (
+    <>
+      {p.cards && (
+        <>
+          <fieldset aria-label="What to pay">
+            {p.choices.map((c) => (
+              <label key={c.what} className="choice">
+                <input
+                  type="radio"
+                  name="what"
+                  checked={c.what === choice.what}
+                  onChange={() => setChosen(c.what)}
+                />
+                {c.what === 'all' ? 'All that is open' : dueNow}
+                <b>{money(c.amount)}</b>
+              </label>
+            ))}
+          </fieldset>
+          <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
+            Pay {money(choice.amount)} by card
+          </button>
+        </>
+      )}
+      {refusal && (
+        <p className="told refused" role="alert">
+          {refusal}
+        </p>
+      )}
+      {p.cards && (
+        <p className="faded small">
+          The card page belongs to the card company; {p.document.from.name} never sees the number.
+        </p>
+      )}
+      {p.document.iban && (
+        <>
+          <h2>Or by bank transfer</h2>
+          <dl>
+            <div>
+              <dt>To</dt>
+              <dd>{p.document.from.name}</dd>
+            </div>
+            <div>
+              <dt>IBAN</dt>
+              <dd>{p.iban}</dd>
+            </div>
+            <div>
+              <dt>Reference</dt>
+              <dd>{p.reference}</dd>
+            </div>
+          </dl>
+        </>
+      )}
+    </>
+  );
+}
+
+/** What one client sees: who asks, for what, how much, by when; then the ways to pay, then the lines. */
+export function ClientPage({ token }: { token: string }) {
+  const { page, failed, load } = usePage(token);
+  if (!page)
+    return (
+      <main className="client">
+        {failed ? (
+          <>
+            <p className="ask">This page cannot be shown.</p>
+            <p className="told refused" role="alert">
+              {messageOf(failed)}
+            </p>
+          </>
+        ) : (
+          <p className="faded">One moment…</p>
+        )}
+      </main>
+    );
+  const d = page.document;
+  return (
+    <main className="client">
+      <header className="top">
+        <b>{d.from.name}</b>
+        <span className="faded">Invoice {d.number}</span>
+      </header>
+      <h1 style={{ position: 'absolute', left: -9999 }}>
+        Invoice {d.number} from {d.from.name}
+      </h1>
+      <Ask page={page} />
+      <MeasureFigure parts={page.measure} />
+      {page.declined && (
+        <p className="told refused" role="status">
+          Card declined: {page.declined}. Nothing was taken. Try another card
+          {d.iban ? ', or pay by bank transfer' : ''}.
+        </p>
+      )}
+      {page.received.length > 0 && (
+        <div className="told" role="status">
+          {page.received.map((r, i) => (
+            <div key={`${r.on}-${i}`}>
+              {money(r.amount)} received {shortDate(r.on)}, {r.how}.
+            </div>
+          ))}
+          {!isZero(page.credit) && <div>{money(page.credit)} of yours is held as credit.</div>}
+        </div>
+      )}
+      <Paying page={page} token={token} onStale={() => void load(false)} />
+      <h2>What it is for</h2>
+      <dl>
+        {d.lines.map((l, i) => (
+          <div key={`${i}-${l.description}`}>
+            <dt>
+              {l.description}
+              <span className="faded small">
+                {' '}
+                {l.quantity} {l.unit} × {plain({ amount: l.unitPrice })}
+                {l.discount && `, less ${l.discount}`}
+              </span>
+            </dt>
+            <dd>{plain(l.net)}</dd>
+          </div>
+        ))}
+        {d.taxes
+          .filter((t) => t.category !== 'O')
+          .map((t) => (
+            <div key={t.name} className="faded">
+              <dt>
+                {t.name} on {plain(t.base)}
+              </dt>
+              <dd>{plain(t.amount)}</dd>
+            </div>
+          ))}
+        <div className="total">
+          <dt>Total</dt>
+          <dd>{money(d.total)}</dd>
+        </div>
+      </dl>
+      <p>
+        <a href={`/api/public/${token}/pdf`}>Save as PDF</a>
+      </p>
+      <p className="faded small pre">
+        {d.from.name}
+        {'\n'}
+        {d.from.address}
+        {'\n'}
+        {d.from.email}
+        {d.from.taxNumber && `\nTax number ${d.from.taxNumber}`}
+        {'\n'}Issued {longDate(d.issuedOn)}
+        {d.notes && `\n\n${d.notes}`}
+      </p>
+    </main>
+  );
+}

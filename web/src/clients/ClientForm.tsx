@@ -1,0 +1,49 @@
+import { Button, Textarea, TextInput } from '@mantine/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { type FormEvent, useState } from 'react';
+import { api, data, problemOf, type Schemas } from '../api/client';
+import { Refusal } from '../design/States';
+
+type Client = Schemas['Client'];
+const empty: Client = { id: 0, name: '', contact: '', email: '', address: '', taxNumber: '', version: 1 };
+
+/** Writes down a client, or changes one. */
+export function ClientForm({ client, onDone }: { client: Client | null; onDone: (client: Client) => void }) {
+  const [form, setForm] = useState(client ?? empty);
+  const queries = useQueryClient();
+  const save = useMutation({
+    mutationFn: () =>
+      client
+        ? data(api.PUT('/api/clients/{id}', { params: { path: { id: client.id } }, body: form }))
+        : data(api.POST('/api/clients', { body: form })),
+    onSuccess: async (saved) => {
+      await queries.invalidateQueries();
+      onDone(saved);
+    },
+  });
+  const set = (field: 'name' | 'contact' | 'email' | 'address' | 'taxNumber') => ({
+    value: form[field],
+    error: problemOf(save.error, field),
+    onChange: (e: { currentTarget: { value: string } }) => {
+      const { value } = e.currentTarget;
+      setForm((f) => ({ ...f, [field]: value }));
+    },
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    save.mutate();
+  };
+  return (
+    <form className="form" style={{ maxWidth: 460 }} onSubmit={submit} noValidate>
+      <TextInput label="Name" required {...set('name')} />
+      <TextInput label="Person who gets the bills" {...set('contact')} />
+      <TextInput label="E-mail address" type="email" {...set('email')} />
+      <Textarea label="Address" autosize minRows={2} {...set('address')} />
+      <TextInput label="Tax number" {...set('taxNumber')} />
+      <Refusal error={save.error} />
+      <Button type="submit" loading={save.isPending}>
+        {client ? 'Keep the changes' : 'Write down'}
+      </Button>
+    </form>
+  );
+}

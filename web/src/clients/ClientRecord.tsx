@@ -1,0 +1,156 @@
+import { Button, Modal } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { api, data, type Schemas } from '../api/client';
+import { isNegative, isZero, money, plain, shortDate } from '../design/format';
+import { MeasureBar } from '../design/Measure';
+import { Loaded } from '../design/States';
+import { PaymentDialog } from '../invoices/PaymentDialog';
+import { ClientForm } from './ClientForm';
+
+type Account = Schemas['AccountView'];
+
+function Strip({ account: a }: { account: Account }) {
+  return (
+    <div className="strip">
+      <div>
+        <span className="faded small">{isNegative(a.owes) ? 'is owed' : 'owes in all'}</span>
+        <b>{money(a.owes).replace('−', '')}</b>
+      </div>
+      <div>
+        <span className="faded small">of it late</span>
+        <b className={isZero(a.late) ? undefined : 'late'}>{isZero(a.late) ? '–' : plain(a.late)}</b>
+      </div>
+      <div>
+        <span className="faded small">client credit</span>
+        <b className={isZero(a.credit) ? undefined : 'got'}>{isZero(a.credit) ? '–' : plain(a.credit)}</b>
+      </div>
+    </div>
+  );
+}
+
+function Open({ account }: { account: Account }) {
+  const open = account.invoices.filter((i) => i.open && !isZero(i.open));
+  if (open.length === 0) return null;
+  return (
+    <table className="ledger" style={{ marginBottom: 24 }}>
+      <thead>
+        <tr>
+          <th>Still open</th>
+          <th style={{ width: '34%' }} aria-label="The Measure" />
+          <th>Next due</th>
+          <th className="n">Open</th>
+        </tr>
+      </thead>
+      <tbody>
+        {open.map((i) => (
+          <tr key={i.id}>
+            <td>
+              <Link to={`/invoices/${i.id}`}>{i.number ?? 'draft'}</Link>{' '}
+              <span className="faded">{i.subject}</span>
+            </td>
+            <td style={{ verticalAlign: 'middle' }}>
+              {i.measure.length > 0 && <MeasureBar parts={i.measure} height={8} />}
+            </td>
+            <td className={i.late ? 'late' : undefined}>
+              {i.nextDueOn ? shortDate(i.nextDueOn) : 'not issued'}
+            </td>
+            <td className={`n ${i.late ? 'late' : ''}`}>{i.open && plain(i.open)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** The account of a client: every charge and receipt, with what was owed after each. */
+export function ClientRecord({ id }: { id: number }) {
+  const account = useQuery({
+    queryKey: ['client', id],
+    queryFn: () => data(api.GET('/api/clients/{id}', { params: { path: { id } } })),
+  });
+  const [paying, setPaying] = useState(false);
+  const [editing, setEditing] = useState(false);
+  return (
+    <Loaded query={account} what="the account">
+      {(a) => (
+        <div className="page">
+          <div className="head">
+            <div>
+              <Link className="link back" to="/clients">
+                All clients
+              </Link>
+              <h1>{a.client.name}</h1>
+              <p className="faded" style={{ margin: '4px 0 0' }}>
+                {[
+                  a.client.contact,
+                  a.client.email || 'no e-mail address yet',
+                  a.client.address.replace(/\n/g, ', '),
+                ]
+                  .filter(Boolean)
+                  .join(' · ')}
+              </p>
+            </div>
+            <div style={{ display: 'flex', gap: 12 }}>
+              <Button variant="outline" onClick={() => setEditing(true)}>
+                Change
+              </Button>
+              <Button onClick={() => setPaying(true)}>Record a payment</Button>
+            </div>
+          </div>
+          <Strip account={a} />
+          <Open account={a} />
+          {a.rows.length === 0 ? (
+            <p className="empty">Nothing was charged or received yet.</p>
+          ) : (
+            <table className="ledger">
+              <thead>
+                <tr>
+                  <th>Date</th>
+                  <th>What</th>
+                  <th className="n">Charged</th>
+                  <th className="n">Received</th>
+                  <th className="n">Owes then</th>
+                </tr>
+              </thead>
+              <tbody>
+                {a.rows.map((r) => (
+                  <tr key={r.entry}>
+                    <td className="figures">{shortDate(r.on)}</td>
+                    <td>{r.what}</td>
+                    <td className="n">{isZero(r.charged) ? '' : plain(r.charged)}</td>
+                    <td className="n">{isZero(r.received) ? '' : plain(r.received)}</td>
+                    <td className="n">
+                      <b>{plain(r.balance)}</b>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          <p className={a.agrees ? 'faded small' : 'alert'}>
+            Open installments less credit {plain(a.byInstallments)} {a.agrees ? '=' : '≠'} entries{' '}
+            {plain(a.byPostings)}. {a.agrees ? 'The books agree.' : 'The books do not agree.'}
+          </p>
+          {paying && (
+            <PaymentDialog
+              clientId={id}
+              invoiceId={null}
+              suggested={isNegative(a.owes) ? '' : a.owes.amount}
+              onClose={() => setPaying(false)}
+            />
+          )}
+          <Modal
+            opened={editing}
+            onClose={() => setEditing(false)}
+            title={a.client.name}
+            closeButtonProps={{ 'aria-label': 'Close' }}
+          >
+            <ClientForm client={a.client} onDone={() => setEditing(false)} />
+          </Modal>
+        </div>
+      )}
+    </Loaded>
+  );
+}

@@ -1,0 +1,80 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { api, data, type Schemas } from '../api/client';
+import { isNegative, isZero, plain, shortDate } from '../design/format';
+import { Loaded } from '../design/States';
+import { ClientForm } from './ClientForm';
+import { ClientRecord } from './ClientRecord';
+
+function underline(c: Schemas['ClientRow']): string {
+  if (!isZero(c.late)) return `${plain(c.late)} is ${c.daysLate} ${c.daysLate === 1 ? 'day' : 'days'} late`;
+  if (isNegative(c.owes)) return 'credit';
+  return c.nextDueOn ? `due ${shortDate(c.nextDueOn)}` : 'owes nothing';
+}
+
+/** The spread of clients: who owes what, and the account of one. */
+export function ClientsPage() {
+  const { id } = useParams();
+  const navigate = useNavigate();
+  const [filter, setFilter] = useState('');
+  const clients = useQuery({ queryKey: ['clients'], queryFn: () => data(api.GET('/api/clients')) });
+  const fits = (c: Schemas['ClientRow']) =>
+    `${c.name} ${c.email}`.toLowerCase().includes(filter.trim().toLowerCase());
+  return (
+    <div className={`spread ${id ? 'has-record' : ''}`}>
+      <div className="index">
+        <div className="filter">
+          <input
+            type="search"
+            aria-label="Filter clients"
+            placeholder="Filter clients…"
+            value={filter}
+            onChange={(e) => setFilter(e.currentTarget.value)}
+          />
+          <Link className="link" to="/clients/new">
+            New client
+          </Link>
+        </div>
+        <Loaded query={clients} what="the clients">
+          {(all) =>
+            all.length === 0 ? (
+              <p className="empty">
+                Whom you bill stands here. <Link to="/clients/new">Write down the first client.</Link>
+              </p>
+            ) : (
+              <>
+                {all.filter(fits).map((c) => (
+                  <Link
+                    key={c.id}
+                    className="row"
+                    to={`/clients/${c.id}`}
+                    aria-current={String(c.id) === id ? 'true' : undefined}
+                  >
+                    <span className="who">{c.name}</span>
+                    <span className={`open money ${isZero(c.late) ? '' : 'late'}`}>{plain(c.owes)}</span>
+                    <span className={`what ${isZero(c.late) ? '' : 'late'}`}>{underline(c)}</span>
+                  </Link>
+                ))}
+              </>
+            )
+          }
+        </Loaded>
+      </div>
+      <div className="record">
+        <div style={{ overflow: 'auto' }}>
+          {id === 'new' ? (
+            <div className="page">
+              <h1>A new client</h1>
+              <ClientForm client={null} onDone={(c) => void navigate(`/clients/${c.id}`)} />
+            </div>
+          ) : id ? (
+            <ClientRecord key={id} id={Number(id)} />
+          ) : (
+            <p className="empty">Choose a client to see the account.</p>
+          )}
+        </div>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,110 @@
+import type { Schemas } from '../api/client';
+import { longDate, plain, shortDate } from './format';
+
+type Part = Pick<Schemas['Part'], 'position' | 'deposit' | 'amount' | 'dueOn' | 'weight'> &
+  Partial<Pick<Schemas['Part'], 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open'>>;
+
+/** A torn edge at the right of a late part. */
+function torn(x: number, width: number, height: number): string {
+  const right = x + width;
+  const teeth = 3;
+  let path = `M${x} 0.5 H${right}`;
+  for (let i = 1; i <= teeth * 2; i++) path += ` L${right - (i % 2 ? 3 : 0)} ${(height * i) / (teeth * 2)}`;
+  return `${path} H${x} Z`;
+}
+
+/** The bar alone: parts as wide as their amounts. The figures always stand beside it in words. */
+export function MeasureBar({ parts, height = 6 }: { parts: Part[]; height?: number }) {
+  const width = 1000;
+  const gap = 8;
+  const all = parts.reduce((sum, p) => sum + p.weight, 0) || 1;
+  const room = width - gap * (parts.length - 1);
+  let x = 0;
+  return (
+    <svg
+      className="measure"
+      viewBox={`0 0 ${width} ${height}`}
+      preserveAspectRatio="none"
+      width="100%"
+      height={height}
+      aria-hidden="true"
+    >
+      {parts.map((p) => {
+        const w = (room * p.weight) / all;
+        const left = x;
+        x += w + gap;
+        const late = p.standing === 'LATE';
+        return (
+          <g key={p.position}>
+            {late ? (
+              <path
+                d={torn(left, w, height)}
+                fill="var(--late-wash)"
+                stroke="var(--late)"
+                vectorEffect="non-scaling-stroke"
+              />
+            ) : (
+              <rect
+                x={left + 1}
+                y={0.5}
+                width={w - 2}
+                height={height - 1}
+                fill="var(--sheet)"
+                stroke="var(--ink)"
+                vectorEffect="non-scaling-stroke"
+              />
+            )}
+            {(p.filled ?? 0) > 0 && (
+              <rect x={left} y={0} width={(w * (p.filled ?? 0)) / 1000} height={height} fill="var(--ink)" />
+            )}
+            {p.standing === 'CREDITED' && (
+              <line
+                x1={left}
+                x2={left + w}
+                y1={height / 2}
+                y2={height / 2}
+                stroke="var(--faded)"
+                vectorEffect="non-scaling-stroke"
+              />
+            )}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+/** How one part stands, in words. */
+export function standingOf(part: Part): string {
+  switch (part.standing) {
+    case 'SETTLED':
+      return part.settledOn ? `paid ${shortDate(part.settledOn)}` : 'paid';
+    case 'CREDITED':
+      return 'taken back';
+    case 'LATE':
+      return `due ${shortDate(part.dueOn)}, ${part.daysLate} ${part.daysLate === 1 ? 'day' : 'days'} late`;
+    default:
+      return `due ${shortDate(part.dueOn)}`;
+  }
+}
+
+/** The large Measure: the bar, and under each part its amount and date. */
+export function MeasureFigure({ parts }: { parts: Part[] }) {
+  return (
+    <figure className="measure-large">
+      <MeasureBar parts={parts} height={20} />
+      <figcaption>
+        {parts.map((p) => (
+          <span key={p.position} style={{ flex: `${p.weight} 1 90px` }} title={longDate(p.dueOn)}>
+            <b className="money">{plain(p.amount)}</b>
+            <span className={p.standing === 'LATE' ? 'late' : undefined}>
+              {p.deposit ? 'deposit, ' : ''}
+              {standingOf(p)}
+              {p.standing !== 'SETTLED' && p.open && (p.filled ?? 0) > 0 ? `, ${plain(p.open)} open` : ''}
+            </span>
+          </span>
+        ))}
+      </figcaption>
+    </figure>
+  );
+}

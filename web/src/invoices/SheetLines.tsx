@@ -1,0 +1,209 @@
+import { useQuery } from '@tanstack/react-query';
+import { type ClipboardEvent, type KeyboardEvent } from 'react';
+import { api, data, type Schemas } from '../api/client';
+import { plain } from '../design/format';
+import { type Asked, WhyFigure } from '../design/Why';
+import type { Line, Typed } from './useDraft';
+
+type Change = (edit: (before: Typed) => Typed) => void;
+
+export function FieldProblem({ text }: { text: string | undefined }) {
+  return text ? (
+    <p className="problem" role="alert">
+      {text}
+    </p>
+  ) : null;
+}
+
+/** Whom it is for: chosen from the clients, as it will be printed. */
+export function ClientCell({
+  typed,
+  change,
+  problem,
+}: {
+  typed: Typed;
+  change: Change;
+  problem: string | undefined;
+}) {
+  const clients = useQuery({ queryKey: ['clients'], queryFn: () => data(api.GET('/api/clients')) });
+  const sorted = [...(clients.data ?? [])].sort((a, b) => a.name.localeCompare(b.name));
+  return (
+    <div>
+      <label className="field">
+        <span>To</span>
+        <select
+          className="cell serif"
+          style={{ fontSize: 18, fontWeight: 650 }}
+          value={typed.clientId ?? ''}
+          aria-invalid={Boolean(problem)}
+          onChange={(e) => {
+            const id = e.target.value ? Number(e.target.value) : null;
+            change((t) => ({ ...t, clientId: id }));
+          }}
+        >
+          <option value="">Choose the client…</option>
+          {sorted.map((c) => (
+            <option key={c.id} value={c.id}>
+              {c.name}
+            </option>
+          ))}
+        </select>
+        <FieldProblem text={problem} />
+      </label>
+    </div>
+  );
+}
+
+const columns = ['description', 'quantity', 'unitPrice', 'discount'] as const;
+
+function isBlank(line: Line | undefined): boolean {
+  return !line || !(line.description || line.quantity || line.unitPrice || line.discount);
+}
+
+/** Rows pasted from a spreadsheet: what, quantity, price. */
+function fromPaste(text: string, taxes: string[]): Line[] {
+  return text
+    .split(/\r?\n/)
+    .filter((row) => row.trim())
+    .map((row) => {
+      const [description = '', quantity = '1', unitPrice = ''] = row.split('\t').map((cell) => cell.trim());
+      return { description, quantity, unit: '', unitPrice, discount: '', taxes };
+    });
+}
+
+/** The lines, walked like a grid: Tab goes on, Enter goes down, and an empty line waits at the end. */
+export function SheetLines({
+  typed,
+  change,
+  reckoning,
+  taxes,
+  of,
+  onAsk,
+}: {
+  typed: Typed;
+  change: Change;
+  reckoning: Schemas['Reckoning'] | null;
+  taxes: Schemas['TaxView'][];
+  of: (field: string) => string | undefined;
+  onAsk: (asked: Asked) => void;
+}) {
+  const usual = taxes.slice(0, 1).map((t) => t.id);
+  const blank: Line = { description: '', quantity: '', unit: '', unitPrice: '', discount: '', taxes: usual };
+  const lines = isBlank(typed.lines.at(-1)) && typed.lines.length ? typed.lines : [...typed.lines, blank];
+
+  const edit = (place: number, part: Partial<Line>) =>
+    change((t) => {
+      const next = lines.map((l, i) => (i === place ? { ...l, ...part } : l));
+      return { ...t, lines: isBlank(next.at(-1)) ? next : [...next, blank] };
+    });
+  const remove = (place: number) => change((t) => ({ ...t, lines: lines.filter((_, i) => i !== place) }));
+  const paste = (place: number) => (event: ClipboardEvent) => {
+    const text = event.clipboardData.getData('text');
+    if (!/[\t\n]/.test(text.trim())) return;
+    event.preventDefault();
+    const rows = fromPaste(text, usual);
+    change((t) => ({
+      ...t,
+      lines: [...lines.slice(0, place), ...rows, ...lines.slice(isBlank(lines[place]) ? place + 1 : place)],
+    }));
+  };
+  const down = (place: number, column: string) => (event: KeyboardEvent) => {
+    if (event.key !== 'Enter') return;
+    event.preventDefault();
+    document.querySelector<HTMLInputElement>(`[data-cell="${place + 1}-${column}"]`)?.focus();
+  };
+
+  return (
+    <table className="lines">
+      <thead>
+        <tr>
+          <th>What</th>
+          <th className="n">Quantity</th>
+          <th className="n">Price</th>
+          <th className="n">Less</th>
+          <th className="n">Tax</th>
+          <th className="n">Amount</th>
+          <th aria-label="Remove" />
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map((line, place) => {
+          const reckoned = reckoning?.lines.find((l) => l.place === place);
+          const names = { description: 'What', quantity: 'Quantity', unitPrice: 'Price', discount: 'Less' };
+          const hints = {
+            description: place === lines.length - 1 ? 'Next line: type, or paste rows' : '',
+            quantity: '',
+            unitPrice: '',
+            discount: '',
+          };
+          return (
+            <tr key={place}>
+              {columns.map((column) => {
+                const problem = of(`lines[${place}].${column}`);
+                return (
+                  <td
+                    key={column}
+                    className={column === 'description' ? undefined : 'n'}
+                    style={widths[column]}
+                  >
+                    <input
+                      className="cell"
+                      data-cell={`${place}-${column}`}
+                      aria-label={`${names[column]}, line ${place + 1}`}
+                      aria-invalid={Boolean(problem)}
+                      placeholder={hints[column]}
+                      inputMode={column === 'description' ? 'text' : 'decimal'}
+                      value={line[column] ?? ''}
+                      onChange={(e) => edit(place, { [column]: e.target.value })}
+                      onPaste={column === 'description' ? paste(place) : undefined}
+                      onKeyDown={down(place, column)}
+                    />
+                    <FieldProblem text={problem} />
+                  </td>
+                );
+              })}
+              <td className="n" style={{ width: 62 }}>
+                <select
+                  className="cell"
+                  aria-label={`Tax, line ${place + 1}`}
+                  aria-invalid={Boolean(of(`lines[${place}].taxes`))}
+                  value={line.taxes[0] ?? ''}
+                  onChange={(e) => edit(place, { taxes: e.target.value ? [e.target.value] : [] })}
+                >
+                  {taxes.map((t) => (
+                    <option key={t.id} value={t.id} title={t.name}>
+                      {t.category === 'S' ? `${t.rate}%` : t.category}
+                    </option>
+                  ))}
+                </select>
+                <FieldProblem text={of(`lines[${place}].taxes`)} />
+              </td>
+              <td className="n" style={{ width: 84 }}>
+                {reckoned && <WhyFigure text={plain(reckoned.net)} why={reckoned.why} onAsk={onAsk} />}
+              </td>
+              <td style={{ width: 16 }}>
+                {!isBlank(line) && (
+                  <button
+                    type="button"
+                    className="plain faded"
+                    aria-label={`Remove line ${place + 1}`}
+                    onClick={() => remove(place)}
+                  >
+                    ×
+                  </button>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+const widths = {
+  description: {},
+  quantity: { width: 66 },
+  unitPrice: { width: 80 },
+  discount: { width: 58 },
+};

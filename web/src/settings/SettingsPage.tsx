@@ -1,0 +1,218 @@
+import { Button, Checkbox, PasswordInput, Select, Textarea, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type FormEvent, useState } from 'react';
+import { api, data, problemOf, type Schemas } from '../api/client';
+import { Loaded, Refusal } from '../design/States';
+
+type Business = Schemas['Business'];
+const done = (message: string) =>
+  notifications.show({ message, closeButtonProps: { 'aria-label': 'Close' } });
+
+function BusinessForm({ business }: { business: Business }) {
+  const [form, setForm] = useState(business);
+  const queries = useQueryClient();
+  const save = useMutation({
+    mutationFn: () => data(api.PUT('/api/business', { body: form })),
+    onSuccess: (saved) => {
+      setForm(saved);
+      void queries.invalidateQueries();
+      done('The settings are kept. Issued documents stay as they are.');
+    },
+  });
+  const text = (field: keyof Business, label: string) => (
+    <TextInput
+      label={label}
+      value={String(form[field])}
+      error={problemOf(save.error, field)}
+      onChange={(e) => {
+        const { value } = e.currentTarget;
+        setForm((f) => ({ ...f, [field]: field === 'daysToPay' ? Number(value) || 0 : value }));
+      }}
+    />
+  );
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    save.mutate();
+  };
+  return (
+    <form className="form" onSubmit={submit} noValidate>
+      <h2>The business</h2>
+      {text('name', 'Name')}
+      {text('tagline', 'What it does, in a line')}
+      <Textarea
+        label="Address"
+        autosize
+        minRows={2}
+        value={form.address}
+        error={problemOf(save.error, 'address')}
+        onChange={(e) => {
+          const { value } = e.currentTarget;
+          setForm((f) => ({ ...f, address: value }));
+        }}
+      />
+      {text('email', 'E-mail address; letters go out from it')}
+      <Checkbox
+        label="Registered for tax"
+        checked={form.registered}
+        onChange={(e) => {
+          const { checked } = e.currentTarget;
+          setForm((f) => ({ ...f, registered: checked }));
+        }}
+      />
+      {text('taxNumber', 'Tax number')}
+      {text('iban', 'Account for transfers (IBAN)')}
+      {text('bic', 'BIC of its bank')}
+      <h2>Documents</h2>
+      {text('invoicePattern', 'Invoice numbers; {year} and {seq} are filled in')}
+      {text('creditNotePattern', 'Credit note numbers')}
+      {text('daysToPay', 'Days to pay, for a new invoice')}
+      <Select
+        label="Where tax is rounded"
+        data={[
+          { value: 'PER_TAX', label: 'once for each tax of a document' },
+          { value: 'PER_LINE', label: 'on each line' },
+        ]}
+        value={form.taxRounding}
+        allowDeselect={false}
+        onChange={(v) => setForm((f) => ({ ...f, taxRounding: v === 'PER_LINE' ? 'PER_LINE' : 'PER_TAX' }))}
+      />
+      {text('footer', 'Footer of every document')}
+      {text('zone', 'Time zone')}
+      <p className="faded small">The books are kept in {form.currency}.</p>
+      <Refusal error={save.error} />
+      <Button type="submit" loading={save.isPending}>
+        Keep the changes
+      </Button>
+    </form>
+  );
+}
+
+const noTax = { name: '', rate: '', category: 'S', reason: '' };
+
+function Taxes({ view }: { view: Schemas['BusinessView'] }) {
+  const [form, setForm] = useState(noTax);
+  const queries = useQueryClient();
+  const add = useMutation({
+    mutationFn: () => data(api.POST('/api/business/taxes', { body: form })),
+    onSuccess: () => {
+      setForm(noTax);
+      void queries.invalidateQueries();
+    },
+  });
+  const set = (field: 'name' | 'rate' | 'reason') => ({
+    value: form[field],
+    error: problemOf(add.error, field),
+    onChange: (e: { currentTarget: { value: string } }) => {
+      const { value } = e.currentTarget;
+      setForm((f) => ({ ...f, [field]: value }));
+    },
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    add.mutate();
+  };
+  return (
+    <>
+      <h2>Taxes</h2>
+      <table className="ledger">
+        <thead>
+          <tr>
+            <th>Name, as printed</th>
+            <th className="n">Rate</th>
+            <th>Category</th>
+          </tr>
+        </thead>
+        <tbody>
+          {view.taxes.map((t) => (
+            <tr key={t.id}>
+              <td>
+                {t.name} <span className="faded small">{t.reason}</span>
+              </td>
+              <td className="n">{t.rate}%</td>
+              <td>{t.category}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {view.business.registered && (
+        <form className="form" onSubmit={submit} noValidate style={{ marginTop: 14 }}>
+          <TextInput label="Another tax, as printed" placeholder="VAT 6%" {...set('name')} />
+          <TextInput label="Rate in percent" inputMode="decimal" {...set('rate')} />
+          <Select
+            label="Category"
+            data={[
+              { value: 'S', label: 'S: a rate' },
+              { value: 'Z', label: 'Z: zero rated' },
+              { value: 'E', label: 'E: exempt' },
+            ]}
+            value={form.category}
+            allowDeselect={false}
+            onChange={(v) => setForm((f) => ({ ...f, category: v ?? 'S' }))}
+          />
+          {form.category === 'E' && <TextInput label="Reason, as printed" {...set('reason')} />}
+          <Refusal error={add.error} />
+          <Button type="submit" variant="outline" loading={add.isPending}>
+            Add it
+          </Button>
+        </form>
+      )}
+    </>
+  );
+}
+
+function Passphrase() {
+  const [form, setForm] = useState({ current: '', next: '' });
+  const change = useMutation({
+    mutationFn: () => data(api.PUT('/api/passphrase', { body: form })),
+    onSuccess: () => {
+      setForm({ current: '', next: '' });
+      done('The new passphrase counts from now on.');
+    },
+  });
+  const set = (field: 'current' | 'next') => ({
+    value: form[field],
+    error: problemOf(change.error, field),
+    visibilityToggleButtonProps: { 'aria-label': 'Show the passphrase' },
+    onChange: (e: { currentTarget: { value: string } }) => {
+      const { value } = e.currentTarget;
+      setForm((f) => ({ ...f, [field]: value }));
+    },
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    change.mutate();
+  };
+  return (
+    <form className="form" onSubmit={submit} noValidate style={{ marginTop: 32 }}>
+      <h2>Your passphrase</h2>
+      <PasswordInput label="The one you have" autoComplete="current-password" {...set('current')} />
+      <PasswordInput label="A new one" autoComplete="new-password" {...set('next')} />
+      <Button type="submit" variant="outline" loading={change.isPending}>
+        Change it
+      </Button>
+    </form>
+  );
+}
+
+export function SettingsPage() {
+  const view = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
+  return (
+    <Loaded query={view} what="the settings">
+      {(v) => (
+        <div className="page">
+          <h1>Settings</h1>
+          <div
+            style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(320px, 1fr))', gap: 48 }}
+          >
+            <BusinessForm business={v.business} />
+            <div>
+              <Taxes view={v} />
+              <Passphrase />
+            </div>
+          </div>
+        </div>
+      )}
+    </Loaded>
+  );
+}
