@@ -4,12 +4,16 @@ import { longDate, plain, shortDate } from './format';
 type Part = Pick<Schemas['Part'], 'position' | 'deposit' | 'amount' | 'dueOn' | 'weight'> &
   Partial<Pick<Schemas['Part'], 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open'>>;
 
+/** How deep the torn edge goes, of the 1000 units that the bar is wide. */
+const TEAR = 11;
+
 /** A torn edge at the right of a late part. */
 function torn(x: number, width: number, height: number): string {
   const right = x + width;
   const teeth = 3;
   let path = `M${x} 0.5 H${right}`;
-  for (let i = 1; i <= teeth * 2; i++) path += ` L${right - (i % 2 ? 3 : 0)} ${(height * i) / (teeth * 2)}`;
+  for (let i = 1; i <= teeth * 2; i++)
+    path += ` L${right - (i % 2 ? TEAR : 0)} ${(height * i) / (teeth * 2)}`;
   return `${path} H${x} Z`;
 }
 

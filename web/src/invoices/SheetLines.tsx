@@ -32,6 +32,7 @@ export function ClientCell({
       <label className="field">
         <span>To</span>
         <select
+          aria-label="To"
           className="cell serif"
           style={{ fontSize: 18, fontWeight: 650 }}
           value={typed.clientId ?? ''}

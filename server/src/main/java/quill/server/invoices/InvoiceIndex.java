@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
@@ -109,12 +110,23 @@ public class InvoiceIndex {
         return rows(repository.drafts(null));
     }
 
+    /** What the head of a group says: late is what is late, this week what falls due in it, else all that is open. */
     private Group group(String when, List<Invoice> invoices, String more) {
         CurrencyUnit currency = business.business().currencyUnit();
-        List<Money> sums = invoices.stream()
-                .map(i -> Money.ofMinor(currency, i.isDraft() ? orZero(i.totalMinor()) : i.openMinor()))
+        LocalDate until = switch (when) {
+            case "late" -> clock.today().minusDays(1);
+            case "week" -> clock.today().plusDays(7);
+            default -> FAR;
+        };
+        List<Row> rows = rows(invoices);
+        List<Money> sums = rows.stream()
+                .flatMap(r -> r.measure().isEmpty()
+                        ? Stream.ofNullable(r.open()).map(Amount::money)
+                        : r.measure().stream()
+                                .filter(p -> !p.dueOn().isAfter(until))
+                                .map(p -> p.open().money()))
                 .toList();
-        return new Group(when, Amount.of(Amounts.sum(currency, sums)), rows(invoices), more);
+        return new Group(when, Amount.of(Amounts.sum(currency, sums)), rows, more);
     }
 
     private List<Row> rows(List<Invoice> invoices) {
@@ -137,9 +149,5 @@ public class InvoiceIndex {
                         i.nextDueOn() != null && i.nextDueOn().isBefore(today),
                         Measure.of(installments.getOrDefault(i.id(), List.of()), today)))
                 .toList();
-    }
-
-    private static long orZero(Long minor) {
-        return minor == null ? 0 : minor;
     }
 }

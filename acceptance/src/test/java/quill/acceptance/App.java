@@ -1,0 +1,162 @@
+package quill.acceptance;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+
+/** The application, or its stand-ins, as a process: started from the jar that is shipped, and ended or killed. */
+final class App implements AutoCloseable {
+    static final Path ROOT =
+            Path.of(System.getProperty("quill.root", "..")).toAbsolutePath().normalize();
+    static final String KEY = "test-key";
+    static final String SECRET = "c2VjcmV0IG9mIHRoZSB0ZXN0cywgMjQgYnl0ZXM=";
+
+    final int port;
+    final Path data;
+    private final String jar;
+    private final List<String> settings;
+    private Process process;
+
+    private App(String jar, int port, Path data, List<String> settings) {
+        this.jar = jar;
+        this.port = port;
+        this.data = data;
+        this.settings = settings;
+    }
+
+    static int freePort() {
+        try (ServerSocket socket = new ServerSocket(0)) {
+            return socket.getLocalPort();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Both stand-ins. @param appPort where events go */
+    static App standIns(Path data, int appPort, int smtpPort) {
+        int port = freePort();
+        return new App(
+                        "standins",
+                        port,
+                        data,
+                        List.of(
+                                "--spring.config.name=standins",
+                                "--server.port=" + port,
+                                "--standins.smtp-port=" + smtpPort,
+                                "--standins.data=" + data.resolve("stand-ins"),
+                                "--standins.api-key=" + KEY,
+                                "--standins.webhook-secret=" + SECRET,
+                                "--standins.webhook-url=http://localhost:" + appPort + "/api/hooks/processor"))
+                .start("/counting-house");
+    }
+
+    /** The application itself. @param more settings over the tests' own */
+    static App server(Path data, int port, int processorPort, int smtpPort, Map<String, String> more) {
+        List<String> settings = new ArrayList<>(List.of(
+                "--spring.config.name=quill",
+                "--server.port=" + port,
+                "--quill.data=" + data,
+                "--spring.mail.port=" + smtpPort,
+                "--quill.processor.url=http://localhost:" + processorPort,
+                "--quill.processor.api-key=" + KEY,
+                "--quill.processor.webhook-secret=" + SECRET,
+                "--quill.processor.ask-every=1200",
+                "--quill.outbox-every=300"));
+        more.forEach((name, value) -> settings.add("--" + name + "=" + value));
+        return new App("server", port, data, settings).start("/api/health");
+    }
+
+    App start(String page) {
+        try {
+            List<String> command = new ArrayList<>(List.of(
+                    System.getProperty("java.home") + "/bin/java",
+                    "-XX:TieredStopAtLevel=1",
+                    "-XX:+UseSerialGC",
+                    "-Xmx384m",
+                    "-jar",
+                    ROOT.resolve(jar + "/target/quill-" + jar + "-1.0-SNAPSHOT-app.jar")
+                            .toString()));
+            command.addAll(settings);
+            Files.createDirectories(data);
+            process = new ProcessBuilder(command)
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.appendTo(
+                            data.resolve(jar + ".log").toFile()))
+                    .start();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        Waiting.until("answer of " + jar, Duration.ofSeconds(120), () -> {
+            if (!process.isAlive()) {
+                throw new IllegalStateException(jar + " ended:\n" + log());
+            }
+            return answers(page);
+        });
+        return this;
+    }
+
+    String log() {
+        try {
+            return Files.readString(data.resolve(jar + ".log"));
+        } catch (IOException e) {
+            return "";
+        }
+    }
+
+    private boolean answers(String page) {
+        try {
+            return HttpClient.newHttpClient()
+                            .send(
+                                    HttpRequest.newBuilder(URI.create(url(page)))
+                                            .timeout(Duration.ofSeconds(3))
+                                            .build(),
+                                    HttpResponse.BodyHandlers.discarding())
+                            .statusCode()
+                    < 400;
+        } catch (IOException e) {
+            return false;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return false;
+        }
+    }
+
+    String url(String path) {
+        return "http://localhost:" + port + path;
+    }
+
+    /** kill -9. */
+    void kill() {
+        process.destroyForcibly();
+        try {
+            process.waitFor();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    boolean isAlive() {
+        return process.isAlive();
+    }
+
+    @Override
+    public void close() {
+        process.destroy();
+        Instant patience = Instant.now().plusSeconds(8);
+        while (process.isAlive() && Instant.now().isBefore(patience)) {
+            Waiting.pause(50);
+        }
+        kill();
+    }
+}

@@ -1,0 +1,115 @@
+package quill.acceptance;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** kill -9 at the worst moments. An installation of its own, begun by the first-run page's call. */
+public class KillTest extends Suite {
+    private App outside;
+    private App victim;
+    private Tap processorTap;
+    private Tap mailTap;
+    private Api api;
+
+    @BeforeClass
+    public void begin() throws IOException {
+        Path own = Files.createTempDirectory("quill-kill");
+        int port = App.freePort();
+        int mail = App.freePort();
+        outside = App.standIns(own, port, mail);
+        processorTap = new Tap(outside.port);
+        mailTap = new Tap(mail);
+        victim = App.server(own.resolve("app"), port, processorTap.port(), mailTap.port(), Map.of());
+        api = new Api(victim);
+        Map<String, Object> first = new java.util.HashMap<>(Map.of(
+                "ownerName", "Odile Farrant", "ownerEmail", EMAIL, "passphrase", "short",
+                "businessName", "Larkmoor Pianos", "businessEmail", "post@larkmoor.example",
+                "address", "4 Ropewalk", "currency", "EUR", "zone", "Europe/Dublin", "registered", true));
+        first.putAll(Map.of("taxNumber", "XX 1", "taxName", "VAT 21%", "taxRate", "21"));
+        assertThat(api.post("/api/first-run", first).problem("passphrase")).contains("from 12 to 200");
+        first.put("passphrase", PASSPHRASE);
+        api.post("/api/first-run", first).ok();
+        assertThat(api.post("/api/first-run", first).status()).isEqualTo(409);
+    }
+
+    @AfterClass(alwaysRun = true)
+    public void end() throws IOException {
+        victim.close();
+        outside.close();
+        processorTap.close();
+        mailTap.close();
+    }
+
+    private void rise() {
+        Waiting.until("death", () -> !victim.isAlive());
+        victim.start("/api/health");
+        api = Api.signedIn(victim);
+    }
+
+    @Test
+    public void whatWasCommittedIsThereAfterTheKill() {
+        long client = api.client("Committed");
+        long invoice = api.issue(api.draft(client, "100.00", "100%@30"));
+        api.transfer(client, invoice, "21.00", "killed-after-commit").ok();
+        victim.kill();
+        rise();
+        assertThat(api.open(invoice)).isEqualTo("100.00");
+        assertThat(api.transfer(client, invoice, "21.00", "killed-after-commit").ok().path("amount").path("amount").asString())
+                .isEqualTo("21.00");
+        assertThat(api.open(invoice)).isEqualTo("100.00");
+        assertThat(api.booksAgree()).isTrue();
+    }
+
+    @Test
+    public void aPaymentIsBookedOnceThoughWeDiedBetweenPaidAndBooking() {
+        long client = api.client("Half Booked");
+        long invoice = api.issue(api.draft(client, "100.00", "d40%@0", "rest@30"));
+        String token = api.token(invoice);
+        String payAt = api.order(token, api.choice(token, 0)).ok().path("address").asString();
+        processorTap.set(answer -> answer.contains("\"state\":\"paid\""), victim::kill);
+        assertThat(api.typeCard(payAt, GOOD_CARD)).contains("Paid");
+        rise();
+        Waiting.until("booking", () -> api.open(invoice).equals("72.60"));
+        Waiting.pause(2500);
+        JsonNode payments = api.get("/api/clients/" + client + "/payments").ok();
+        assertThat(payments).hasSize(1);
+        assertThat(payments.get(0).path("fee").path("amount").asString()).isEqualTo("1.70"); // 1.4036 + 0.30
+        assertThat(api.booksAgree()).isTrue();
+    }
+
+    @Test
+    public void aLetterWhoseAnswerWasLostIsSentOnceAndShownAsUncertain() {
+        long client = api.client("Uncertain");
+        mailTap.set(answer -> answer.matches("(?s).*354 [^\r]*\r\n250 .*"), victim::kill);
+        long invoice = api.issue(api.draft(client, "100.00", "100%@30"));
+        rise();
+        Waiting.until("the row says so", () -> state(invoice).equals("uncertain"));
+        Waiting.pause(1500);
+        assertThat(lettersOutside()).isEqualTo(1);
+        assertThat(state(invoice)).isEqualTo("uncertain");
+        JsonNode needs = api.get("/api/today").ok().path("needs");
+        assertThat(needs.toString()).contains("Did this letter arrive?").contains("uncertain@clients.example");
+        long message = api.get("/api/invoices/" + invoice + "/messages").ok().get(0).path("id").asLong();
+        api.post("/api/messages/" + message + "/retry", null).ok();
+        Waiting.until("sending by hand", () -> state(invoice).equals("sent"));
+        assertThat(lettersOutside()).isEqualTo(2);
+        JsonNode letters = new Api(outside).get("/post-room/boxes/uncertain@clients.example").ok();
+        assertThat(letters.get(0).path("messageId").asString()).isEqualTo(letters.get(1).path("messageId").asString());
+    }
+
+    private String state(long invoice) {
+        return api.get("/api/invoices/" + invoice + "/messages").ok().get(0).path("state").asString();
+    }
+
+    private int lettersOutside() {
+        return new Api(outside).get("/post-room/boxes/uncertain@clients.example").ok().size();
+    }
+}

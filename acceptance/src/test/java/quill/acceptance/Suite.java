@@ -1,0 +1,134 @@
+package quill.acceptance;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.AriaRole;
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpRequest;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.testng.annotations.AfterSuite;
+import org.testng.annotations.BeforeSuite;
+import tools.jackson.databind.JsonNode;
+
+/** One boot of the application, with the demo's data, and one browser for the whole suite. */
+public class Suite {
+    static final String EMAIL = "odile@larkmoor.example";
+    static final String PASSPHRASE = "felt hammers and copper strings";
+    static final String GOOD_CARD = "9901000000000019";
+    static final String POOR_CARD = "9902000000000026";
+
+    static Path folder;
+    static App standIns;
+    static App app;
+    static int smtpPort;
+    private static Playwright playwright;
+    static Browser browser;
+
+    @BeforeSuite
+    public void start() throws IOException {
+        folder = Files.createTempDirectory("quill-acceptance");
+        smtpPort = App.freePort();
+        int port = App.freePort();
+        standIns = App.standIns(folder, port, smtpPort);
+        app = App.server(
+                folder.resolve("app"),
+                port,
+                standIns.port,
+                smtpPort,
+                Map.of("quill.demo", "true", "quill.stand-ins-url", standIns.url("")));
+        Waiting.until(
+                "the demo", java.time.Duration.ofSeconds(180), () -> app.log().contains("The demo is ready"));
+        Path driver = Files.createDirectories(folder.resolve("driver"));
+        Files.createSymbolicLink(driver.resolve("package"), App.ROOT.resolve("web/node_modules/playwright-core"));
+        Files.createSymbolicLink(driver.resolve("node"), onPath("node"));
+        System.setProperty("playwright.cli.dir", driver.toString());
+        playwright = Playwright.create(
+                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        String chromium = System.getenv().getOrDefault("QUILL_CHROMIUM", "/usr/bin/chromium");
+        browser = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(Path.of(chromium))
+                        .setArgs(List.of(
+                                "--no-sandbox",
+                                "--disable-gpu",
+                                "--disable-quic",
+                                "--no-first-run",
+                                "--disable-background-networking",
+                                "--disable-component-update",
+                                "--disable-sync")));
+    }
+
+    @AfterSuite(alwaysRun = true)
+    public void stop() {
+        if (playwright != null) {
+            playwright.close();
+        }
+        for (App each : new App[] {app, standIns}) {
+            if (each != null) {
+                each.close();
+            }
+        }
+    }
+
+    private static Path onPath(String program) {
+        for (String folder : System.getenv("PATH").split(":")) {
+            if (Files.isExecutable(Path.of(folder, program))) {
+                return Path.of(folder, program);
+            }
+        }
+        throw new IllegalStateException(program + " is not on the path");
+    }
+
+    static BrowserContext context(int width, int height) {
+        BrowserContext context = browser.newContext(
+                new Browser.NewContextOptions().setViewportSize(width, height).setLocale("en-GB"));
+        context.setDefaultTimeout(10_000);
+        return context;
+    }
+
+    /** A page of the business, signed in. */
+    static Page signIn() {
+        Page page = context(1280, 800).newPage();
+        page.navigate(app.url("/"));
+        page.getByLabel("E-mail address").fill(EMAIL);
+        page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Passphrase"))
+                .fill(PASSPHRASE);
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("Sign in").setExact(true))
+                .click();
+        page.waitForSelector(".masthead");
+        return page;
+    }
+
+    /** Turns a dial of the counting house. */
+    static void dial(String name, int setting) {
+        new Api(standIns)
+                .exchange(HttpRequest.newBuilder(URI.create(standIns.url("/counting-house/dials")))
+                        .header("Content-Type", "application/x-www-form-urlencoded")
+                        .POST(HttpRequest.BodyPublishers.ofString("dial=" + name + "&setting=" + setting))
+                        .build());
+    }
+
+    /** What arrived at an address, newest first. */
+    static JsonNode letters(String address) {
+        return new Api(standIns).get("/post-room/boxes/" + address).ok();
+    }
+
+    static boolean hasLetter(String address, String subject) {
+        for (JsonNode letter : letters(address)) {
+            if (letter.path("subject").asString().contains(subject)) {
+                return true;
+            }
+        }
+        return false;
+    }
+}

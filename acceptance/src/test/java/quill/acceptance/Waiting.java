@@ -1,0 +1,32 @@
+package quill.acceptance;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.function.BooleanSupplier;
+
+/** Waits for what happens by itself, with a limit that only a broken application reaches. */
+final class Waiting {
+    private Waiting() {}
+
+    static void until(String what, BooleanSupplier done) {
+        until(what, Duration.ofSeconds(30), done);
+    }
+
+    static void until(String what, Duration most, BooleanSupplier done) {
+        Instant end = Instant.now().plus(most);
+        while (!done.getAsBoolean()) {
+            if (Instant.now().isAfter(end)) {
+                throw new AssertionError("waited " + most.toSeconds() + " s in vain for: " + what);
+            }
+            pause(100);
+        }
+    }
+
+    static void pause(long millis) {
+        try {
+            Thread.sleep(millis);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}
