@@ -30,9 +30,24 @@ public class KillTest extends Suite {
         victim = App.server(own.resolve("app"), port, processorTap.port(), mailTap.port(), Map.of());
         api = new Api(victim);
         Map<String, Object> first = new java.util.HashMap<>(Map.of(
-                "ownerName", "Odile Farrant", "ownerEmail", EMAIL, "passphrase", "short",
-                "businessName", "Larkmoor Pianos", "businessEmail", "post@larkmoor.example",
-                "address", "4 Ropewalk", "currency", "EUR", "zone", "Europe/Dublin", "registered", true));
+                "ownerName",
+                "Odile Farrant",
+                "ownerEmail",
+                EMAIL,
+                "passphrase",
+                "short",
+                "businessName",
+                "Larkmoor Pianos",
+                "businessEmail",
+                "post@larkmoor.example",
+                "address",
+                "4 Ropewalk",
+                "currency",
+                "EUR",
+                "zone",
+                "Europe/Dublin",
+                "registered",
+                true));
         first.putAll(Map.of("taxNumber", "XX 1", "taxName", "VAT 21%", "taxRate", "21"));
         assertThat(api.post("/api/first-run", first).problem("passphrase")).contains("from 12 to 200");
         first.put("passphrase", PASSPHRASE);
@@ -62,7 +77,11 @@ public class KillTest extends Suite {
         victim.kill();
         rise();
         assertThat(api.open(invoice)).isEqualTo("100.00");
-        assertThat(api.transfer(client, invoice, "21.00", "killed-after-commit").ok().path("amount").path("amount").asString())
+        assertThat(api.transfer(client, invoice, "21.00", "killed-after-commit")
+                        .ok()
+                        .path("amount")
+                        .path("amount")
+                        .asString())
                 .isEqualTo("21.00");
         assertThat(api.open(invoice)).isEqualTo("100.00");
         assertThat(api.booksAgree()).isTrue();
@@ -73,7 +92,8 @@ public class KillTest extends Suite {
         long client = api.client("Half Booked");
         long invoice = api.issue(api.draft(client, "100.00", "d40%@0", "rest@30"));
         String token = api.token(invoice);
-        String payAt = api.order(token, api.choice(token, 0)).ok().path("address").asString();
+        String payAt =
+                api.order(token, api.choice(token, 0)).ok().path("address").asString();
         processorTap.set(answer -> answer.contains("\"state\":\"paid\""), victim::kill);
         assertThat(api.typeCard(payAt, GOOD_CARD)).contains("Paid");
         rise();
@@ -97,19 +117,33 @@ public class KillTest extends Suite {
         assertThat(state(invoice)).isEqualTo("uncertain");
         JsonNode needs = api.get("/api/today").ok().path("needs");
         assertThat(needs.toString()).contains("Did this letter arrive?").contains("uncertain@clients.example");
-        long message = api.get("/api/invoices/" + invoice + "/messages").ok().get(0).path("id").asLong();
+        long message = api.get("/api/invoices/" + invoice + "/messages")
+                .ok()
+                .get(0)
+                .path("id")
+                .asLong();
         api.post("/api/messages/" + message + "/retry", null).ok();
         Waiting.until("sending by hand", () -> state(invoice).equals("sent"));
         assertThat(lettersOutside()).isEqualTo(2);
-        JsonNode letters = new Api(outside).get("/post-room/boxes/uncertain@clients.example").ok();
-        assertThat(letters.get(0).path("messageId").asString()).isEqualTo(letters.get(1).path("messageId").asString());
+        JsonNode letters = new Api(outside)
+                .get("/post-room/boxes/uncertain@clients.example")
+                .ok();
+        assertThat(letters.get(0).path("messageId").asString())
+                .isEqualTo(letters.get(1).path("messageId").asString());
     }
 
     private String state(long invoice) {
-        return api.get("/api/invoices/" + invoice + "/messages").ok().get(0).path("state").asString();
+        return api.get("/api/invoices/" + invoice + "/messages")
+                .ok()
+                .get(0)
+                .path("state")
+                .asString();
     }
 
     private int lettersOutside() {
-        return new Api(outside).get("/post-room/boxes/uncertain@clients.example").ok().size();
+        return new Api(outside)
+                .get("/post-room/boxes/uncertain@clients.example")
+                .ok()
+                .size();
     }
 }

@@ -20,7 +20,8 @@ public class PaperTest extends Suite {
         Api api = Api.signedIn(app);
         long client = api.client("On Paper");
         long invoice = api.issue(api.draft(client, "1234.56", "d40%@0", "rest@30"));
-        JsonNode document = api.get("/api/invoices/" + invoice).ok().path("issued").path("document");
+        JsonNode document =
+                api.get("/api/invoices/" + invoice).ok().path("issued").path("document");
         try (PDDocument pdf = Loader.loadPDF(api.bytes("/api/invoices/" + invoice + "/pdf"))) {
             String text = new PDFTextStripper().getText(pdf);
             // 1,234.56 and 21 % of it, 259.2576; 40 % of 1,493.82 is 597.528
@@ -36,7 +37,8 @@ public class PaperTest extends Suite {
             assertThat(pdf.getDocumentCatalog().getMetadata()).isNotNull();
         }
         byte[] sameForTheClient = new Api(app).bytes("/api/public/" + api.token(invoice) + "/pdf");
-        assertThat(new String(sameForTheClient, 0, 5, java.nio.charset.StandardCharsets.US_ASCII)).isEqualTo("%PDF-");
+        assertThat(new String(sameForTheClient, 0, 5, java.nio.charset.StandardCharsets.US_ASCII))
+                .isEqualTo("%PDF-");
     }
 
     @Test

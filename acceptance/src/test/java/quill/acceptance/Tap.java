@@ -57,7 +57,10 @@ final class Tap implements AutoCloseable {
             for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
                 seen.append(new String(buffer, 0, n, StandardCharsets.ISO_8859_1));
                 Trap armed = trap.get();
-                if (answers && armed != null && armed.answer().test(seen.toString()) && trap.compareAndSet(armed, null)) {
+                if (answers
+                        && armed != null
+                        && armed.answer().test(seen.toString())
+                        && trap.compareAndSet(armed, null)) {
                     armed.act().run();
                     return;
                 }

@@ -15,8 +15,15 @@ public class ViewsTest extends Suite {
     public void viewsPassAxeInBothLights() {
         Page page = signIn();
         for (String light : List.of("Candlelight", "Daylight")) {
-            for (String path : List.of("/", "/invoices", "/invoices/30", "/invoices/new", "/clients/1", "/clients/new",
-                    "/books", "/settings")) {
+            for (String path : List.of(
+                    "/",
+                    "/invoices",
+                    "/invoices/30",
+                    "/invoices/new",
+                    "/clients/1",
+                    "/clients/new",
+                    "/books",
+                    "/settings")) {
                 page.navigate(app.url(path));
                 page.waitForLoadState();
                 page.waitForSelector("h1, h2, .empty");
@@ -70,7 +77,8 @@ public class ViewsTest extends Suite {
         page.getByLabel("What, line 1").fill("Tuning");
         page.getByLabel("Quantity, line 1").fill("abc");
         page.getByLabel("Price, line 1").fill("74.00");
-        assertThat(page.locator("td:has(input[aria-label='Quantity, line 1']) .problem")).containsText("such as 14.5");
+        assertThat(page.locator("td:has(input[aria-label='Quantity, line 1']) .problem"))
+                .containsText("such as 14.5");
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Issue and send"))
                 .click();
         assertThat(page.locator(".parties .problem")).containsText("choose the client");
@@ -91,7 +99,9 @@ public class ViewsTest extends Suite {
         page.getByLabel("E-mail address").fill(EMAIL);
         page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Passphrase"))
                 .fill(PASSPHRASE);
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Sign in").setExact(true))
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("Sign in").setExact(true))
                 .click();
         assertThat(page.getByLabel("What, line 1")).hasValue("Written before the session ended");
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("Kept at");

@@ -1,0 +1,83 @@
+package quill.acceptance;
+
+import com.microsoft.playwright.Page;
+import java.nio.file.Path;
+import org.testng.SkipException;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** The pictures of docs/screenshots, from the demo's data; taken only by {@code ./quill shots}. */
+public class Screenshots extends Suite {
+    private final Path to = App.ROOT.resolve("docs/screenshots");
+
+    @Test
+    public void takeThem() {
+        if (!Boolean.getBoolean("quill.shots")) {
+            throw new SkipException("only for ./quill shots");
+        }
+        Api api = Api.signedIn(app);
+        Page page = signIn();
+        shoot(page, "/", "today");
+        page.getByText("Candlelight").click();
+        shoot(page, "/", "today-candlelight");
+        page.getByText("Daylight").click();
+        long hotel = of(api, "late", "Captain");
+        shoot(page, "/invoices/" + hotel, "invoice");
+        shoot(page, "/clients/" + clientOf(api, hotel), "account");
+        shoot(page, "/books", "books");
+        sheet(page);
+        Page phone = context(390, 844).newPage();
+        String token = api.token(of(api, "week", "Halden"));
+        shoot(phone, app.url("/p/" + token), "client-page");
+        String payAt = api.order(token, api.choice(token, 0)).ok().path("address").asString();
+        shoot(phone, payAt, "pay-page");
+        Page desk = context(1280, 800).newPage();
+        shoot(desk, standIns.url("/post-room?box=accounts@captainshouse.example"), "post-room");
+    }
+
+    private void sheet(Page page) {
+        page.navigate(app.url("/invoices/new"));
+        page.getByLabel("To", new Page.GetByLabelOptions().setExact(true)).selectOption("2");
+        page.getByLabel("For", new Page.GetByLabelOptions().setExact(true)).fill("restoration of a 1911 upright");
+        String[][] lines = {
+            {"Soundboard repair and re-crowning", "1", "2,650.00", ""},
+            {"Bass strings, wound by hand", "32", "24.50", ""},
+            {"Regulating and voicing, hours", "14.5", "68.00", "10%"},
+        };
+        for (int i = 0; i < lines.length; i++) {
+            page.getByLabel("What, line " + (i + 1)).fill(lines[i][0]);
+            page.getByLabel("Quantity, line " + (i + 1)).fill(lines[i][1]);
+            page.getByLabel("Price, line " + (i + 1)).fill(lines[i][2]);
+            page.getByLabel("Less, line " + (i + 1)).fill(lines[i][3]);
+        }
+        page.getByText("40% deposit, the rest in 30 days").click();
+        page.waitForTimeout(900);
+        page.getByText("887.40").first().click();
+        page.waitForTimeout(300);
+        page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("sheet.png")));
+        page.getByText("Throw away").click();
+        page.waitForTimeout(400);
+    }
+
+    private void shoot(Page page, String address, String name) {
+        page.navigate(address.startsWith("http") ? address : app.url(address));
+        page.waitForTimeout(1200);
+        page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve(name + ".png")));
+    }
+
+    private static long of(Api api, String when, String client) {
+        for (JsonNode group : api.get("/api/invoices").ok()) {
+            for (JsonNode row : group.path("rows")) {
+                if (group.path("when").asString().equals(when)
+                        && row.path("clientName").asString().startsWith(client)) {
+                    return row.path("id").asLong();
+                }
+            }
+        }
+        throw new AssertionError("no " + when + " invoice of " + client);
+    }
+
+    private static long clientOf(Api api, long invoice) {
+        return api.get("/api/invoices/" + invoice).ok().path("clientId").asLong();
+    }
+}
