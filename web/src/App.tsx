@@ -2,7 +2,7 @@ import { Modal } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
-import { api, data } from './api/client';
+import { api, data, type Schemas } from './api/client';
 import { Loaded } from './design/States';
 import { Frame } from './Frame';
 import { SignIn } from './people/SignIn';
@@ -51,7 +51,9 @@ export function App() {
   const [signedOut, setSignedOut] = useSignedOut();
   const signedIn = session.data?.signedIn ?? false;
   useLiveUpdates(signedIn && !signedOut);
-  const again = () => {
+  const again = (entered: Schemas['Session']) => {
+    // The session is known before the dialog closes, so that the page behind it is never taken away.
+    queries.setQueryData(['session'], entered);
     setSignedOut(false);
     void queries.invalidateQueries();
   };

@@ -1,4 +1,4 @@
-import { createTheme, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core';
+import { Button, createTheme, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core';
 
 const verdigris: MantineColorsTuple = [
   '#eaf4f2',
@@ -21,6 +21,21 @@ export const theme = createTheme({
   headings: { fontFamily: 'var(--serif)' },
   defaultRadius: 3,
   respectReducedMotion: true,
+  components: {
+    // The library writes white on filled buttons whatever the light; ours follow the tokens.
+    Button: Button.extend({
+      vars: (_theme, props) => ({
+        root:
+          props.variant === 'outline'
+            ? { '--button-color': 'var(--act)', '--button-bd': '1px solid var(--act)' }
+            : {
+                '--button-color': 'var(--on-act)',
+                '--button-bg': 'var(--act)',
+                '--button-hover': 'var(--act)',
+              },
+      }),
+    }),
+  },
 });
 
 /** Mantine's own surfaces take our tokens, in both lights. */

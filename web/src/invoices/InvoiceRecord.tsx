@@ -14,6 +14,8 @@ import { PaymentDialog, UndoDialog } from './PaymentDialog';
 
 const ways: Record<string, string> = { CARD: 'card', TRANSFER: 'transfer', CASH: 'cash', CHEQUE: 'cheque' };
 
+const tone: Record<string, string> = { sent: 'got', uncertain: 'late', failed: 'late' };
+
 function Payments({ id }: { id: number }) {
   const payments = useQuery({
     queryKey: ['invoice', id, 'payments'],
@@ -64,7 +66,7 @@ function Messages({ id }: { id: number }) {
             <span className="when">{shortDate(m.madeOn)}</span>
             <span className="grow">
               {m.kind}
-              <span className={m.state === 'sent' ? 'got' : 'late'}> {m.state}</span>
+              <span className={tone[m.state]}> {m.state}</span>
               {m.error && <span className="faded"> {m.error}</span>}
             </span>
             <a className="link" href={`/api/messages/${m.id}/html`} target="_blank" rel="noreferrer">

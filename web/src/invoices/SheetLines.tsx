@@ -111,7 +111,7 @@ export function SheetLines({
   const down = (place: number, column: string) => (event: KeyboardEvent) => {
     if (event.key !== 'Enter') return;
     event.preventDefault();
-    document.querySelector<HTMLInputElement>(`[data-cell="${place + 1}-${column}"]`)?.focus();
+    document.querySelector<HTMLElement>(`[data-cell="${place + 1}-${column}"]`)?.focus();
   };
 
   return (
@@ -147,18 +147,31 @@ export function SheetLines({
                     className={column === 'description' ? undefined : 'n'}
                     style={widths[column]}
                   >
-                    <input
-                      className="cell"
-                      data-cell={`${place}-${column}`}
-                      aria-label={`${names[column]}, line ${place + 1}`}
-                      aria-invalid={Boolean(problem)}
-                      placeholder={hints[column]}
-                      inputMode={column === 'description' ? 'text' : 'decimal'}
-                      value={line[column] ?? ''}
-                      onChange={(e) => edit(place, { [column]: e.target.value })}
-                      onPaste={column === 'description' ? paste(place) : undefined}
-                      onKeyDown={down(place, column)}
-                    />
+                    {column === 'description' ? (
+                      <textarea
+                        className="cell grows"
+                        rows={1}
+                        data-cell={`${place}-${column}`}
+                        aria-label={`${names[column]}, line ${place + 1}`}
+                        aria-invalid={Boolean(problem)}
+                        placeholder={hints[column]}
+                        value={line[column] ?? ''}
+                        onChange={(e) => edit(place, { [column]: e.target.value })}
+                        onPaste={paste(place)}
+                        onKeyDown={down(place, column)}
+                      />
+                    ) : (
+                      <input
+                        className="cell"
+                        data-cell={`${place}-${column}`}
+                        aria-label={`${names[column]}, line ${place + 1}`}
+                        aria-invalid={Boolean(problem)}
+                        inputMode="decimal"
+                        value={line[column] ?? ''}
+                        onChange={(e) => edit(place, { [column]: e.target.value })}
+                        onKeyDown={down(place, column)}
+                      />
+                    )}
                     <FieldProblem text={problem} />
                   </td>
                 );

@@ -29,6 +29,7 @@ export function useDraft(draft: Schemas['DraftView'] | null, blank: Typed, onBeg
         const kept = await data(api.POST('/api/invoices', { body: sent }));
         id.current = kept.id;
         version.current = kept.version;
+        onBegun(kept.id);
       } else {
         const kept = await data(
           api.PUT('/api/invoices/{id}', {
@@ -47,7 +48,7 @@ export function useDraft(draft: Schemas['DraftView'] | null, blank: Typed, onBeg
       setKeeping({ state: conflict ? 'conflict' : 'failed', text: messageOf(error) });
       return false;
     }
-  }, []);
+  }, [onBegun]);
 
   /** Keeps what is typed now; one request after the other. */
   const keep = useCallback(async (): Promise<boolean> => {
@@ -93,13 +94,10 @@ export function useDraft(draft: Schemas['DraftView'] | null, blank: Typed, onBeg
     if (!dirty.current || keeping.state === 'conflict') return;
     const wait = keeping.state === 'failed' ? 3000 : KEEP_AFTER;
     const timer = window.setTimeout(() => {
-      const begun = id.current === null;
-      void keep().then((done) => {
-        if (done && begun && id.current !== null) onBegun(id.current);
-      });
+      void keep();
     }, wait);
     return () => window.clearTimeout(timer);
-  }, [typed, keeping, keep, onBegun]);
+  }, [typed, keeping, keep]);
 
   // Leaving the place, or the page, keeps what was typed last.
   useEffect(() => {

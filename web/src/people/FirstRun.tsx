@@ -1,7 +1,7 @@
 import { Button, Checkbox, PasswordInput, Textarea, TextInput } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
-import { api, data, problemOf } from '../api/client';
+import { api, data, problemOf, type Schemas } from '../api/client';
 import { Refusal } from '../design/States';
 
 const empty = {
@@ -27,7 +27,7 @@ const serverName: Record<string, string> = {
 };
 
 /** The first page of an empty installation: the owner's account and the business. */
-export function FirstRun({ onDone }: { onDone: () => void }) {
+export function FirstRun({ onDone }: { onDone: (session: Schemas['Session']) => void }) {
   const [form, setForm] = useState(empty);
   const begin = useMutation({
     mutationFn: () => data(api.POST('/api/first-run', { body: form })),

@@ -1,11 +1,17 @@
 import { Button, PasswordInput, TextInput } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
-import { api, data, problemOf } from '../api/client';
+import { api, data, problemOf, type Schemas } from '../api/client';
 import { Refusal } from '../design/States';
 
 /** Signing in; inside a dialog where a session ended while somebody was writing. */
-export function SignIn({ onDone, inside = false }: { onDone: () => void; inside?: boolean }) {
+export function SignIn({
+  onDone,
+  inside = false,
+}: {
+  onDone: (session: Schemas['Session']) => void;
+  inside?: boolean;
+}) {
   const [email, setEmail] = useState('');
   const [passphrase, setPassphrase] = useState('');
   const signIn = useMutation({

@@ -23,7 +23,9 @@ public class PaperTest extends Suite {
         JsonNode document =
                 api.get("/api/invoices/" + invoice).ok().path("issued").path("document");
         try (PDDocument pdf = Loader.loadPDF(api.bytes("/api/invoices/" + invoice + "/pdf"))) {
-            String text = new PDFTextStripper().getText(pdf);
+            PDFTextStripper stripper = new PDFTextStripper();
+            stripper.setSortByPosition(true);
+            String text = stripper.getText(pdf);
             // 1,234.56 and 21 % of it, 259.2576; 40 % of 1,493.82 is 597.528
             assertThat(text)
                     .contains("Invoice " + document.path("number").asString())

@@ -29,7 +29,8 @@ public class Screenshots extends Suite {
         Page phone = context(390, 844).newPage();
         String token = api.token(of(api, "week", "Halden"));
         shoot(phone, app.url("/p/" + token), "client-page");
-        String payAt = api.order(token, api.choice(token, 0)).ok().path("address").asString();
+        String payAt =
+                api.order(token, api.choice(token, 0)).ok().path("address").asString();
         shoot(phone, payAt, "pay-page");
         Page desk = context(1280, 800).newPage();
         shoot(desk, standIns.url("/post-room?box=accounts@captainshouse.example"), "post-room");

@@ -59,6 +59,7 @@ public class Suite {
                         .setArgs(List.of(
                                 "--no-sandbox",
                                 "--disable-gpu",
+                                "--lang=en-GB",
                                 "--disable-quic",
                                 "--no-first-run",
                                 "--disable-background-networking",

@@ -11,8 +11,9 @@ import org.testng.annotations.Test;
 
 /** The arrows of the house. */
 public class ArchitectureTest {
-    private final JavaClasses all =
-            new ClassFileImporter().withImportOption(new ImportOption.DoNotIncludeTests()).importPackages("quill");
+    private final JavaClasses all = new ClassFileImporter()
+            .withImportOption(new ImportOption.DoNotIncludeTests())
+            .importPackages("quill");
 
     @Test
     public void theCoreKnowsNothingButJavaAndMoney() {

@@ -37,7 +37,8 @@ public final class Amounts {
         return grouped(amount.getAmount());
     }
 
-    static String grouped(BigDecimal value) {
+    /** The same for a number that is no amount, such as a unit price: its decimals stay as they are. */
+    public static String grouped(BigDecimal value) {
         String text = value.abs().toPlainString();
         int point = text.indexOf('.');
         String whole = point < 0 ? text : text.substring(0, point);

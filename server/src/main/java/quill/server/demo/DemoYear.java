@@ -33,6 +33,7 @@ import quill.server.processor.ProcessorClient;
  */
 @Component
 class DemoYear {
+    static final String OWNER = "Odile Farrant";
     static final String EMAIL = "odile@larkmoor.example";
     static final String PASSPHRASE = "felt hammers and copper strings";
 
@@ -90,7 +91,7 @@ class DemoYear {
     private void play() {
         LOG.info("Playing a year of Larkmoor Pianos; this takes a moment …");
         moveTo(DemoScript.BEGIN);
-        people.makeOwner(EMAIL, "Odile Farrant", PASSPHRASE);
+        people.makeOwner(EMAIL, OWNER, PASSPHRASE);
         business.setUp(new Business(
                 "Larkmoor Pianos",
                 "Tuning · Regulation · Restoration",

@@ -15,6 +15,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
+import org.springframework.core.annotation.Order;
 import org.springframework.mail.javamail.JavaMailSenderImpl;
 import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -33,7 +34,7 @@ import quill.server.invoices.InvoicesService;
  * only a person sends it again, since mail cannot be asked whether it arrived.
  */
 @Component
-class Outbox {
+public class Outbox {
     private static final Logger LOG = LoggerFactory.getLogger(Outbox.class);
     private static final int MOST_TRIES = 12;
     private static final int PERMANENT = 500;
@@ -68,6 +69,7 @@ class Outbox {
     }
 
     @EventListener(ApplicationReadyEvent.class)
+    @Order(0)
     void start() {
         int uncertain = repository.interruptedAreUncertain();
         if (uncertain > 0) {
@@ -78,7 +80,7 @@ class Outbox {
 
     /** Sends all that is due, one after the other. */
     @Scheduled(fixedDelayString = "${quill.outbox-every}")
-    synchronized void sendDue() {
+    public synchronized void sendDue() {
         if (!ready) {
             return;
         }

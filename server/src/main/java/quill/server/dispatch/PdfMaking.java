@@ -90,6 +90,11 @@ public class PdfMaking {
             return quill.core.money.Amounts.grouped(figure.money());
         }
 
+        /** A unit price, with the decimals it was given. */
+        public String price(String plain) {
+            return quill.core.money.Amounts.grouped(new java.math.BigDecimal(plain));
+        }
+
         /** A figure with its symbol. */
         public String money(quill.server.common.Figure figure) {
             return Letters.shown(figure.money());
