@@ -66,7 +66,7 @@ public class PdfMaking {
         context.setVariable("d", document);
         context.setVariable("note", note);
         context.setVariable("parts", parts);
-        context.setVariable("measure", MeasureDrawing.svg(parts, 680, 16));
+        context.setVariable("measure", MeasureDrawing.svg(parts, 664, 16));
         context.setVariable("words", new Words());
         context.setVariable("iban", CreditorReference.grouped(document.iban()));
         context.setVariable("reference", CreditorReference.grouped(document.paymentReference()));
