@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { type KeyboardEvent, useRef } from 'react';
+import { type KeyboardEvent, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { MeasureBar } from '../design/Measure';
@@ -42,7 +42,8 @@ function Row({ row, current, filter }: { row: Schemas['Row']; current: number | 
 /** The index leaf: invoices by when, filtered as one types; the address holds the filter. */
 export function InvoiceIndex({ current }: { current: number | null }) {
   const [search, setSearch] = useSearchParams();
-  const filter = search.get('filter') ?? '';
+  // Typed here at once; the address follows, which takes a moment longer than the next key.
+  const [filter, setFilter] = useState(search.get('filter') ?? '');
   const navigate = useNavigate();
   const leaf = useRef<HTMLDivElement>(null);
   const groups = useQuery({
@@ -81,9 +82,11 @@ export function InvoiceIndex({ current }: { current: number | null }) {
           aria-label="Filter invoices"
           placeholder="Filter: name, number, what for…"
           value={filter}
-          onChange={(e) =>
-            setSearch(e.currentTarget.value ? { filter: e.currentTarget.value } : {}, { replace: true })
-          }
+          onChange={(e) => {
+            const { value } = e.currentTarget;
+            setFilter(value);
+            setSearch(value ? { filter: value } : {}, { replace: true });
+          }}
         />
       </div>
       <Loaded query={groups} what="the invoices">

@@ -5,6 +5,7 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import java.io.IOException;
 import java.net.URI;
@@ -51,6 +52,8 @@ public class Suite {
         System.setProperty("playwright.cli.dir", driver.toString());
         playwright = Playwright.create(
                 new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        // Limits that only a broken page reaches: machines are slow at times, and no test asserts a time.
+        PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
         String chromium = System.getenv().getOrDefault("QUILL_CHROMIUM", "/usr/bin/chromium");
         browser = playwright
                 .chromium()
@@ -91,7 +94,7 @@ public class Suite {
     static BrowserContext context(int width, int height) {
         BrowserContext context = browser.newContext(
                 new Browser.NewContextOptions().setViewportSize(width, height).setLocale("en-GB"));
-        context.setDefaultTimeout(10_000);
+        context.setDefaultTimeout(30_000);
         return context;
     }
 

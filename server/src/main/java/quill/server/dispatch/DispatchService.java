@@ -111,6 +111,20 @@ public class DispatchService {
         }
     }
 
+    /**
+     * A payment was undone: its receipt is held back if it still waits; where it may have gone, a letter says that it
+     * was a mistake and what is open now.
+     */
+    @Transactional
+    public void takeReceiptBack(long paymentId, long invoiceId, Money amount) {
+        if (repository.holdBack("receipt:" + paymentId) || !repository.exists("receipt:" + paymentId)) {
+            return;
+        }
+        Invoice invoice = invoices.invoice(invoiceId);
+        Client client = clients.client(invoice.clientId());
+        queue("undone:" + paymentId, "correction", client, invoice, letters.correction(invoice, amount), "none");
+    }
+
     private void queue(String key, String kind, Client client, Invoice invoice, Written written, String attachment) {
         boolean queued = repository.queue(
                 new MessageRepository.Draft(

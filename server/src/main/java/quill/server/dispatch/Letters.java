@@ -122,10 +122,7 @@ public class Letters {
         if (credit.isPositive()) {
             rows.add(new Row("Held as credit for you", shown(credit)));
         }
-        parts.stream()
-                .filter(p -> p.open().money().isPositive())
-                .forEach(p -> rows.add(new Row(
-                        "Still to pay, due " + day(p.dueOn()), shown(p.open().money()))));
+        rows.addAll(stillToPay(parts));
         Money open =
                 parts.stream().map(p -> p.open().money()).reduce(Money::plus).orElseThrow();
         String rest = credit.isEqual(paid)
@@ -141,6 +138,29 @@ public class Letters {
                 rows,
                 "See the invoice",
                 invoice);
+    }
+
+    /** Takes a receipt back that was sent by mistake, and says what is open. */
+    Written correction(Invoice invoice, Money amount) {
+        FixedDocument document = invoices.document(invoice);
+        return write(
+                business.business().name() + ": a receipt that was a mistake",
+                document,
+                List.of(
+                        "The receipt for " + shown(amount) + " that we sent you for invoice " + document.number()
+                                + " was our mistake: that payment was not yours. Please leave it aside.",
+                        "What is still to pay is listed below."),
+                stillToPay(Measure.of(debts.of(invoice.id()), clock.today())),
+                "See the invoice",
+                invoice);
+    }
+
+    private static List<Row> stillToPay(List<Measure.Part> parts) {
+        return parts.stream()
+                .filter(p -> p.open().money().isPositive())
+                .map(p -> new Row(
+                        "Still to pay, due " + day(p.dueOn()), shown(p.open().money())))
+                .toList();
     }
 
     private Written write(

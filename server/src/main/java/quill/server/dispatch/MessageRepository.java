@@ -111,6 +111,22 @@ class MessageRepository {
                 == 1;
     }
 
+    /** Keeps a letter from leaving. @return whether it was still waiting */
+    boolean holdBack(String whatKey) {
+        return jdbc.sql("UPDATE message SET state = 'set aside' WHERE what_key = :key AND state = 'waiting'")
+                        .param("key", whatKey)
+                        .update()
+                == 1;
+    }
+
+    boolean exists(String whatKey) {
+        return jdbc.sql("SELECT COUNT(*) FROM message WHERE what_key = :key")
+                        .param("key", whatKey)
+                        .query(Long.class)
+                        .single()
+                > 0;
+    }
+
     /** Whatever was on its way when the process ended: nobody knows whether it arrived. */
     int interruptedAreUncertain() {
         return jdbc.sql("""

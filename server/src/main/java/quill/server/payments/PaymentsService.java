@@ -269,6 +269,12 @@ public class PaymentsService {
                 invoice,
                 payment.clientId(),
                 "Payment of " + Amounts.grouped(amount) + " " + payment.words() + " undone: " + reason));
+        Long receiptWasFor = payment.invoiceId() != null
+                ? payment.invoiceId()
+                : touched.stream().min(Long::compare).orElse(null);
+        if (receiptWasFor != null) {
+            dispatch.takeReceiptBack(id, receiptWasFor, amount);
+        }
         changes.say(payment.invoiceId(), payment.clientId());
         return find(id);
     }
