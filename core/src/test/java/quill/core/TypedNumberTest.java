@@ -1,0 +1,111 @@
+package quill.core;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Currency;
+import java.util.List;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import quill.core.money.Amounts;
+import quill.core.money.Percent;
+import quill.core.money.TypedNumber;
+
+public class TypedNumberTest {
+    @DataProvider
+    Object[][] typed() {
+        return new Object[][] {
+            {"14.5", "14.5"},
+            {" 14.50 ", "14.50"},
+            {"1,234.56", "1234.56"},
+            {"1,234,567", "1234567"},
+            {".5", "0.5"},
+            {"-3", "-3"},
+            {"−3", "-3"}, // the minus sign of a text, not of a keyboard
+            {"999999999.999999", "999999999.999999"},
+        };
+    }
+
+    @Test(dataProvider = "typed")
+    public void numbersAreReadAsPeopleTypeThem(String text, String number) {
+        List<Problem> problems = new ArrayList<>();
+        assertThat(TypedNumber.read("f", text, 6, true, problems)).isEqualByComparingTo(number);
+        assertThat(problems).isEmpty();
+    }
+
+    @DataProvider
+    Object[][] slips() {
+        return new Object[][] {
+            {"", "write a number"},
+            {"abc", "such as 14.5"},
+            {"1.2.3", "such as 14.5"},
+            {"1e5", "such as 14.5"},
+            {"12,34", "such as 14.5"}, // a decimal comma would be read as a hundredfold
+            {"1,2345", "such as 14.5"},
+            {"0x10", "such as 14.5"},
+            {"NaN", "such as 14.5"},
+            {"1.0000001", "at most 6 decimals"},
+            {"1000000000", "below 1,000,000,000"},
+            {"-1", "not be below zero"},
+            {"٣", "such as 14.5"},
+            {"9".repeat(400), "such as 14.5"},
+        };
+    }
+
+    @Test(dataProvider = "slips")
+    public void slipsAreNamedWithWhatWouldBeAllowed(String text, String message) {
+        List<Problem> problems = new ArrayList<>();
+        assertThat(TypedNumber.read("f", text, 6, false, problems)).isNull();
+        assertThat(problems).singleElement().satisfies(p -> {
+            assertThat(p.field()).isEqualTo("f");
+            assertThat(p.value()).isEqualTo(text.strip());
+            assertThat(p.message()).contains(message);
+        });
+    }
+
+    /** ISO 4217 through java.util.Currency: an amount has no more decimals than its currency's minor unit. */
+    @Test
+    public void amountsHaveTheirCurrencysDecimals() {
+        for (String code : List.of("EUR", "GBP", "USD", "JPY", "KWD", "CHF", "ISK")) {
+            int decimals = Currency.getInstance(code).getDefaultFractionDigits();
+            CurrencyUnit unit = CurrencyUnit.of(code);
+            String fits = decimals == 0 ? "7" : "7." + "1".repeat(decimals);
+            List<Problem> problems = new ArrayList<>();
+            assertThat(TypedNumber.amount("f", fits, unit, problems).getAmount()).isEqualByComparingTo(fits);
+            assertThat(TypedNumber.amount("f", decimals == 0 ? "7.5" : fits + "1", unit, problems)).isNull();
+            assertThat(problems).hasSize(1);
+        }
+    }
+
+    /** java.math.RoundingMode's own table for HALF_UP: 5.5 is 6, 2.5 is 3, 1.1 is 1, -1.1 is -1, -2.5 is -3. */
+    @Test
+    public void roundingIsHalfUpOnTheAbsoluteValue() {
+        String[][] table = {{"5.5", "6"}, {"2.5", "3"}, {"1.6", "2"}, {"1.1", "1"}, {"-1.1", "-1"}, {"-2.5", "-3"}};
+        for (String[] row : table) {
+            assertThat(Amounts.round(CurrencyUnit.JPY, new BigDecimal(row[0])).getAmount())
+                    .isEqualByComparingTo(row[1]);
+        }
+        assertThat(Amounts.round(CurrencyUnit.EUR, new BigDecimal("-0.005"))).isEqualTo(Money.parse("EUR -0.01"));
+    }
+
+    @Test
+    public void percentagesHaveBoundsAndFourDecimals() {
+        assertThat(Percent.of("9.975").of(Money.parse("CAD 100.00"))).isEqualTo(Money.parse("CAD 9.98"));
+        assertThat(Percent.of("100.0000").toString()).isEqualTo("100%");
+        for (String wrong : List.of("-1", "100.0001", "1.00001")) {
+            assertThatThrownBy(() -> Percent.of(wrong)).hasMessageContaining("from 0 to 100 with at most 4 decimals");
+        }
+    }
+
+    @Test
+    public void amountsAreShownInThousands() {
+        assertThat(Amounts.grouped(Money.parse("EUR 1234567.80"))).isEqualTo("1,234,567.80");
+        assertThat(Amounts.grouped(Money.parse("EUR -123.00"))).isEqualTo("−123.00");
+        assertThat(Amounts.grouped(Money.parse("JPY 1000"))).isEqualTo("1,000");
+        assertThat(Amounts.plain(Money.parse("KWD 1.005"))).isEqualTo("1.005");
+    }
+}
