@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -63,18 +64,21 @@ final class App implements AutoCloseable {
 
     /** The application itself. @param more settings over the tests' own */
     static App server(Path data, int port, int processorPort, int smtpPort, Map<String, String> more) {
-        List<String> settings = new ArrayList<>(List.of(
-                "--spring.config.name=quill",
-                "--server.port=" + port,
-                "--quill.data=" + data,
-                "--spring.mail.port=" + smtpPort,
-                "--quill.processor.url=http://localhost:" + processorPort,
-                "--quill.processor.api-key=" + KEY,
-                "--quill.processor.webhook-secret=" + SECRET,
-                "--quill.processor.ask-every=1200",
-                "--quill.outbox-every=300"));
-        more.forEach((name, value) -> settings.add("--" + name + "=" + value));
-        return new App("server", port, data, settings).start("/api/health");
+        Map<String, String> settings = new LinkedHashMap<>();
+        settings.put("spring.config.name", "quill");
+        settings.put("server.port", String.valueOf(port));
+        settings.put("quill.data", data.toString());
+        settings.put("spring.mail.port", String.valueOf(smtpPort));
+        settings.put("quill.processor.url", "http://localhost:" + processorPort);
+        settings.put("quill.processor.api-key", KEY);
+        settings.put("quill.processor.webhook-secret", SECRET);
+        settings.put("quill.processor.ask-every", "1200");
+        settings.put("quill.outbox-every", "300");
+        settings.putAll(more);
+        List<String> arguments = settings.entrySet().stream()
+                .map(e -> "--" + e.getKey() + "=" + e.getValue())
+                .toList();
+        return new App("server", port, data, arguments).start("/api/health");
     }
 
     App start(String page) {
