@@ -18,11 +18,9 @@ public final class Bench {
         double ours = score(sheets, "ours");
         double bare = score(sheets, "bare");
         SystemBench system = new SystemBench(Path.of("").toAbsolutePath());
-        String results = String.format(
-                """
+        String results = String.format("""
                 50-line sheet: %.1f us, bare loop %.1f us, ratio %.1f (aim: at most 5)
-                %s""",
-                ours, bare, ours / bare, system.run());
+                %s""", ours, bare, ours / bare, system.run());
         System.out.println();
         System.out.println(results);
     }

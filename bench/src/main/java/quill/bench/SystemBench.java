@@ -55,8 +55,7 @@ final class SystemBench {
                     start to first page, 20,000 invoices stored: %.1f s (aim: under 8 on a quiet machine)
                     memory with -Xmx256m: %d MB resident
                     index of 20,000 invoices %d us, of 1,000 %d us, 300 of them open: ratio %.2f (aim: at most 2)
-                    """,
-                    live, startSeconds, memory, manyMicros, fewMicros, (double) manyMicros / fewMicros);
+                    """, live, startSeconds, memory, manyMicros, fewMicros, (double) manyMicros / fewMicros);
         } finally {
             stop(process);
         }
@@ -65,16 +64,11 @@ final class SystemBench {
     /** A business with so many invoices, all settled but 300; the rows are copies of one that was really issued. */
     private void prepare(Path data, int invoices) throws Exception {
         Process process = start(data);
-        post(
-                "/api/first-run",
-                """
+        post("/api/first-run", """
                 {"ownerName":"Owner","ownerEmail":"%s","passphrase":"%s","businessName":"Bench","businessEmail":"b@b.example",
                  "address":"","currency":"EUR","zone":"UTC","registered":true,"taxNumber":"1","taxName":"VAT","taxRate":"21"}
-                """
-                        .formatted(OWNER, PASSPHRASE));
-        String client = post(
-                "/api/clients",
-                """
+                """.formatted(OWNER, PASSPHRASE));
+        String client = post("/api/clients", """
                 {"id":0,"name":"A client","contact":"","email":"","address":"","taxNumber":"","version":1}
                 """);
         String id = client.replaceAll("(?s).*\"id\":(\\d+).*", "$1");
@@ -88,8 +82,7 @@ final class SystemBench {
     }
 
     private void multiply(Connection db, long invoice, int count) throws SQLException {
-        String copyInvoice =
-                """
+        String copyInvoice = """
                 INSERT INTO invoice (client_id, client_name, bucket, number, subject, currency, total_minor, open_minor,
                   next_due_on, issued_on, settled_on, typed, fixed, token, version, made_at)
                 SELECT client_id, client_name, CASE WHEN n <= ? THEN 'open' ELSE 'settled' END, number || '-' || n, subject,
@@ -106,8 +99,7 @@ final class SystemBench {
             s.setLong(6, invoice);
             s.executeUpdate();
         }
-        String copyInstallment =
-                """
+        String copyInstallment = """
                 INSERT INTO installment (invoice_id, place, deposit, currency, amount_minor, settled_minor, due_on, why)
                 SELECT v.id, i.place, i.deposit, i.currency, i.amount_minor,
                   CASE WHEN v.bucket = 'open' THEN 0 ELSE i.amount_minor END, COALESCE(v.next_due_on, i.due_on), i.why
@@ -121,14 +113,12 @@ final class SystemBench {
     }
 
     private static String draft(String client) {
-        String line =
-                """
+        String line = """
                 {"description":"Work","quantity":"2.5","unit":"h","unitPrice":"68.00","discount":"10%","taxes":[]}""";
         return """
                 {"clientId":%s,"currency":"EUR","subject":"work","reference":"","supplyDate":"2026-01-01","supplyEnd":"",
                  "taxInside":false,"lines":[%s],"schedule":[{"deposit":false,"share":"100%%","days":"30"}],"notes":""}
-                """
-                .formatted(client, line.replace("[]", "[\"TAX\"]"));
+                """.formatted(client, line.replace("[]", "[\"TAX\"]"));
     }
 
     private String liveTotals() throws Exception {
@@ -205,7 +195,8 @@ final class SystemBench {
     }
 
     private String withTax(String body) throws Exception {
-        return body.replace("TAX", get("/api/business").replaceAll("(?s).*\"taxes\":\\[\\{\"id\":\"([^\"]+)\".*", "$1"));
+        return body.replace(
+                "TAX", get("/api/business").replaceAll("(?s).*\"taxes\":\\[\\{\"id\":\"([^\"]+)\".*", "$1"));
     }
 
     private String get(String path) throws IOException, InterruptedException {
@@ -217,7 +208,8 @@ final class SystemBench {
     }
 
     private String post(String path, String body) throws Exception {
-        if (cookies.getCookieStore().getCookies().stream().noneMatch(c -> c.getName().equals("XSRF-TOKEN"))) {
+        if (cookies.getCookieStore().getCookies().stream()
+                .noneMatch(c -> c.getName().equals("XSRF-TOKEN"))) {
             get("/api/session");
         }
         String token = cookies.getCookieStore().getCookies().stream()

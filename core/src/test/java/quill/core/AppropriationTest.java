@@ -117,7 +117,6 @@ public class AppropriationTest {
     }
 
     private static Line line(String quantity, String price, Tax tax) {
-        return new Line(
-                "work", new BigDecimal(quantity), "", new BigDecimal(price), new Discount.None(), List.of(tax));
+        return new Line("work", new BigDecimal(quantity), "", new BigDecimal(price), new Discount.None(), List.of(tax));
     }
 }

@@ -75,8 +75,10 @@ public class TypedNumberTest {
             CurrencyUnit unit = CurrencyUnit.of(code);
             String fits = decimals == 0 ? "7" : "7." + "1".repeat(decimals);
             List<Problem> problems = new ArrayList<>();
-            assertThat(TypedNumber.amount("f", fits, unit, problems).getAmount()).isEqualByComparingTo(fits);
-            assertThat(TypedNumber.amount("f", decimals == 0 ? "7.5" : fits + "1", unit, problems)).isNull();
+            assertThat(TypedNumber.amount("f", fits, unit, problems).getAmount())
+                    .isEqualByComparingTo(fits);
+            assertThat(TypedNumber.amount("f", decimals == 0 ? "7.5" : fits + "1", unit, problems))
+                    .isNull();
             assertThat(problems).hasSize(1);
         }
     }

@@ -1,0 +1,84 @@
+package quill.server.business;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import org.testng.annotations.Test;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.tax.TaxRounding;
+
+public class BusinessTest {
+    @Test
+    public void everyWrongFieldIsToldAtOnce() {
+        assertThatThrownBy(
+                        () -> business(" ", "no address", true, "", "XQZ", "Nowhere/Land", "GB82 WEST 1", "{year}", -1)
+                                .checked())
+                .isInstanceOfSatisfying(
+                        RefusedException.class,
+                        e -> assertThat(e.problems())
+                                .extracting(Problem::field)
+                                .containsExactlyInAnyOrder(
+                                        "name",
+                                        "email",
+                                        "taxNumber",
+                                        "currency",
+                                        "zone",
+                                        "iban",
+                                        "invoicePattern",
+                                        "daysToPay"));
+    }
+
+    @Test
+    public void aSoundOneIsTrimmedAndKept() {
+        Business checked = business(
+                        "  Larkmoor Pianos ",
+                        "post@larkmoor.example",
+                        false,
+                        "",
+                        "EUR",
+                        "Europe/Dublin",
+                        "",
+                        "{seq}",
+                        30)
+                .checked();
+        assertThat(checked.name()).isEqualTo("Larkmoor Pianos");
+        assertThat(checked.currencyUnit().getCode()).isEqualTo("EUR");
+    }
+
+    @Test
+    public void onlyARegisteredBusinessNeedsATaxNumber() {
+        assertThatThrownBy(() -> business("L", "p@l.example", true, "", "EUR", "UTC", "", "{seq}", 0)
+                        .checked())
+                .hasMessageContaining("taxNumber");
+    }
+
+    private static Business business(
+            String name,
+            String email,
+            boolean registered,
+            String taxNumber,
+            String currency,
+            String zone,
+            String iban,
+            String pattern,
+            int days) {
+        return new Business(
+                name,
+                "",
+                "",
+                email,
+                taxNumber,
+                registered,
+                currency,
+                zone,
+                TaxRounding.PER_TAX,
+                iban,
+                "",
+                pattern,
+                "C-{seq}",
+                days,
+                "",
+                1);
+    }
+}
