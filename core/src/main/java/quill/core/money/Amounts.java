@@ -3,6 +3,7 @@ package quill.core.money;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.Collection;
+import org.joda.money.CurrencyMismatchException;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 
@@ -19,7 +20,14 @@ public final class Amounts {
 
     /** Adds up; an empty collection is zero. @throws org.joda.money.CurrencyMismatchException naming both currencies */
     public static Money sum(CurrencyUnit currency, Collection<Money> amounts) {
-        return amounts.stream().reduce(Money.zero(currency), Money::plus);
+        long units = 0;
+        for (Money amount : amounts) {
+            if (!amount.getCurrencyUnit().equals(currency)) {
+                throw new CurrencyMismatchException(currency, amount.getCurrencyUnit());
+            }
+            units = Math.addExact(units, amount.getAmountMinorLong());
+        }
+        return Money.ofMinor(currency, units);
     }
 
     /** The smaller of two amounts in one currency. */
