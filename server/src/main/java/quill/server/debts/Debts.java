@@ -15,7 +15,6 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Why;
-import quill.core.ledger.Account;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Entry;
@@ -205,9 +204,7 @@ public class Debts {
         Money open = Amounts.sum(
                 currency, open(clientId, currency).stream().map(OpenDebt::open).toList());
         Money byInstallments = open.minus(books.creditOf(clientId, currency));
-        Money byPostings = books.sum(clientId, currency, Account.RECEIVABLE)
-                .plus(books.sum(clientId, currency, Account.CLIENT_CREDIT));
-        return new Agreement(byInstallments, byPostings);
+        return new Agreement(byInstallments, books.balanceOf(clientId, currency));
     }
 
     private void changed(List<Appropriation.Part> parts) {
