@@ -11,6 +11,11 @@ const FirstRun = lazy(() => import('./people/FirstRun').then((m) => ({ default: 
 const TodayPage = lazy(() => import('./today/TodayPage').then((m) => ({ default: m.TodayPage })));
 const InvoicesPage = lazy(() => import('./invoices/InvoicesPage').then((m) => ({ default: m.InvoicesPage })));
 const ClientsPage = lazy(() => import('./clients/ClientsPage').then((m) => ({ default: m.ClientsPage })));
+const DonePage = lazy(() => import('./today/DonePage').then((m) => ({ default: m.DonePage })));
+const AgingPage = lazy(() => import('./clients/AgingPage').then((m) => ({ default: m.AgingPage })));
+const RemindersPage = lazy(() =>
+  import('./settings/RemindersPage').then((m) => ({ default: m.RemindersPage })),
+);
 const BooksPage = lazy(() => import('./books/BooksPage').then((m) => ({ default: m.BooksPage })));
 const SettingsPage = lazy(() => import('./settings/SettingsPage').then((m) => ({ default: m.SettingsPage })));
 
@@ -71,7 +76,10 @@ export function App() {
                   <Route path="/invoices/:id?" element={<InvoicesPage />} />
                   <Route path="/clients/:id?" element={<ClientsPage />} />
                   <Route path="/books" element={<BooksPage />} />
+                  <Route path="/done" element={<DonePage />} />
+                  <Route path="/aging" element={<AgingPage />} />
                   <Route path="/settings" element={<SettingsPage />} />
+                  <Route path="/settings/reminders" element={<RemindersPage />} />
                   <Route path="*" element={<Navigate to="/" replace />} />
                 </Routes>
               </Suspense>

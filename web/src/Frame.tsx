@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { api, data, type Schemas } from './api/client';
+import { DemoClock } from './DemoClock';
 import { clockDate } from './design/format';
 
 const places = [
@@ -18,6 +19,9 @@ const shortcuts = [
   ['/', 'filter the list'],
   ['↑ ↓', 'turn through the list'],
   ['Enter', 'next line, on the sheet'],
+  ['+ −', 'nearer and further, in the Almanac'],
+  ['← → ↑ ↓', 'walk the marks of the Almanac'],
+  ['W', 'waive the late fee that has the focus'],
   ['?', 'this list'],
 ] as const;
 
@@ -74,7 +78,11 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
             </NavLink>
           ))}
         </nav>
-        <span className="day figures">{clockDate(session.today)}</span>
+        {session.demo ? (
+          <DemoClock session={session} />
+        ) : (
+          <span className="day figures">{clockDate(session.today)}</span>
+        )}
         <button type="button" className="link" onClick={toggleColorScheme}>
           {colorScheme === 'dark' ? 'Daylight' : 'Candlelight'}
         </button>

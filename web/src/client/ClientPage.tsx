@@ -98,8 +98,17 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string; onStal
     }
   };
   const first = p.measure.find((m) => !isZero(m.open));
+  const fee = p.measure.some((m) => m.fee && !isZero(m.open));
   const dueNow =
-    p.choices.length === 1 ? 'All that is open' : first?.deposit ? 'The deposit' : 'The installment due now';
+    p.choices.length === 1
+      ? fee
+        ? 'All that is open, with the late fee'
+        : 'All that is open'
+      : first?.deposit
+        ? 'The deposit'
+        : fee
+          ? 'What is due now, with the late fee'
+          : 'The installment due now';
   return (
     <>
       {p.cards && (
@@ -232,6 +241,14 @@ export function ClientPage({ token }: { token: string }) {
           <dt>Total</dt>
           <dd>{money(d.total)}</dd>
         </div>
+        {page.measure
+          .filter((p) => p.fee && p.standing !== 'CREDITED')
+          .map((p) => (
+            <div key={p.id}>
+              <dt>Late fee of {longDate(p.dueOn)}</dt>
+              <dd>{plain(p.amount)}</dd>
+            </div>
+          ))}
       </dl>
       <p>
         <a href={`/api/public/${token}/pdf`}>Save as PDF</a>
@@ -244,6 +261,7 @@ export function ClientPage({ token }: { token: string }) {
         {d.from.email}
         {d.from.taxNumber && `\nTax number ${d.from.taxNumber}`}
         {'\n'}Issued {longDate(d.issuedOn)}
+        {d.lateFee && `\n${d.lateFee}`}
         {d.notes && `\n\n${d.notes}`}
       </p>
     </main>

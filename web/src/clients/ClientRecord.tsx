@@ -7,6 +7,8 @@ import { isNegative, isZero, money, plain, shortDate } from '../design/format';
 import { MeasureBar } from '../design/Measure';
 import { Loaded } from '../design/States';
 import { PaymentDialog } from '../invoices/PaymentDialog';
+import { AgingStrip } from './AgingStrip';
+import { ClientChasing } from './ClientChasing';
 import { ClientForm } from './ClientForm';
 
 type Account = Schemas['AccountView'];
@@ -100,6 +102,7 @@ export function ClientRecord({ id }: { id: number }) {
             </div>
           </div>
           <Strip account={a} />
+          <AgingStrip bands={a.aging} />
           <Open account={a} />
           {a.rows.length === 0 ? (
             <p className="empty">Nothing was charged or received yet.</p>
@@ -133,6 +136,7 @@ export function ClientRecord({ id }: { id: number }) {
             Open installments less credit {plain(a.byInstallments)} {a.agrees ? '=' : '≠'} entries{' '}
             {plain(a.byPostings)}. {a.agrees ? 'The books agree.' : 'The books do not agree.'}
           </p>
+          <ClientChasing id={id} />
           {paying && (
             <PaymentDialog
               clientId={id}

@@ -32,6 +32,9 @@ export function ClientsPage() {
             value={filter}
             onChange={(e) => setFilter(e.currentTarget.value)}
           />
+          <Link className="link" to="/aging">
+            Aging
+          </Link>
           <Link className="link" to="/clients/new">
             New client
           </Link>

@@ -2,7 +2,10 @@ import type { Schemas } from '../api/client';
 import { longDate, plain, shortDate } from './format';
 
 type Part = Pick<Schemas['Part'], 'position' | 'deposit' | 'amount' | 'dueOn' | 'weight'> &
-  Partial<Pick<Schemas['Part'], 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open'>>;
+  Partial<Pick<Schemas['Part'], 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open' | 'fee'>>;
+
+/** A fee's tick, with the room before it. */
+const TICK = 16;
 
 /** How deep the torn edge goes, of the 1000 units that the bar is wide. */
 const TEAR = 11;
@@ -18,11 +21,13 @@ function torn(x: number, width: number, height: number): string {
 }
 
 /** The bar alone: parts as wide as their amounts. The figures always stand beside it in words. */
-export function MeasureBar({ parts, height = 6 }: { parts: Part[]; height?: number }) {
+export function MeasureBar({ parts: all, height = 6 }: { parts: Part[]; height?: number }) {
+  const parts = all.filter((p) => !p.fee);
+  const fees = all.filter((p) => p.fee);
   const width = 1000;
   const gap = 8;
-  const all = parts.reduce((sum, p) => sum + p.weight, 0) || 1;
-  const room = width - gap * (parts.length - 1);
+  const whole = parts.reduce((sum, p) => sum + p.weight, 0) || 1;
+  const room = width - gap * (parts.length - 1) - TICK * fees.length;
   let x = 0;
   return (
     <svg
@@ -34,7 +39,7 @@ export function MeasureBar({ parts, height = 6 }: { parts: Part[]; height?: numb
       aria-hidden="true"
     >
       {parts.map((p) => {
-        const w = (room * p.weight) / all;
+        const w = (room * p.weight) / whole;
         const left = x;
         x += w + gap;
         const late = p.standing === 'LATE';
@@ -74,12 +79,28 @@ export function MeasureBar({ parts, height = 6 }: { parts: Part[]; height?: numb
           </g>
         );
       })}
+      {fees.map((f, i) => (
+        <rect
+          key={f.position}
+          x={width - TICK * (fees.length - i) + 8}
+          y={0}
+          width={7}
+          height={height}
+          fill={f.standing === 'LATE' || f.standing === 'COMING' ? 'var(--late)' : 'var(--faded)'}
+        />
+      ))}
     </svg>
   );
 }
 
 /** How one part stands, in words. */
 export function standingOf(part: Part): string {
+  if (part.fee)
+    return part.standing === 'SETTLED'
+      ? 'paid'
+      : part.standing === 'CREDITED'
+        ? 'waived'
+        : `charged ${shortDate(part.dueOn)}`;
   switch (part.standing) {
     case 'SETTLED':
       return part.settledOn ? `paid ${shortDate(part.settledOn)}` : 'paid';
@@ -99,10 +120,14 @@ export function MeasureFigure({ parts }: { parts: Part[] }) {
       <MeasureBar parts={parts} height={20} />
       <figcaption>
         {parts.map((p) => (
-          <span key={p.position} style={{ flex: `${p.weight} 1 90px` }} title={longDate(p.dueOn)}>
+          <span
+            key={p.position}
+            style={{ flex: p.fee ? '0 1 90px' : `${p.weight} 1 90px` }}
+            title={longDate(p.dueOn)}
+          >
             <b className="money">{plain(p.amount)}</b>
             <span className={p.standing === 'LATE' ? 'late' : undefined}>
-              {p.deposit ? 'deposit, ' : ''}
+              {p.deposit ? 'deposit, ' : p.fee ? 'late fee, ' : ''}
               {standingOf(p)}
               {p.standing !== 'SETTLED' && p.open && (p.filled ?? 0) > 0 ? `, ${plain(p.open)} open` : ''}
             </span>

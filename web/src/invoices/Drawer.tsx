@@ -1,8 +1,10 @@
+import { Checkbox } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { api, data, type Schemas } from '../api/client';
+import { api, ApiError, data, type Schemas } from '../api/client';
 import { isNegative, isZero, money, shortDate } from '../design/format';
 import { MeasureBar } from '../design/Measure';
+import { LateFeeFields, noLateFee } from '../settings/LateFeeFields';
 import type { Term, Typed } from './useDraft';
 
 const kept: { name: string; terms: Term[]; weights: number[] }[] = [
@@ -96,6 +98,30 @@ export function Drawer({
             <MeasureBar parts={parts(k.weights)} height={8} />
           </button>
         ))}
+      </section>
+      <section>
+        <h2>If it is late</h2>
+        <p className="faded" style={{ margin: '0 0 6px' }}>
+          {reckoning?.lateFee || 'No late fee is agreed.'}
+        </p>
+        <Checkbox
+          label="This invoice has its own late fee"
+          checked={typed.lateFee != null}
+          onChange={(e) => {
+            const { checked } = e.currentTarget;
+            change((t) => ({ ...t, lateFee: checked ? noLateFee : null }));
+          }}
+        />
+        {typed.lateFee && (
+          <div className="form" style={{ marginTop: 8 }}>
+            <LateFeeFields
+              value={typed.lateFee}
+              path="lateFee."
+              error={reckoning ? new ApiError(422, '', reckoning.problems) : null}
+              onChange={(lateFee) => change((t) => ({ ...t, lateFee }))}
+            />
+          </div>
+        )}
       </section>
       <section>
         <h2>Ways to pay</h2>

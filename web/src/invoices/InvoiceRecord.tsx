@@ -1,20 +1,19 @@
-import { Button } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { api, data, type Schemas } from '../api/client';
+import { api, data, problemOf, type Schemas } from '../api/client';
+import { Correspondence, MuteField } from '../clients/ClientChasing';
 import { MeasureFigure } from '../design/Measure';
-import { isZero, money, newKey, plain, shortDate } from '../design/format';
+import { isZero, longDate, money, newKey, plain, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
-import { type Asked, WhyNote } from '../design/Why';
+import { type Asked, WhyFigure, WhyNote } from '../design/Why';
 import { CreditDialog } from './CreditDialog';
 import { Paper } from './Paper';
 import { PaymentDialog, UndoDialog } from './PaymentDialog';
 
 const ways: Record<string, string> = { CARD: 'card', TRANSFER: 'transfer', CASH: 'cash', CHEQUE: 'cheque' };
-
-const tone: Record<string, string> = { sent: 'got', uncertain: 'late', failed: 'late' };
 
 function Payments({ id }: { id: number }) {
   const payments = useQuery({
@@ -51,6 +50,82 @@ function Payments({ id }: { id: number }) {
   );
 }
 
+/** Late fees on the invoice, each with its reason; one that stands can be waived. And a mute of this invoice alone. */
+function Fees({ id, onAsk }: { id: number; onAsk: (asked: Asked) => void }) {
+  const path = { params: { path: { id } } };
+  const queries = useQueryClient();
+  const [waiving, setWaiving] = useState<number | null>(null);
+  const [reason, setReason] = useState('');
+  const chasing = useQuery({
+    queryKey: ['invoice', id, 'chasing'],
+    queryFn: () => data(api.GET('/api/invoices/{id}/chasing', path)),
+  });
+  const waive = useMutation({
+    mutationFn: (fee: number) =>
+      data(api.POST('/api/late-fees/{id}/waiving', { params: { path: { id: fee } }, body: { reason } })),
+    onSuccess: () => {
+      setWaiving(null);
+      setReason('');
+      void queries.invalidateQueries();
+    },
+  });
+  const mute = useMutation({
+    mutationFn: (until: string) => data(api.PUT('/api/invoices/{id}/mute', { ...path, body: { until } })),
+    onSuccess: () => void queries.invalidateQueries(),
+  });
+  const c = chasing.data;
+  if (!c) return null;
+  return (
+    <>
+      {c.fees.length > 0 && (
+        <>
+          <h2>Late fees</h2>
+          <ul className="list">
+            {c.fees.map((f) => (
+              <li key={f.id}>
+                <span className="when">{shortDate(f.chargedOn)}</span>
+                <span className="grow">
+                  <WhyFigure text={money(f.amount)} why={f.why} onAsk={onAsk} />
+                  {f.waivedOn && (
+                    <span className="faded">
+                      {' '}
+                      waived {shortDate(f.waivedOn)}: {f.waivedWhy}
+                    </span>
+                  )}
+                  {waiving === f.id && (
+                    <TextInput
+                      size="xs"
+                      label="Why is it waived?"
+                      value={reason}
+                      error={problemOf(waive.error, 'reason')}
+                      onChange={(e) => setReason(e.currentTarget.value)}
+                    />
+                  )}
+                  <Refusal error={problemOf(waive.error, 'reason') ? null : waive.error} />
+                </span>
+                {!f.waivedOn && (
+                  <button
+                    type="button"
+                    className="link"
+                    onClick={() => (waiving === f.id ? waive.mutate(f.id) : setWaiving(f.id))}
+                  >
+                    {waiving === f.id ? 'Waive it' : 'Waive'}
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <h2>Reminders</h2>
+      <div>
+        {c.mutedUntil && <p>No reminders about this invoice until {longDate(c.mutedUntil)}.</p>}
+        <MuteField key={c.mutedUntil ?? ''} until={c.mutedUntil ?? null} mute={mute} />
+      </div>
+    </>
+  );
+}
+
 function Messages({ id }: { id: number }) {
   const messages = useQuery({
     queryKey: ['invoice', id, 'messages'],
@@ -60,21 +135,7 @@ function Messages({ id }: { id: number }) {
   return (
     <>
       <h2>Letters</h2>
-      <ul className="list">
-        {messages.data.map((m) => (
-          <li key={m.id}>
-            <span className="when">{shortDate(m.madeOn)}</span>
-            <span className="grow">
-              {m.kind}
-              <span className={tone[m.state]}> {m.state}</span>
-              {m.error && <span className="faded"> {m.error}</span>}
-            </span>
-            <a className="link" href={`/api/messages/${m.id}/html`} target="_blank" rel="noreferrer">
-              Read
-            </a>
-          </li>
-        ))}
-      </ul>
+      <Correspondence messages={messages.data} />
     </>
   );
 }
@@ -111,14 +172,14 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
     });
   };
   const note = issued.creditNote;
+  const installments = issued.measure.filter((p) => !p.fee).length;
   return (
     <div className="record">
       <div className="body">
         <Paper document={issued.document} onAsk={setAsked}>
-          <h2>
-            {issued.measure.length === 1 ? 'To be paid' : `Paid in ${issued.measure.length} installments`}
-          </h2>
+          <h2>{installments === 1 ? 'To be paid' : `Paid in ${installments} installments`}</h2>
           <MeasureFigure parts={issued.measure} />
+          {issued.document.lateFee && <p className="faded small">{issued.document.lateFee}</p>}
           {note && (
             <p className="late">
               Taken back by credit note {note.number} on {shortDate(note.issuedOn)}: {note.reason}.{' '}
@@ -129,6 +190,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
         <aside className="aside" aria-label="What has happened">
           {asked && <WhyNote asked={asked} />}
           <Payments id={invoice.id} />
+          <Fees id={invoice.id} onAsk={setAsked} />
           <Messages id={invoice.id} />
           <h2>What has happened</h2>
           <ul className="list">

@@ -26,6 +26,7 @@ function blankDraft(business: Business, today: string): Typed {
     taxInside: false,
     lines: [{ description: '', quantity: '', unit: '', unitPrice: '', discount: '', taxes }],
     schedule: [{ deposit: false, share: 'rest', days: String(business.business.daysToPay) }],
+    lateFee: null,
     notes: '',
   };
 }

@@ -2,6 +2,7 @@ import { Button, Checkbox, PasswordInput, Select, Textarea, TextInput } from '@m
 import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
+import { Link } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Loaded, Refusal } from '../design/States';
 
@@ -79,6 +80,14 @@ function BusinessForm({ business }: { business: Business }) {
       />
       {text('footer', 'Footer of every document')}
       {text('zone', 'Time zone')}
+      <Checkbox
+        label="Money settles late fees before installments"
+        checked={form.feesFirst}
+        onChange={(e) => {
+          const { checked } = e.currentTarget;
+          setForm((f) => ({ ...f, feesFirst: checked }));
+        }}
+      />
       <p className="faded small">The books are kept in {form.currency}.</p>
       <Refusal error={save.error} />
       <Button type="submit" loading={save.isPending}>
@@ -202,6 +211,11 @@ export function SettingsPage() {
       {(v) => (
         <div className="page">
           <h1>Settings</h1>
+          <p>
+            <Link className="link" to="/settings/reminders">
+              Reminders and late fees
+            </Link>
+          </p>
           <div
             style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(320px, 1fr))', gap: 48 }}
           >

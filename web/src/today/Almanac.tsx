@@ -1,79 +1,86 @@
-import { useState } from 'react';
+import { type KeyboardEvent, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Schemas } from '../api/client';
 import { daysBetween, isZero, longDate, money, plain, shortDate } from '../design/format';
+import { MarkShape } from './MarkShape';
 
 type Mark = Schemas['Mark'];
+type Today = Schemas['TodayView'];
+
+const DENSE = 22;
 
 /** Sized by amount: the area grows with it. For drawing only. */
-function sideOf(mark: Mark): number {
-  return Math.round(9 + 19 * Math.sqrt(Math.min(1000, mark.size) / 1000));
+function sideOf(mark: Mark, dense: boolean): number {
+  if (mark.kind !== 'installment') return 14;
+  const [least, more] = dense ? [7, 12] : [9, 19];
+  return Math.round(least + more * Math.sqrt(Math.min(1000, mark.size) / 1000));
 }
 
+/** A mark in a sentence, for reading out. */
 function reading(client: string, m: Mark): string {
+  const amount = m.amount ? money(m.amount) : '';
+  if (m.kind === 'reminder')
+    return m.standing === 'COMING'
+      ? `${client}: ${m.what}, ${amount}, goes on ${longDate(m.on)}`
+      : `${client}: reminder sent ${longDate(m.on)} · ${m.what}`;
+  if (m.kind === 'fee')
+    return m.standing === 'COMING' && !m.what.startsWith('2') && m.what.startsWith('Late fee')
+      ? `${client}: ${m.what}, to be charged on ${longDate(m.on)}`
+      : `${client}: late fee of ${amount} charged ${longDate(m.on)} on ${m.what}`;
   const how =
     m.standing === 'LATE'
       ? `was due ${longDate(m.on)}, ${m.daysLate} ${m.daysLate === 1 ? 'day' : 'days'} late`
       : m.standing === 'SETTLED'
         ? `fell due ${longDate(m.on)}, paid`
         : `falls due ${longDate(m.on)}`;
-  return `${client}: ${money(m.amount)} of ${m.number} ${how}${m.what ? ` · ${m.what}` : ''}`;
+  return `${client}: ${amount} ${how} · ${m.what}`;
 }
 
-export function MarkShape({ standing, side }: { standing: Mark['standing']; side: number }) {
-  const edge = 1.5;
-  if (standing === 'LATE') {
-    const r = side - edge;
-    const teeth = [0.2, 0.4, 0.6, 0.8, 1].map(
-      (t, i) => `L${i % 2 ? r : r - 4} ${edge + (side - 2 * edge) * t}`,
-    );
-    return (
-      <svg width={side} height={side} aria-hidden="true">
-        <path
-          d={`M${edge} ${edge} H${r} ${teeth.join(' ')} H${edge} Z`}
-          fill="var(--late-wash)"
-          stroke="var(--late)"
-          strokeWidth={1.5}
-        />
-      </svg>
-    );
+/** Arrow keys walk the marks: left and right along a lane, up and down to the nearest mark of the next lane. */
+function walk(event: KeyboardEvent<HTMLElement>) {
+  const key = event.key;
+  const here = event.target as HTMLElement;
+  if (!key.startsWith('Arrow') || !here.dataset['mark']) return;
+  event.preventDefault();
+  const lanes = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-lane]')];
+  const lane = lanes.findIndex((l) => l.contains(here));
+  const marksOf = (l: HTMLElement | undefined) =>
+    l ? [...l.querySelectorAll<HTMLElement>('[data-mark]')] : [];
+  if (key === 'ArrowLeft' || key === 'ArrowRight') {
+    const marks = marksOf(lanes[lane]);
+    marks[marks.indexOf(here) + (key === 'ArrowRight' ? 1 : -1)]?.focus();
+    return;
   }
-  return (
-    <svg width={side} height={side} aria-hidden="true">
-      <rect
-        x={edge}
-        y={edge}
-        width={side - 2 * edge}
-        height={side - 2 * edge}
-        fill={standing === 'SETTLED' ? 'var(--ink)' : 'var(--sheet)'}
-        stroke="var(--ink)"
-        strokeWidth={1.5}
-      />
-    </svg>
-  );
+  const step = key === 'ArrowDown' ? 1 : -1;
+  let next = lane + step;
+  while (lanes[next] && marksOf(lanes[next]).length === 0) next += step;
+  const left = here.getBoundingClientRect().left;
+  marksOf(lanes[next])
+    .sort(
+      (a, b) =>
+        Math.abs(a.getBoundingClientRect().left - left) - Math.abs(b.getBoundingClientRect().left - left),
+    )[0]
+    ?.focus();
+}
+
+function ticksOf(from: string, span: number): string[] {
+  const step = span <= 90 ? 14 : span <= 190 ? 28 : 56;
+  return Array.from({ length: Math.floor(span / step) + 1 }, (_, i) => {
+    const date = new Date(`${from}T00:00:00Z`);
+    date.setUTCDate(date.getUTCDate() + step * i);
+    return date.toISOString().slice(0, 10);
+  });
 }
 
 /** Clients as lanes, days across, today a line. */
-export function Almanac({
-  today,
-  from,
-  to,
-  lanes,
-}: {
-  today: string;
-  from: string;
-  to: string;
-  lanes: Schemas['Lane'][];
-}) {
+export function Almanac({ view }: { view: Today }) {
+  const { today, from, to, lanes } = view;
   const navigate = useNavigate();
   const [read, setRead] = useState('');
+  const dense = lanes.length > DENSE;
   const span = daysBetween(from, to);
   const at = (date: string) => `${Math.min(100, Math.max(0, (100 * daysBetween(from, date)) / span))}%`;
-  const ticks = Array.from({ length: Math.floor(span / 14) + 1 }, (_, i) => {
-    const date = new Date(`${from}T00:00:00Z`);
-    date.setUTCDate(date.getUTCDate() + 14 * i);
-    return date.toISOString().slice(0, 10);
-  });
+  const ticks = ticksOf(from, span);
   const lines = (
     <>
       {ticks.map((t) => (
@@ -84,12 +91,17 @@ export function Almanac({
   );
   return (
     <>
-      <div className="almanac" role="list" aria-label="Clients over time">
+      <div
+        className={`almanac ${dense ? 'dense' : ''}`}
+        role="list"
+        aria-label="Clients over time"
+        onKeyDown={walk}
+      >
         <div className="lane" aria-hidden="true">
           <span />
           <span className="days" style={{ minHeight: 28 }}>
             {ticks
-              .filter((t) => Math.abs(daysBetween(t, today)) > 6)
+              .filter((t) => Math.abs(daysBetween(t, today)) > span / 14)
               .map((t) => (
                 <span key={t} className="date" style={{ left: at(t) }}>
                   {shortDate(t)}
@@ -102,7 +114,7 @@ export function Almanac({
           <span />
         </div>
         {lanes.map((lane) => (
-          <div className="lane" key={lane.clientId} role="listitem">
+          <div className="lane" key={lane.clientId} role="listitem" data-lane>
             <span>
               <Link className="name" to={`/clients/${lane.clientId}`}>
                 {lane.client}
@@ -110,18 +122,28 @@ export function Almanac({
             </span>
             <span className="days">
               {lines}
+              {lane.marks
+                .filter((m) => m.kind === 'installment' && m.standing === 'LATE')
+                .map((m, i) => (
+                  <span
+                    key={`${m.invoiceId}-${m.on}-${i}`}
+                    className="since"
+                    style={{ left: at(m.on), right: `calc(100% - ${at(today)})` }}
+                  />
+                ))}
               {lane.marks.map((m, i) => (
                 <button
-                  key={`${m.invoiceId}-${m.on}-${i}`}
+                  key={`${m.kind}-${m.invoiceId}-${m.on}-${i}`}
                   type="button"
-                  className="mark"
+                  data-mark="1"
+                  className={`mark ${m.kind}`}
                   style={{ left: at(m.on) }}
                   aria-label={reading(lane.client, m)}
                   onMouseEnter={() => setRead(reading(lane.client, m))}
                   onFocus={() => setRead(reading(lane.client, m))}
                   onClick={() => void navigate(`/invoices/${m.invoiceId}`)}
                 >
-                  <MarkShape standing={m.standing} side={sideOf(m)} />
+                  <MarkShape kind={m.kind} standing={m.standing} side={sideOf(m, dense)} />
                 </button>
               ))}
             </span>
@@ -135,21 +157,36 @@ export function Almanac({
           </div>
         ))}
       </div>
+      {view.hidden > 0 && (
+        <p className="faded small">
+          {view.hidden} more {view.hidden === 1 ? 'client' : 'clients'} with less at stake:{' '}
+          <Link to="/clients">all clients</Link>
+        </p>
+      )}
       <p className="reading" aria-hidden="true">
         {read}
       </p>
-      <div className="legend">
-        <span>
-          <MarkShape standing="SETTLED" side={13} /> paid
-        </span>
-        <span>
-          <MarkShape standing="COMING" side={13} /> to come
-        </span>
-        <span>
-          <MarkShape standing="LATE" side={13} /> late
-        </span>
-        <span>sized by amount</span>
-      </div>
+      <Legend />
     </>
+  );
+}
+
+function Legend() {
+  const kinds = [
+    ['installment', 'SETTLED', 'paid'],
+    ['installment', 'COMING', 'to come'],
+    ['installment', 'LATE', 'late'],
+    ['reminder', 'SETTLED', 'reminder (green: to come)'],
+    ['fee', 'LATE', 'late fee (hollow: to come)'],
+  ] as const;
+  return (
+    <div className="legend">
+      {kinds.map(([kind, standing, words]) => (
+        <span key={words}>
+          <MarkShape kind={kind} standing={standing} side={13} /> {words}
+        </span>
+      ))}
+      <span>sized by amount</span>
+    </div>
   );
 }

@@ -1,9 +1,12 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
-import { Link } from 'react-router';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { Link, useSearchParams } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { isZero, money } from '../design/format';
-import { Loaded, Refusal } from '../design/States';
+import { Loaded } from '../design/States';
 import { Almanac } from './Almanac';
+import { NeedsYou } from './NeedsYou';
+import { WhatWillHappen } from './WhatWillHappen';
 
 function Sentence({ sentence: s }: { sentence: Schemas['Sentence'] }) {
   const clients = (n: number) => (n === 1 ? 'one client' : `${n} clients`);
@@ -38,56 +41,45 @@ function Sentence({ sentence: s }: { sentence: Schemas['Sentence'] }) {
   );
 }
 
-function NeedItem({ need }: { need: Schemas['Need'] }) {
-  const act = useMutation({
-    mutationFn: async (what: 'retry' | 'set-aside' | 'noted') => {
-      const path = { params: { path: { id: need.id } } };
-      if (what === 'retry') await data(api.POST('/api/messages/{id}/retry', path));
-      else if (what === 'set-aside') await data(api.POST('/api/messages/{id}/set-aside', path));
-      else await data(api.POST('/api/payments/{id}/noted', path));
-    },
-  });
+const spans = [
+  [6, '6 weeks'],
+  [12, '12 weeks'],
+  [26, 'half a year'],
+  [52, 'a year'],
+] as const;
+
+/** How far the Almanac looks; plus and minus change it too. The address holds it. */
+function Zoom({ weeks, zoom }: { weeks: number; zoom: (weeks: number) => void }) {
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (/INPUT|TEXTAREA|SELECT/.test(target.tagName) || event.ctrlKey || event.metaKey) return;
+      const at = spans.findIndex(([w]) => w === weeks);
+      const next = event.key === '-' ? spans[at + 1] : event.key === '+' ? spans[at - 1] : undefined;
+      if (next) zoom(next[0]);
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [weeks, zoom]);
   return (
-    <li>
-      <span className="grow">
-        <b>{need.title}</b>
-        <br />
-        <span className="faded">{need.text}</span>
-        <Refusal error={act.error} />
-      </span>
-      <span className="right">
-        {need.invoiceId != null && (
-          <Link className="link" to={`/invoices/${need.invoiceId}`}>
-            Open
-          </Link>
-        )}
-        {need.kind === 'message' && (
-          <>
-            <br />
-            <button type="button" className="link" onClick={() => act.mutate('retry')}>
-              Send it again
-            </button>
-            <br />
-            <button type="button" className="link" onClick={() => act.mutate('set-aside')}>
-              Set aside
-            </button>
-          </>
-        )}
-        {need.kind === 'payment' && (
-          <>
-            <br />
-            <button type="button" className="link" onClick={() => act.mutate('noted')}>
-              Seen
-            </button>
-          </>
-        )}
-      </span>
-    </li>
+    <span className="zoom" role="group" aria-label="How far the Almanac looks">
+      {spans.map(([w, words]) => (
+        <button key={w} type="button" className="link" aria-pressed={w === weeks} onClick={() => zoom(w)}>
+          {words}
+        </button>
+      ))}
+    </span>
   );
 }
 
 export function TodayPage() {
-  const today = useQuery({ queryKey: ['today'], queryFn: () => data(api.GET('/api/today')) });
+  const [search, setSearch] = useSearchParams();
+  const weeks = spans.find(([w]) => String(w) === search.get('weeks'))?.[0] ?? 12;
+  const today = useQuery({
+    queryKey: ['today', weeks],
+    queryFn: () => data(api.GET('/api/today', { params: { query: { weeks } } })),
+    placeholderData: (before) => before,
+  });
   return (
     <Loaded query={today} what="today">
       {(t) => (
@@ -95,13 +87,13 @@ export function TodayPage() {
           <h1 style={{ position: 'absolute', left: -9999 }}>Today</h1>
           <Sentence sentence={t.sentence} />
           <div className="columns">
-            <section>
+            <section aria-label="The Almanac">
               <div className="part-head">
                 <h2>The Almanac</h2>
-                <span className="faded small">who owes what, and when · largest late first</span>
+                <Zoom weeks={weeks} zoom={(w) => setSearch({ weeks: String(w) }, { replace: true })} />
               </div>
               {t.lanes.length ? (
-                <Almanac today={t.today} from={t.from} to={t.to} lanes={t.lanes} />
+                <Almanac view={t} />
               ) : (
                 <div className="empty">
                   Here each client gets a lane: what fell due and was paid, what is late, what comes.{' '}
@@ -109,21 +101,11 @@ export function TodayPage() {
                 </div>
               )}
             </section>
-            <section>
-              <div className="part-head">
-                <h2>Needs you</h2>
-                <span className="faded small">{t.needs.length || ''}</span>
-              </div>
-              {t.needs.length ? (
-                <ul className="list">
-                  {t.needs.map((n) => (
-                    <NeedItem key={`${n.kind}-${n.id}`} need={n} />
-                  ))}
-                </ul>
-              ) : (
-                <p className="faded">Nothing waits for you.</p>
-              )}
-            </section>
+            <div>
+              <WhatWillHappen acts={t.acts} allKeptBack={t.allKeptBack} today={t.today} />
+              <div style={{ height: 22 }} />
+              <NeedsYou needs={t.needs} />
+            </div>
           </div>
         </div>
       )}

@@ -81,6 +81,7 @@ public class AppropriationTest {
                     1 + i / 2,
                     "2027-000" + (1 + i / 2),
                     1 + i % 2,
+                    random.nextInt(4) == 0,
                     LocalDate.of(2027, 1, 1 + random.nextInt(5)),
                     Money.ofMinor(EUR, random.nextInt(20_000))));
         }

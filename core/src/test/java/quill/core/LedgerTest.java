@@ -107,7 +107,7 @@ public class LedgerTest {
     }
 
     private static OpenDebt debt(long id, String number, int position, LocalDate due, String open) {
-        return new OpenDebt(id, id, number, position, due, eur(open));
+        return new OpenDebt(id, id, number, position, false, due, eur(open));
     }
 
     private static Money eur(String amount) {

@@ -1,6 +1,7 @@
 package quill.core.document;
 
 import java.util.List;
+import quill.core.latefee.TypedLateFeePolicy;
 
 /**
  * A draft as it was typed. Nothing in it need be valid: it is kept so that a slip of the pen loses nothing.
@@ -10,6 +11,7 @@ import java.util.List;
  * @param subject what it is for, in a few words
  * @param supplyDate ISO date of supply
  * @param supplyEnd last day of the period of supply; empty where the supply was on one day
+ * @param lateFee this invoice's own policy; null where the client's or the business's holds
  */
 public record TypedDraft(
         Long clientId,
@@ -21,7 +23,8 @@ public record TypedDraft(
         boolean taxInside,
         List<TypedLine> lines,
         List<TypedTerm> schedule,
-        String notes) {
+        String notes,
+        TypedLateFeePolicy lateFee) {
     /** A line as typed; {@code discount} is empty, {@code 10%} or {@code 25.00}. */
     public record TypedLine(
             String description, String quantity, String unit, String unitPrice, String discount, List<String> taxes) {
@@ -43,6 +46,21 @@ public record TypedDraft(
      * @param days days after issue; {@code 0} is on issue
      */
     public record TypedTerm(boolean deposit, String share, String days) {}
+
+    /** Without a late-fee policy of its own. */
+    public TypedDraft(
+            Long clientId,
+            String currency,
+            String subject,
+            String reference,
+            String supplyDate,
+            String supplyEnd,
+            boolean taxInside,
+            List<TypedLine> lines,
+            List<TypedTerm> schedule,
+            String notes) {
+        this(clientId, currency, subject, reference, supplyDate, supplyEnd, taxInside, lines, schedule, notes, null);
+    }
 
     /** Missing lists are empty. */
     public TypedDraft {

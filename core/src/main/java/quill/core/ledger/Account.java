@@ -8,6 +8,7 @@ public enum Account {
     CASH("Cash"),
     PROCESSOR_CLEARING("Processor clearing"),
     INCOME("Income"),
+    LATE_FEE_INCOME("Late-fee income"),
     TAX("Tax"),
     PROCESSING_FEES("Processing fees");
 

@@ -17,20 +17,26 @@ public record Appropriation(List<Part> parts, Money credit) {
     /** So much of one debt. */
     public record Part(OpenDebt debt, Money amount) {}
 
+    /** Settles what the payer named first, then the rest by {@link OpenDebt#ORDER}. */
+    public static Appropriation of(Money money, List<OpenDebt> debts, Set<Long> named) {
+        return of(money, debts, named, OpenDebt.ORDER);
+    }
+
     /**
-     * Settles what the payer named first, then the rest by {@link OpenDebt#ORDER}.
+     * Settles what the payer named first, then the rest.
      *
      * @param money zero or more
-     * @param named keys of the installments that the payer named; may be empty
+     * @param named keys of the debts that the payer named; may be empty
+     * @param by the order of the rest, {@link OpenDebt#ORDER} or {@link OpenDebt#FEES_FIRST}
      */
-    public static Appropriation of(Money money, List<OpenDebt> debts, Set<Long> named) {
+    public static Appropriation of(Money money, List<OpenDebt> debts, Set<Long> named, Comparator<OpenDebt> by) {
         if (money.isNegative()) {
             throw new IllegalArgumentException("money (" + money + ") must be zero or more");
         }
         List<OpenDebt> order = debts.stream()
                 .filter(d -> d.open().isPositive())
                 .sorted(Comparator.comparing((OpenDebt d) -> !named.contains(d.id()))
-                        .thenComparing(OpenDebt.ORDER))
+                        .thenComparing(by))
                 .toList();
         List<Part> parts = new ArrayList<>();
         Money left = money;

@@ -94,6 +94,23 @@ public final class Bookings {
         return new Entry(Entry.Event.PAYMENT_UNDONE, postings);
     }
 
+    /** Debit receivable; credit late-fee income. A late fee is outside the scope of tax. */
+    public static Entry lateFee(long document, Money fee) {
+        List<Posting> postings = new ArrayList<>();
+        add(postings, Account.RECEIVABLE, "", document, fee);
+        add(postings, Account.LATE_FEE_INCOME, "", document, fee.negated());
+        return new Entry(Entry.Event.LATE_FEE, postings);
+    }
+
+    /** The opposite of {@link #lateFee}, for the whole of it. */
+    public static Entry lateFeeWaived(long document, Money fee) {
+        return new Entry(
+                Entry.Event.LATE_FEE_WAIVED,
+                lateFee(document, fee).postings().stream()
+                        .map(Posting::reversed)
+                        .toList());
+    }
+
     private static void add(List<Posting> postings, Account account, String detail, Long document, Money amount) {
         if (!amount.isZero()) {
             postings.add(new Posting(account, detail, document, amount));

@@ -16,7 +16,9 @@ public record Entry(Event event, List<Posting> postings) {
         CREDIT_NOTE("Credit note"),
         CREDIT_USED("Client credit used"),
         CREDIT_RELEASED("Client credit released"),
-        PAYMENT_UNDONE("Payment undone");
+        PAYMENT_UNDONE("Payment undone"),
+        LATE_FEE("Late fee"),
+        LATE_FEE_WAIVED("Late fee waived");
 
         private final String words;
 

@@ -5,16 +5,26 @@ import java.util.Comparator;
 import org.joda.money.Money;
 
 /**
- * An installment with money still open.
+ * An installment or a late fee with money still open.
  *
- * @param id key of the installment
+ * @param id key of the debt
  * @param document key of its invoice
  * @param number its invoice's number
+ * @param fee whether it is a late fee
+ * @param dueOn for a late fee the day it was charged
  */
-public record OpenDebt(long id, long document, String number, int position, LocalDate dueOn, Money open) {
-    /** The order in which money settles debts: due date, document number, installment. */
+public record OpenDebt(long id, long document, String number, int position, boolean fee, LocalDate dueOn, Money open) {
+    /** The order in which money settles debts: due date, installments before fees, document number, installment. */
     public static final Comparator<OpenDebt> ORDER = Comparator.comparing(OpenDebt::dueOn)
+            .thenComparing(OpenDebt::fee)
             .thenComparing(OpenDebt::number)
             .thenComparingInt(OpenDebt::position)
             .thenComparingLong(OpenDebt::id);
+
+    /**
+     * The order of a business that chose fees first: every fee before every installment, as the United States rule
+     * takes interest before principal (Story v. Livingston, 1839; value from memory).
+     */
+    public static final Comparator<OpenDebt> FEES_FIRST =
+            Comparator.comparing(OpenDebt::fee).reversed().thenComparing(ORDER);
 }

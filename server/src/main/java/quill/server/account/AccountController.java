@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.ledger.Aging;
 import quill.core.ledger.Entry;
 import quill.core.ledger.OpenDebt;
 import quill.core.ledger.Standing;
@@ -77,8 +78,12 @@ class AccountController {
             Amount byInstallments,
             Amount byPostings,
             boolean agrees,
+            List<Band> aging,
             List<AccountRow> rows,
             List<InvoiceIndex.Row> invoices) {}
+
+    /** What is open in a band of days past due. */
+    record Band(String band, String words, Amount amount) {}
 
     record PostingView(String account, String detail, Amount amount) {}
 
@@ -170,6 +175,7 @@ class AccountController {
                 Amount.of(agreement.byInstallments()),
                 Amount.of(agreement.byPostings()),
                 agreement.holds(),
+                Aged.bands(Aging.of(currency, debts.open(id, currency), clock.today())),
                 rows,
                 index.ofClient(id));
     }
@@ -180,6 +186,7 @@ class AccountController {
         List<BooksService.Balance> balances = books.balances();
         List<Client> all = clients.all();
         Map<Long, Money> byPostings = books.balancesByClient(currency);
+        Map<Long, Money> credits = books.creditsOf(all.stream().map(Client::id).toList(), currency);
         Map<Long, Money> byInstallments = new HashMap<>();
         debts.openByClient(currency)
                 .forEach((client, open) -> byInstallments.put(
@@ -188,7 +195,7 @@ class AccountController {
         List<String> disagreeing = all.stream()
                 .filter(c -> {
                     Money zero = Money.zero(currency);
-                    Money credit = books.creditOf(c.id(), currency);
+                    Money credit = credits.getOrDefault(c.id(), zero);
                     return !byInstallments
                             .getOrDefault(c.id(), zero)
                             .minus(credit)

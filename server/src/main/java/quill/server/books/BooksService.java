@@ -3,6 +3,7 @@ package quill.server.books;
 import java.sql.Timestamp;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -163,6 +164,25 @@ public class BooksService {
     /** Money received from a client that no debt has taken yet: zero or more. */
     public Money creditOf(long clientId, CurrencyUnit currency) {
         return sum(clientId, currency, Account.CLIENT_CREDIT).negated();
+    }
+
+    /** Client credit of several clients; those without any are not in it. */
+    public Map<Long, Money> creditsOf(Collection<Long> clientIds, CurrencyUnit currency) {
+        Map<Long, Money> credits = new HashMap<>();
+        if (clientIds.isEmpty()) {
+            return credits;
+        }
+        jdbc.sql("""
+                SELECT client_id, -SUM(amount_minor) AS minor FROM posting
+                 WHERE client_id IN (:clients) AND account = 'CLIENT_CREDIT' AND currency = :currency
+                 GROUP BY client_id
+                """)
+                .param("clients", clientIds)
+                .param("currency", currency.getCode())
+                .query(rs -> {
+                    credits.put(rs.getLong("client_id"), Money.ofMinor(currency, rs.getLong("minor")));
+                });
+        return credits;
     }
 
     /** What an account holds for one client by its postings. */

@@ -18,6 +18,7 @@ import quill.server.common.Texts;
  *
  * @param currency ISO 4217; fixed once the first document is issued
  * @param daysToPay what a new invoice's last installment is given
+ * @param feesFirst whether money settles late fees before installments
  */
 public record Business(
         String name,
@@ -35,6 +36,7 @@ public record Business(
         String creditNotePattern,
         int daysToPay,
         String footer,
+        boolean feesFirst,
         int version) {
     private static final int MOST_DAYS = 3650;
 
@@ -78,6 +80,7 @@ public record Business(
                 creditNotePattern,
                 daysToPay,
                 Texts.text("footer", footer, 500, false, problems),
+                feesFirst,
                 version);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);

@@ -22,7 +22,7 @@ class BusinessRepository {
     Optional<Business> find() {
         return jdbc.sql("""
                 SELECT name, tagline, address, email, tax_number, registered, currency, zone, tax_rounding, iban, bic,
-                       invoice_pattern, credit_note_pattern, days_to_pay, footer, version
+                       invoice_pattern, credit_note_pattern, days_to_pay, footer, fees_first, version
                   FROM business WHERE id = 1
                 """)
                 .query((rs, n) -> new Business(
@@ -41,6 +41,7 @@ class BusinessRepository {
                         rs.getString("credit_note_pattern"),
                         rs.getInt("days_to_pay"),
                         rs.getString("footer"),
+                        rs.getBoolean("fees_first"),
                         rs.getInt("version")))
                 .optional();
     }
@@ -48,9 +49,9 @@ class BusinessRepository {
     void insert(Business b) {
         write(b, """
                 INSERT INTO business (id, name, tagline, address, email, tax_number, registered, currency, zone,
-                  tax_rounding, iban, bic, invoice_pattern, credit_note_pattern, days_to_pay, footer)
+                  tax_rounding, iban, bic, invoice_pattern, credit_note_pattern, days_to_pay, footer, fees_first)
                 VALUES (1, :name, :tagline, :address, :email, :taxNumber, :registered, :currency, :zone,
-                  :taxRounding, :iban, :bic, :invoicePattern, :creditNotePattern, :daysToPay, :footer)
+                  :taxRounding, :iban, :bic, :invoicePattern, :creditNotePattern, :daysToPay, :footer, :feesFirst)
                 """);
     }
 
@@ -61,7 +62,7 @@ class BusinessRepository {
                    SET name = :name, tagline = :tagline, address = :address, email = :email, tax_number = :taxNumber,
                        registered = :registered, currency = :currency, zone = :zone, tax_rounding = :taxRounding,
                        iban = :iban, bic = :bic, invoice_pattern = :invoicePattern,
-                       credit_note_pattern = :creditNotePattern, days_to_pay = :daysToPay, footer = :footer,
+                       credit_note_pattern = :creditNotePattern, days_to_pay = :daysToPay, footer = :footer, fees_first = :feesFirst,
                        version = version + 1
                  WHERE id = 1 AND version = :version
                 """);
@@ -84,6 +85,7 @@ class BusinessRepository {
                 .param("creditNotePattern", b.creditNotePattern())
                 .param("daysToPay", b.daysToPay())
                 .param("footer", b.footer())
+                .param("feesFirst", b.feesFirst())
                 .param("version", b.version())
                 .update();
     }

@@ -2,6 +2,7 @@ package quill.server.clients;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -36,6 +37,13 @@ class ClientRepository {
 
     List<Client> all() {
         return jdbc.sql(SELECT + " ORDER BY LOWER(name), id")
+                .query(ClientRepository::client)
+                .list();
+    }
+
+    List<Client> some(Collection<Long> ids) {
+        return jdbc.sql(SELECT + " WHERE id IN (:ids)")
+                .param("ids", ids)
                 .query(ClientRepository::client)
                 .list();
     }

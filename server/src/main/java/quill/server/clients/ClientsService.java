@@ -1,6 +1,9 @@
 package quill.server.clients;
 
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -24,6 +27,11 @@ public class ClientsService {
     /** All clients by name. */
     public List<Client> all() {
         return repository.all();
+    }
+
+    /** Several clients by id. */
+    public Map<Long, Client> some(Collection<Long> ids) {
+        return ids.isEmpty() ? Map.of() : repository.some(ids).stream().collect(Collectors.toMap(Client::id, c -> c));
     }
 
     /** Makes one. */

@@ -18,7 +18,12 @@ class ApiDescription {
             "Reckoning", List.of("net", "tax", "total"),
             "InvoiceView", List.of("draft", "issued"),
             "Issued", List.of("creditNote"),
-            "Row", List.of("total", "open"));
+            "Row", List.of("total", "open"),
+            "Mark", List.of("amount"),
+            "LoggedAct", List.of("announced", "amount"),
+            "ClientChasingView", List.of("lateFee"),
+            "OwnPolicy", List.of("lateFee"),
+            "TypedDraft", List.of("lateFee"));
 
     @Bean
     @SuppressWarnings("rawtypes")

@@ -1,6 +1,9 @@
 package quill.server.common;
 
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.Locale;
 import java.util.regex.Pattern;
 import quill.core.Problem;
 
@@ -8,7 +11,14 @@ import quill.core.Problem;
 public final class Texts {
     private static final Pattern EMAIL = Pattern.compile("[^@\\s,;<>\"]+@[^@\\s,;<>\"]+\\.[^@\\s,;<>\"]+");
 
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.UK);
+
     private Texts() {}
+
+    /** A date as people write it: {@code 9 March 2027}. */
+    public static String day(LocalDate date) {
+        return DAY.format(date);
+    }
 
     /** The text without blanks around it; a problem where it is too long, or empty though it is needed. */
     public static String text(String field, String value, int most, boolean needed, List<Problem> problems) {

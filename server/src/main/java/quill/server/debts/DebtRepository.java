@@ -12,18 +12,20 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.jdbc.JdbcUpdateAffectedIncorrectNumberOfRowsException;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.OpenDebt;
 import quill.core.schedule.Installment;
+import quill.server.common.Rows;
 import quill.server.debts.Debts.StoredInstallment;
 
-/** Tables INSTALLMENT and APPROPRIATION; reads an invoice's number beside them. Holds no rules. */
+/** Tables DEBT and APPROPRIATION; reads an invoice's number beside them. Holds no rules. */
 @Repository
 class DebtRepository {
     private static final String DEBT = """
-            SELECT i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor
-              FROM installment i JOIN invoice v ON v.id = i.invoice_id
+            SELECT i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
+              FROM debt i JOIN invoice v ON v.id = i.invoice_id
             """;
 
     private final JdbcClient jdbc;
@@ -34,7 +36,7 @@ class DebtRepository {
 
     void insert(long invoiceId, Installment i, String why) {
         jdbc.sql("""
-                INSERT INTO installment (invoice_id, place, deposit, currency, amount_minor, due_on, why)
+                INSERT INTO debt (invoice_id, place, deposit, currency, amount_minor, due_on, why)
                 VALUES (:invoice, :place, :deposit, :currency, :amount, :due, :why)
                 """)
                 .param("invoice", invoiceId)
@@ -47,11 +49,29 @@ class DebtRepository {
                 .update();
     }
 
+    /** @return the new debt's id */
+    long insertFee(long invoiceId, Money fee, LocalDate chargedOn, String why) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                INSERT INTO debt (invoice_id, place, deposit, fee, currency, amount_minor, due_on, why)
+                SELECT :invoice, GREATEST(1000, COALESCE(MAX(place), 0)) + 1, FALSE, TRUE, :currency, :amount, :due,
+                       :why
+                  FROM debt WHERE invoice_id = :invoice
+                """)
+                .param("invoice", invoiceId)
+                .param("currency", fee.getCurrencyUnit().getCode())
+                .param("amount", fee.getAmountMinorLong())
+                .param("due", chargedOn)
+                .param("why", why)
+                .update(key, "id");
+        return key.getKey().longValue();
+    }
+
     List<StoredInstallment> of(Collection<Long> invoiceIds) {
         return jdbc.sql("""
-                SELECT id, invoice_id, place, deposit, currency, amount_minor, settled_minor, credited_minor,
+                SELECT id, invoice_id, place, deposit, fee, currency, amount_minor, settled_minor, credited_minor,
                        open_minor, due_on, settled_on, why
-                  FROM installment WHERE invoice_id IN (:invoices) ORDER BY invoice_id, place
+                  FROM debt WHERE invoice_id IN (:invoices) ORDER BY invoice_id, place
                 """)
                 .param("invoices", invoiceIds)
                 .query(DebtRepository::installment)
@@ -72,8 +92,8 @@ class DebtRepository {
     Map<Long, List<OpenDebt>> openByClient(CurrencyUnit currency) {
         Map<Long, List<OpenDebt>> byClient = new LinkedHashMap<>();
         jdbc.sql("""
-                SELECT v.client_id, i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor
-                  FROM invoice v JOIN installment i ON i.invoice_id = v.id
+                SELECT v.client_id, i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
+                  FROM invoice v JOIN debt i ON i.invoice_id = v.id
                  WHERE v.bucket = 'open' AND i.currency = :currency AND i.open_minor > 0
                  ORDER BY i.due_on, i.id
                 """).param("currency", currency.getCode()).query(rs -> {
@@ -85,7 +105,7 @@ class DebtRepository {
 
     void appropriate(Long paymentId, long installmentId, Money amount, long entryId) {
         jdbc.sql("""
-                INSERT INTO appropriation (payment_id, installment_id, amount_minor, entry_id)
+                INSERT INTO appropriation (payment_id, debt_id, amount_minor, entry_id)
                 VALUES (:payment, :installment, :amount, :entry)
                 """)
                 .param("payment", paymentId)
@@ -97,7 +117,7 @@ class DebtRepository {
 
     void settle(long installmentId, Money amount, LocalDate on) {
         int rows = jdbc.sql("""
-                UPDATE installment
+                UPDATE debt
                    SET settled_minor = settled_minor + :amount,
                        settled_on = CASE WHEN settled_minor + credited_minor + :amount = amount_minor THEN :on END
                  WHERE id = :id
@@ -113,20 +133,35 @@ class DebtRepository {
 
     void creditWhole(long invoiceId, LocalDate on) {
         jdbc.sql("""
-                UPDATE installment SET credited_minor = amount_minor - settled_minor, settled_on = :on
+                UPDATE debt SET credited_minor = amount_minor - settled_minor, settled_on = :on
                  WHERE invoice_id = :invoice
                 """).param("on", on).param("invoice", invoiceId).update();
     }
 
+    void creditFee(long debtId, LocalDate on) {
+        jdbc.sql("""
+                UPDATE debt SET credited_minor = amount_minor - settled_minor, settled_on = :on
+                 WHERE id = :id AND fee
+                """).param("on", on).param("id", debtId).update();
+    }
+
+    /** Invoices of these clients on which anything is open. */
+    List<Long> openInvoicesOf(Collection<Long> clientIds) {
+        return jdbc.sql("SELECT id FROM invoice WHERE client_id IN (:clients) AND bucket = 'open'")
+                .param("clients", clientIds)
+                .query(Long.class)
+                .list();
+    }
+
     List<Appropriation.Part> settledBy(long paymentId) {
         return parts("""
-                SELECT i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor,
+                SELECT i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
                        SUM(a.amount_minor) AS part, 0 AS payment
                   FROM appropriation a
-                  JOIN installment i ON i.id = a.installment_id
+                  JOIN debt i ON i.id = a.debt_id
                   JOIN invoice v ON v.id = i.invoice_id
                  WHERE a.payment_id = :id
-                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor
+                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
                 HAVING SUM(a.amount_minor) > 0
                  ORDER BY i.due_on, i.id
                 """, paymentId).getOrDefault(0L, List.of());
@@ -134,29 +169,38 @@ class DebtRepository {
 
     /** What settles an invoice, by payment; key 0 is client credit. */
     Map<Long, List<Appropriation.Part>> settlersOf(long invoiceId) {
+        return settlers("i.invoice_id", invoiceId);
+    }
+
+    /** What settles one debt, by payment; key 0 is client credit. */
+    Map<Long, List<Appropriation.Part>> settlersOfDebt(long debtId) {
+        return settlers("i.id", debtId);
+    }
+
+    private Map<Long, List<Appropriation.Part>> settlers(String column, long id) {
         return parts("""
-                SELECT i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor,
+                SELECT i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
                        SUM(a.amount_minor) AS part, COALESCE(a.payment_id, 0) AS payment
                   FROM appropriation a
-                  JOIN installment i ON i.id = a.installment_id
+                  JOIN debt i ON i.id = a.debt_id
                   JOIN invoice v ON v.id = i.invoice_id
-                 WHERE i.invoice_id = :id
-                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor,
+                 WHERE %s = :id
+                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
                        COALESCE(a.payment_id, 0)
                 HAVING SUM(a.amount_minor) > 0
                  ORDER BY COALESCE(a.payment_id, 0), i.due_on, i.id
-                """, invoiceId);
+                """.formatted(column), id);
     }
 
     List<Appropriation.Part> creditUsesNewestFirst(long clientId, CurrencyUnit currency) {
         return parts("""
-                SELECT i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor,
+                SELECT i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
                        SUM(a.amount_minor) AS part, 0 AS payment
                   FROM appropriation a
-                  JOIN installment i ON i.id = a.installment_id
+                  JOIN debt i ON i.id = a.debt_id
                   JOIN invoice v ON v.id = i.invoice_id
                  WHERE v.client_id = :id AND a.payment_id IS NULL
-                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.due_on, i.currency, i.open_minor
+                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
                 HAVING SUM(a.amount_minor) > 0
                  ORDER BY MAX(a.id) DESC
                 """, clientId).getOrDefault(0L, List.of()).stream()
@@ -181,6 +225,7 @@ class DebtRepository {
                 rs.getLong("invoice_id"),
                 rs.getString("number"),
                 rs.getInt("place"),
+                rs.getBoolean("fee"),
                 rs.getDate("due_on").toLocalDate(),
                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("open_minor")));
     }
@@ -192,14 +237,13 @@ class DebtRepository {
                 rs.getLong("invoice_id"),
                 rs.getInt("place"),
                 rs.getBoolean("deposit"),
+                rs.getBoolean("fee"),
                 Money.ofMinor(currency, rs.getLong("amount_minor")),
                 Money.ofMinor(currency, rs.getLong("settled_minor")),
                 Money.ofMinor(currency, rs.getLong("credited_minor")),
                 Money.ofMinor(currency, rs.getLong("open_minor")),
                 rs.getDate("due_on").toLocalDate(),
-                rs.getDate("settled_on") == null
-                        ? null
-                        : rs.getDate("settled_on").toLocalDate(),
+                Rows.date(rs, "settled_on"),
                 rs.getString("why"));
     }
 }

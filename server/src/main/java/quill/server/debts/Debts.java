@@ -3,6 +3,7 @@ package quill.server.debts;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -22,11 +23,13 @@ import quill.core.ledger.OpenDebt;
 import quill.core.money.Amounts;
 import quill.core.schedule.Installment;
 import quill.server.books.BooksService;
+import quill.server.business.Business;
+import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Json;
 
 /**
- * Installments, and which money settles them. Every method that writes expects the client to be locked by the caller's
+ * Installments and late fees, and which money settles them. Every method that writes expects the client to be locked by the caller's
  * transaction, books the entry and the appropriation together, and says which invoices changed.
  */
 @Service
@@ -34,6 +37,7 @@ import quill.server.common.Json;
 public class Debts {
     private final DebtRepository repository;
     private final BooksService books;
+    private final BusinessService business;
     private final BusinessClock clock;
     private final Json json;
     private final ApplicationEventPublisher publisher;
@@ -41,25 +45,28 @@ public class Debts {
     Debts(
             DebtRepository repository,
             BooksService books,
+            BusinessService business,
             BusinessClock clock,
             Json json,
             ApplicationEventPublisher publisher) {
         this.repository = repository;
         this.books = books;
+        this.business = business;
         this.clock = clock;
         this.json = json;
         this.publisher = publisher;
     }
 
     /** Told within the transaction that changes what is open on an invoice. */
-    public record DebtsChanged(long invoiceId) {}
+    public record DebtsChanged(long invoiceId, long clientId) {}
 
-    /** An installment as stored. */
+    /** An installment, or a late fee, as stored. */
     public record StoredInstallment(
             long id,
             long invoiceId,
             int position,
             boolean deposit,
+            boolean fee,
             Money amount,
             Money settled,
             Money credited,
@@ -77,9 +84,36 @@ public class Debts {
     }
 
     /** Stores the schedule of an invoice at issue. */
-    public void add(long invoiceId, List<Installment> schedule) {
+    public void add(long clientId, long invoiceId, List<Installment> schedule) {
         schedule.forEach(i -> repository.insert(invoiceId, i, json.write(i.why())));
-        publisher.publishEvent(new DebtsChanged(invoiceId));
+        publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
+    }
+
+    /** Adds a late fee to what is owed on an invoice; due on the day it is charged. @return the debt's id */
+    public long addFee(long clientId, long invoiceId, Money fee, LocalDate chargedOn, Why why) {
+        long id = repository.insertFee(invoiceId, fee, chargedOn, json.write(why));
+        publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
+        return id;
+    }
+
+    /** Takes a late fee back: what was paid on it becomes client credit, and the fee is credited whole. */
+    public void creditFee(long clientId, long invoiceId, long debtId) {
+        releaseAll(clientId, repository.settlersOfDebt(debtId));
+        repository.creditFee(debtId, clock.today());
+        publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
+    }
+
+    /** Open invoices of several clients, with every debt on them, by invoice. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Map<Long, List<StoredInstallment>> onOpenInvoicesOf(Collection<Long> clientIds) {
+        return clientIds.isEmpty() ? Map.of() : ofAll(repository.openInvoicesOf(clientIds));
+    }
+
+    /** The order in which money settles debts here. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Comparator<OpenDebt> order() {
+        boolean feesFirst = business.find().map(Business::feesFirst).orElse(false);
+        return feesFirst ? OpenDebt.FEES_FIRST : OpenDebt.ORDER;
     }
 
     /** An invoice's installments in order. */
@@ -105,9 +139,7 @@ public class Debts {
     /** A client's open debts in the order in which money settles them. */
     @Transactional(propagation = Propagation.SUPPORTS)
     public List<OpenDebt> open(long clientId, CurrencyUnit currency) {
-        return repository.open(clientId, currency).stream()
-                .sorted(OpenDebt.ORDER)
-                .toList();
+        return repository.open(clientId, currency).stream().sorted(order()).toList();
     }
 
     /** All open debts, by client. */
@@ -117,12 +149,12 @@ public class Debts {
     }
 
     /** Notes that a payment, or client credit where there is no payment, settles these debts by this entry. */
-    public void settle(Long paymentId, List<Appropriation.Part> parts, long entryId) {
+    public void settle(long clientId, Long paymentId, List<Appropriation.Part> parts, long entryId) {
         for (Appropriation.Part part : parts) {
             repository.appropriate(paymentId, part.debt().id(), part.amount(), entryId);
             repository.settle(part.debt().id(), part.amount(), clock.today());
         }
-        changed(parts);
+        changed(clientId, parts);
     }
 
     /** Client credit settles what is open, by the standard order; nothing happens where there is none. */
@@ -132,13 +164,13 @@ public class Debts {
         if (!credit.isPositive() || open.isEmpty()) {
             return;
         }
-        Appropriation used = Appropriation.of(credit, open, Set.of());
+        Appropriation used = Appropriation.of(credit, open, Set.of(), order());
         long entry = books.book(
                 Bookings.creditUsed(used.parts()),
                 "Client credit used, " + Amounts.grouped(used.settled()) + numbers(used.parts()),
                 new BooksService.About(clientId, null, null),
                 null);
-        settle(null, used.parts(), entry);
+        settle(clientId, null, used.parts(), entry);
     }
 
     /** What a payment settles at this moment. */
@@ -147,12 +179,12 @@ public class Debts {
     }
 
     /** Takes back what a payment settles, under the entry that undoes it. */
-    public void unsettle(Long paymentId, List<Appropriation.Part> parts, long entryId) {
+    public void unsettle(long clientId, Long paymentId, List<Appropriation.Part> parts, long entryId) {
         for (Appropriation.Part part : parts) {
             repository.appropriate(paymentId, part.debt().id(), part.amount().negated(), entryId);
             repository.settle(part.debt().id(), part.amount().negated(), clock.today());
         }
-        changed(parts);
+        changed(clientId, parts);
     }
 
     /** Where more credit was used than there is (a payment was undone), the latest uses are taken back. */
@@ -176,13 +208,17 @@ public class Debts {
 
     /** All that settles an invoice becomes client credit, then its installments are credited whole. */
     public void creditWhole(long clientId, long invoiceId) {
-        repository.settlersOf(invoiceId).forEach((paymentId, parts) -> {
+        releaseAll(clientId, repository.settlersOf(invoiceId));
+        repository.creditWhole(invoiceId, clock.today());
+        publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
+    }
+
+    private void releaseAll(long clientId, Map<Long, List<Appropriation.Part>> settlers) {
+        settlers.forEach((paymentId, parts) -> {
             if (!parts.isEmpty()) {
                 release(clientId, paymentId == 0 ? null : paymentId, parts);
             }
         });
-        repository.creditWhole(invoiceId, clock.today());
-        publisher.publishEvent(new DebtsChanged(invoiceId));
     }
 
     private void release(long clientId, Long paymentId, List<Appropriation.Part> parts) {
@@ -195,7 +231,7 @@ public class Debts {
                 "Client credit again, " + Amounts.grouped(sum) + numbers(parts),
                 new BooksService.About(clientId, null, null),
                 null);
-        unsettle(paymentId, parts, id);
+        unsettle(clientId, paymentId, parts, id);
     }
 
     /** A client's balance by its open installments less its credit, and by its postings alone. */
@@ -207,10 +243,10 @@ public class Debts {
         return new Agreement(byInstallments, books.balanceOf(clientId, currency));
     }
 
-    private void changed(List<Appropriation.Part> parts) {
+    private void changed(long clientId, List<Appropriation.Part> parts) {
         Set<Long> invoices = new TreeSet<>();
         parts.forEach(p -> invoices.add(p.debt().document()));
-        invoices.forEach(id -> publisher.publishEvent(new DebtsChanged(id)));
+        invoices.forEach(id -> publisher.publishEvent(new DebtsChanged(id, clientId)));
     }
 
     private static String numbers(List<Appropriation.Part> parts) {

@@ -1,11 +1,11 @@
 package quill.server.demo;
 
-import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -14,18 +14,21 @@ import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.core.annotation.Order;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
-import org.springframework.web.client.RestClientException;
+import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.reminder.ReminderPlan;
 import quill.core.tax.TaxRounding;
 import quill.server.QuillSettings;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
+import quill.server.chasing.ReminderPlans;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
+import quill.server.dailyrun.DailyRun;
+import quill.server.dispatch.Outbox;
+import quill.server.latefees.FeePolicies;
 import quill.server.people.PeopleService;
-import quill.server.processor.ProcessorClient;
 
 /**
  * Larkmoor Pianos, a made-up workshop: its months are played through the real services on a moving clock, from a short
@@ -39,6 +42,8 @@ class DemoYear {
 
     private static final Logger LOG = LoggerFactory.getLogger(DemoYear.class);
     private static final ZoneId ZONE = ZoneId.of("Europe/Dublin");
+    private static final LocalTime HOUR = LocalTime.of(9, 0);
+    private static final LocalTime DESK = LocalTime.of(9, 30);
     private static final LocalDate TODAY = LocalDate.of(2027, 3, 15);
 
     private final QuillSettings settings;
@@ -47,8 +52,11 @@ class DemoYear {
     private final BusinessService business;
     private final ClientsService clients;
     private final DemoActs acts;
-    private final ProcessorClient processor;
-    private final JdbcClient jdbc;
+    private final DemoClock demoClock;
+    private final DailyRun run;
+    private final Outbox outbox;
+    private final ReminderPlans plans;
+    private final FeePolicies policies;
 
     DemoYear(
             QuillSettings settings,
@@ -57,16 +65,22 @@ class DemoYear {
             BusinessService business,
             ClientsService clients,
             DemoActs acts,
-            ProcessorClient processor,
-            JdbcClient jdbc) {
+            DemoClock demoClock,
+            DailyRun run,
+            Outbox outbox,
+            ReminderPlans plans,
+            FeePolicies policies) {
         this.settings = settings;
         this.clock = clock;
         this.people = people;
         this.business = business;
         this.clients = clients;
         this.acts = acts;
-        this.processor = processor;
-        this.jdbc = jdbc;
+        this.demoClock = demoClock;
+        this.run = run;
+        this.outbox = outbox;
+        this.plans = plans;
+        this.policies = policies;
     }
 
     /** Resumes the demo's clock, or plays the year where there is none yet. */
@@ -76,13 +90,7 @@ class DemoYear {
         if (!settings.demo()) {
             return;
         }
-        var ahead = jdbc.sql("SELECT ahead_seconds FROM moved_clock WHERE id = 1")
-                .query(Long.class)
-                .optional();
-        if (ahead.isPresent()) {
-            clock.setAhead(Duration.ofSeconds(ahead.get()));
-            tellProcessor();
-        } else {
+        if (!demoClock.resume()) {
             play();
         }
         LOG.info("The demo is ready. Sign in as {} with: {}", EMAIL, PASSPHRASE);
@@ -90,7 +98,7 @@ class DemoYear {
 
     private void play() {
         LOG.info("Playing a year of Larkmoor Pianos; this takes a moment …");
-        moveTo(DemoScript.BEGIN);
+        moveTo(DemoScript.BEGIN, HOUR);
         people.makeOwner(EMAIL, OWNER, PASSPHRASE);
         business.setUp(new Business(
                 "Larkmoor Pianos",
@@ -108,6 +116,7 @@ class DemoYear {
                 "C-{year}-{seq}",
                 30,
                 "Thank you for trusting me with it.",
+                false,
                 1));
         String high = business.addTax("VAT 21%", "21", "S", "").id();
         String low = business.addTax("VAT 6%", "6", "S", "").id();
@@ -117,33 +126,33 @@ class DemoYear {
         }
         List<DemoScript.Act> days = new ArrayList<>(DemoScript.acts());
         days.sort(Comparator.comparing(DemoScript.Act::on));
-        LocalDate told = null;
-        for (DemoScript.Act act : days) {
-            moveTo(act.on());
-            if (!act.on().equals(told)) {
-                tellProcessor();
-                told = act.on();
+        setUpChasing();
+        Iterator<DemoScript.Act> script = days.iterator();
+        DemoScript.Act next = script.next();
+        for (LocalDate day = DemoScript.BEGIN; day.isBefore(TODAY); day = day.plusDays(1)) {
+            moveTo(day, HOUR);
+            demoClock.tellProcessor();
+            run.catchUp();
+            moveTo(day, DESK);
+            while (next != null && !next.on().isAfter(day)) {
+                acts.play(next, byName, high, low);
+                next = script.hasNext() ? script.next() : null;
             }
-            acts.play(act, byName, high, low);
+            outbox.sendDue();
         }
-        Duration ahead = moveTo(TODAY);
-        tellProcessor();
-        jdbc.sql("INSERT INTO moved_clock (id, ahead_seconds) VALUES (1, :ahead)")
-                .param("ahead", ahead.toSeconds())
-                .update();
+        demoClock.set(TODAY, DemoClock.MORNING);
+        demoClock.tellProcessor();
+        run.catchUp();
     }
 
-    private Duration moveTo(LocalDate date) {
-        return clock.moveTo(date.atTime(LocalTime.of(9, 30)).atZone(ZONE));
+    /** Reminders as usual; 1% once after a week of grace, by itself, at most 40 on an installment. */
+    private void setUpChasing() {
+        plans.change(ReminderPlan.TypedPlan.usual(), 0);
+        policies.change(new FeePolicies.FeeSetting(
+                new TypedLateFeePolicy("percent", "1%", "7", "once", "", "40.00", "20.00", false), "10", false, 0));
     }
 
-    private void tellProcessor() {
-        try {
-            if (settings.processor().isSet()) {
-                processor.tellDate(clock.today());
-            }
-        } catch (RestClientException e) {
-            LOG.warn("The counting house does not answer: {}", e.getMessage());
-        }
+    private void moveTo(LocalDate date, LocalTime time) {
+        clock.moveTo(date.atTime(time).atZone(ZONE));
     }
 }

@@ -73,7 +73,9 @@ class DispatchController {
     @GetMapping(path = "/messages/{id}/html", produces = "text/html")
     ResponseEntity<String> html(@PathVariable long id) {
         return ResponseEntity.ok()
-                .header("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox")
+                .header(
+                        "Content-Security-Policy",
+                        "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox")
                 .contentType(MediaType.parseMediaType("text/html;charset=UTF-8"))
                 .body(service.html(id));
     }
@@ -94,6 +96,17 @@ class DispatchController {
                 .orElseThrow(() -> new quill.server.common.NotFoundException("It was not taken back."))
                 .number();
         return pdfAnswer(pdf.creditNote(invoice), "credit-note-" + number);
+    }
+
+    @GetMapping(path = "/messages/{id}/pdf", produces = "application/pdf")
+    ResponseEntity<byte[]> reminderPdf(@PathVariable long id) {
+        ReminderLetter letter = service.reminderLetter(id);
+        return pdfAnswer(pdf.reminder(letter), "reminder-" + letter.writtenOn());
+    }
+
+    @GetMapping("/clients/{id}/messages")
+    List<Message> messagesOfClient(@PathVariable long id) {
+        return service.ofClient(id);
     }
 
     static ResponseEntity<byte[]> pdfAnswer(byte[] bytes, String name) {

@@ -2,12 +2,19 @@ package quill.server.dispatch;
 
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.util.Collection;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.RefusedException;
+import quill.core.acts.Act;
+import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.clients.Client;
@@ -15,6 +22,7 @@ import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
+import quill.server.common.Json;
 import quill.server.common.NotFoundException;
 import quill.server.dispatch.Letters.Written;
 import quill.server.invoices.Invoice;
@@ -25,6 +33,8 @@ import quill.server.invoices.InvoicesService;
 public class DispatchService {
     private final MessageRepository repository;
     private final Letters letters;
+    private final ReminderLetters reminders;
+    private final Json json;
     private final InvoicesService invoices;
     private final ClientsService clients;
     private final BooksService books;
@@ -35,6 +45,8 @@ public class DispatchService {
     DispatchService(
             MessageRepository repository,
             Letters letters,
+            ReminderLetters reminders,
+            Json json,
             InvoicesService invoices,
             ClientsService clients,
             BooksService books,
@@ -43,6 +55,8 @@ public class DispatchService {
             BusinessClock clock) {
         this.repository = repository;
         this.letters = letters;
+        this.reminders = reminders;
+        this.json = json;
         this.invoices = invoices;
         this.clients = clients;
         this.books = books;
@@ -125,6 +139,72 @@ public class DispatchService {
         queue("undone:" + paymentId, "correction", client, invoice, letters.correction(invoice, amount), "none");
     }
 
+    /**
+     * Queues a reminder, within the transaction that notes its steps as used up.
+     *
+     * @return whether it was queued: false where a letter has this key already
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public boolean remind(String key, Act.Reminder act) {
+        Client client = clients.client(act.client());
+        ReminderLetter letter = reminders.letter(act, client);
+        Written written = reminders.written(letter);
+        Set<Long> about = act.items().stream()
+                .filter(i -> i.asked().isPositive())
+                .map(i -> i.debt().document())
+                .collect(Collectors.toCollection(LinkedHashSet::new));
+        long main = act.items().stream()
+                .filter(i -> i.asked().isPositive() && i.step() != null)
+                .map(i -> i.debt().document())
+                .findFirst()
+                .orElseGet(() -> about.iterator().next());
+        boolean queued = repository.queue(
+                new MessageRepository.Draft(
+                        key,
+                        "reminder",
+                        client.id(),
+                        main,
+                        client.email(),
+                        written.subject(),
+                        written.html(),
+                        written.text(),
+                        "none",
+                        json.write(letter),
+                        about),
+                clock.today(),
+                LocalDateTime.now(clock));
+        if (queued) {
+            String what = "Reminder written (" + act.step().tone().words() + ", step "
+                    + act.step().words() + "): " + Amounts.grouped(act.amount());
+            about.forEach(invoice -> happenings.note(invoice, client.id(), what));
+            about.forEach(invoice -> changes.say(invoice, client.id()));
+        }
+        return queued;
+    }
+
+    /** Whether a letter of this key was written before. */
+    public boolean wasWritten(String key) {
+        return repository.exists(key);
+    }
+
+    /** A reminder's letter, for its paper. @throws NotFoundException for a message that is none */
+    ReminderLetter reminderLetter(long id) {
+        return repository
+                .reminder(id)
+                .map(r -> json.read(r, ReminderLetter.class))
+                .orElseThrow(() -> new NotFoundException("There is no reminder " + id + "."));
+    }
+
+    /** Reminders to these clients since a day, oldest first. */
+    public List<Message> reminders(Collection<Long> clientIds, LocalDate since) {
+        return clientIds.isEmpty() ? List.of() : repository.reminders(clientIds, since);
+    }
+
+    /** All messages to a client, newest first. */
+    public List<Message> ofClient(long clientId) {
+        return repository.ofClient(clientId);
+    }
+
     private void queue(String key, String kind, Client client, Invoice invoice, Written written, String attachment) {
         boolean queued = repository.queue(
                 new MessageRepository.Draft(
@@ -136,7 +216,9 @@ public class DispatchService {
                         written.subject(),
                         written.html(),
                         written.text(),
-                        attachment),
+                        attachment,
+                        null,
+                        List.of()),
                 clock.today(),
                 LocalDateTime.now(clock));
         if (queued) {
@@ -156,7 +238,13 @@ public class DispatchService {
 
     /** The letter itself. */
     public String html(long id) {
-        return repository.html(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
+        String html = repository.html(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
+        return repository
+                .reminder(id)
+                .map(r -> json.read(r, ReminderLetter.class))
+                .map(l ->
+                        html.replace("cid:code", SquareCode.inline(l.transfer().code())))
+                .orElse(html);
     }
 
     /** A person decides to send a failed or uncertain message again. */

@@ -1,7 +1,6 @@
 package quill.server.dispatch;
 
 import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
@@ -14,6 +13,7 @@ import quill.server.QuillSettings;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
+import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.invoices.FixedDocument;
 import quill.server.invoices.Invoice;
@@ -23,7 +23,6 @@ import quill.server.invoices.Measure;
 /** Writes what clients are sent, as HTML and as text, from the figures of the books. */
 @Component
 public class Letters {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.UK);
     private final ITemplateEngine templates;
     private final InvoicesService invoices;
     private final BusinessService business;
@@ -68,17 +67,20 @@ public class Letters {
 
     /** A date as a letter writes it. */
     public static String day(LocalDate date) {
-        return DAY.format(date);
+        return Texts.day(date);
     }
 
     Written invoice(Invoice invoice) {
         FixedDocument document = invoices.document(invoice);
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
+        boolean single = parts.stream().filter(p -> !p.fee()).count() == 1;
         Money open =
                 parts.stream().map(p -> p.open().money()).reduce(Money::plus).orElseThrow();
         List<Row> rows = parts.stream()
                 .map(p -> new Row(
-                        (p.deposit() ? "Deposit" : parts.size() == 1 ? "In all" : "Installment " + p.position())
+                        (p.deposit()
+                                        ? "Deposit"
+                                        : p.fee() ? "Late fee" : single ? "In all" : "Installment " + p.position())
                                 + (p.open().money().isZero() ? ", paid" : ", due " + day(p.dueOn())),
                         shown(p.amount().money())))
                 .toList();
@@ -159,7 +161,8 @@ public class Letters {
         return parts.stream()
                 .filter(p -> p.open().money().isPositive())
                 .map(p -> new Row(
-                        "Still to pay, due " + day(p.dueOn()), shown(p.open().money())))
+                        p.fee() ? "Late fee of " + day(p.dueOn()) : "Still to pay, due " + day(p.dueOn()),
+                        shown(p.open().money())))
                 .toList();
     }
 

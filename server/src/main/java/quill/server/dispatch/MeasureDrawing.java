@@ -9,6 +9,8 @@ final class MeasureDrawing {
     private static final String INK = "#232a3d";
     private static final String LATE = "#8c2323";
     private static final int GAP = 3;
+    /** A fee's tick with the room before it. */
+    private static final int TICK = 5;
 
     private MeasureDrawing() {}
 
@@ -16,10 +18,12 @@ final class MeasureDrawing {
     static String svg(List<Measure.Part> parts, int width, int height) {
         StringBuilder out = new StringBuilder("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + width
                 + "\" height=\"" + height + "\" viewBox=\"0 0 " + width + " " + height + "\">");
-        int all = parts.stream().mapToInt(Measure.Part::weight).sum();
-        int room = width - GAP * (parts.size() - 1);
+        List<Measure.Part> shown = parts.stream().filter(p -> !p.fee()).toList();
+        long fees = parts.size() - shown.size();
+        int all = shown.stream().mapToInt(Measure.Part::weight).sum();
+        int room = (int) (width - GAP * (shown.size() - 1) - TICK * fees);
         int x = 0;
-        for (Measure.Part part : parts) {
+        for (Measure.Part part : shown) {
             int w = Math.max(4, room * part.weight() / Math.max(1, all));
             boolean late = part.standing() == Standing.LATE;
             String line = late ? LATE : INK;
@@ -32,6 +36,14 @@ final class MeasureDrawing {
                         + "\" stroke=\"" + INK + "\"/>");
             }
             x += w + GAP;
+        }
+        for (Measure.Part fee : parts) {
+            if (fee.fee()) {
+                boolean settled = !fee.open().money().isPositive();
+                out.append("<rect x=\"" + (x - GAP + 2) + "\" y=\"0\" width=\"2\" height=\"" + height + "\" fill=\""
+                        + (settled ? INK : LATE) + "\"/>");
+                x += TICK;
+            }
         }
         return out.append("</svg>").toString();
     }

@@ -5,11 +5,13 @@ import java.sql.SQLException;
 import java.sql.Timestamp;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.server.common.Rows;
 
 /** Table MESSAGE: the outbox and, once sent, what was said to whom. */
 @Repository
@@ -33,7 +35,9 @@ class MessageRepository {
             String subject,
             String html,
             String text,
-            String attachment) {}
+            String attachment,
+            String reminder,
+            Collection<Long> about) {}
 
     record Outgoing(
             long id,
@@ -44,15 +48,32 @@ class MessageRepository {
             String html,
             String text,
             String attachment,
+            String reminder,
             LocalDateTime madeAt,
             int tries) {}
 
     /** Queues a letter once for its key; a second call with the same key does nothing. @return whether it was queued */
     boolean queue(Draft d, LocalDate today, LocalDateTime now) {
+        boolean queued = insert(d, today, now);
+        if (queued) {
+            d.about()
+                    .forEach(invoice -> jdbc.sql("""
+                    INSERT INTO message_about (message_id, invoice_id)
+                    SELECT id, :invoice FROM message WHERE what_key = :key
+                    """)
+                            .param("invoice", invoice)
+                            .param("key", d.whatKey())
+                            .update());
+        }
+        return queued;
+    }
+
+    private boolean insert(Draft d, LocalDate today, LocalDateTime now) {
         return jdbc.sql("""
                         INSERT INTO message (what_key, message_id, kind, client_id, invoice_id, to_address, subject,
-                          html, text, attachment, state, next_try_at, made_on, made_at)
+                          html, text, attachment, reminder, state, next_try_at, made_on, made_at)
                         SELECT :key, :messageId, :kind, :client, :invoice, :to, :subject, :html, :text, :attachment,
+                               :reminder,
                                'waiting', LOCALTIMESTAMP, :today, :now
                          WHERE NOT EXISTS (SELECT 1 FROM message WHERE what_key = :key)
                         """)
@@ -66,6 +87,7 @@ class MessageRepository {
                         .param("html", d.html())
                         .param("text", d.text())
                         .param("attachment", d.attachment())
+                        .param("reminder", d.reminder())
                         .param("today", today)
                         .param("now", Timestamp.valueOf(now))
                         .update()
@@ -74,7 +96,8 @@ class MessageRepository {
 
     List<Outgoing> due() {
         return jdbc.sql("""
-                SELECT id, message_id, invoice_id, to_address, subject, html, text, attachment, made_at, tries
+                SELECT id, message_id, invoice_id, to_address, subject, html, text, attachment, reminder,
+                       made_at, tries
                   FROM message WHERE state = 'waiting' AND next_try_at <= LOCALTIMESTAMP
                  ORDER BY next_try_at, id LIMIT 50
                 """)
@@ -87,6 +110,7 @@ class MessageRepository {
                         rs.getString("html"),
                         rs.getString("text"),
                         rs.getString("attachment"),
+                        rs.getString("reminder"),
                         rs.getTimestamp("made_at").toLocalDateTime(),
                         rs.getInt("tries")))
                 .list();
@@ -150,10 +174,38 @@ class MessageRepository {
     }
 
     List<Message> ofInvoice(long invoiceId) {
-        return jdbc.sql(SELECT + " WHERE invoice_id = :invoice ORDER BY id DESC")
+        return jdbc.sql(SELECT + """
+                 WHERE id IN (SELECT id FROM message WHERE invoice_id = :invoice
+                              UNION SELECT message_id FROM message_about WHERE invoice_id = :invoice)
+                 ORDER BY id DESC
+                """)
                 .param("invoice", invoiceId)
                 .query(MessageRepository::message)
                 .list();
+    }
+
+    List<Message> ofClient(long clientId) {
+        return jdbc.sql(SELECT + " WHERE client_id = :client ORDER BY id DESC LIMIT 200")
+                .param("client", clientId)
+                .query(MessageRepository::message)
+                .list();
+    }
+
+    List<Message> reminders(Collection<Long> clientIds, LocalDate since) {
+        return jdbc.sql(SELECT + """
+                 WHERE client_id IN (:clients) AND kind = 'reminder' AND made_on >= :since ORDER BY id
+                """)
+                .param("clients", clientIds)
+                .param("since", since)
+                .query(MessageRepository::message)
+                .list();
+    }
+
+    Optional<String> reminder(long id) {
+        return jdbc.sql("SELECT reminder FROM message WHERE id = :id AND reminder IS NOT NULL")
+                .param("id", id)
+                .query(String.class)
+                .optional();
     }
 
     List<Message> needingSomebody() {
@@ -173,6 +225,6 @@ class MessageRepository {
                 rs.getString("state"),
                 rs.getString("error"),
                 rs.getDate("made_on").toLocalDate(),
-                rs.getDate("sent_on") == null ? null : rs.getDate("sent_on").toLocalDate());
+                Rows.date(rs, "sent_on"));
     }
 }

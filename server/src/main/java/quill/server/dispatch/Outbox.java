@@ -16,6 +16,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.core.annotation.Order;
+import org.springframework.core.io.ByteArrayResource;
 import org.springframework.mail.javamail.JavaMailSenderImpl;
 import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -24,6 +25,7 @@ import quill.server.audit.Happenings;
 import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
+import quill.server.common.Json;
 import quill.server.dispatch.MessageRepository.Outgoing;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
@@ -42,6 +44,7 @@ public class Outbox {
     private final MessageRepository repository;
     private final JavaMailSenderImpl mail;
     private final PdfMaking pdf;
+    private final Json json;
     private final InvoicesService invoices;
     private final BusinessService business;
     private final Happenings happenings;
@@ -53,6 +56,7 @@ public class Outbox {
             MessageRepository repository,
             JavaMailSenderImpl mail,
             PdfMaking pdf,
+            Json json,
             InvoicesService invoices,
             BusinessService business,
             Happenings happenings,
@@ -61,6 +65,7 @@ public class Outbox {
         this.repository = repository;
         this.mail = mail;
         this.pdf = pdf;
+        this.json = json;
         this.invoices = invoices;
         this.business = business;
         this.happenings = happenings;
@@ -176,7 +181,15 @@ public class Outbox {
             helper.setSentDate(Date.from(
                     ZonedDateTime.of(outgoing.madeAt(), clock.getZone()).toInstant()));
             String number = invoice.number().replaceAll("[^A-Za-z0-9-]", "-");
-            if ("invoice".equals(outgoing.attachment())) {
+            if (outgoing.reminder() != null) {
+                ReminderLetter letter = json.read(outgoing.reminder(), ReminderLetter.class);
+                helper.addInline(
+                        "code",
+                        new ByteArrayResource(SquareCode.png(letter.transfer().code())),
+                        "image/png");
+                helper.addAttachment(
+                        "reminder-" + letter.writtenOn() + ".pdf", () -> stream(pdf.reminder(letter)), PDF);
+            } else if ("invoice".equals(outgoing.attachment())) {
                 helper.addAttachment("invoice-" + number + ".pdf", () -> stream(pdf.invoice(invoice)), PDF);
             } else if ("credit note".equals(outgoing.attachment())) {
                 helper.addAttachment("credit-note-" + number + ".pdf", () -> stream(pdf.creditNote(invoice)), PDF);

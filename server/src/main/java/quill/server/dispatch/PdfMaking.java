@@ -59,6 +59,20 @@ public class PdfMaking {
         return print(invoice, invoices.creditNoteOf(invoice.id()).orElseThrow());
     }
 
+    /** A reminder, from what was written on its day. */
+    byte[] reminder(ReminderLetter letter) {
+        Context context = new Context(Locale.UK);
+        context.setVariable("l", letter);
+        context.setVariable(
+                "measures",
+                letter.measures().stream()
+                        .map(m -> MeasureDrawing.svg(m.parts(), 664, 12))
+                        .toList());
+        context.setVariable("words", new Words());
+        context.setVariable("code", SquareCode.inline(letter.transfer().code()));
+        return toPdf(templates.process("reminder-paper", context));
+    }
+
     private byte[] print(Invoice invoice, InvoicesService.Credited note) {
         FixedDocument document = invoices.document(invoice);
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
@@ -66,6 +80,7 @@ public class PdfMaking {
         context.setVariable("d", document);
         context.setVariable("note", note);
         context.setVariable("parts", parts);
+        context.setVariable("count", parts.stream().filter(p -> !p.fee()).count());
         context.setVariable("measure", MeasureDrawing.svg(parts, 664, 16));
         context.setVariable("words", new Words());
         context.setVariable("iban", CreditorReference.grouped(document.iban()));
@@ -103,6 +118,11 @@ public class PdfMaking {
         /** Money with its symbol. */
         public String money(org.joda.money.Money money) {
             return Letters.shown(money);
+        }
+
+        /** How something asked for stands. */
+        public String standing(ReminderLetter.Row row) {
+            return ReminderLetters.standing(row);
         }
 
         /** A date in words. */

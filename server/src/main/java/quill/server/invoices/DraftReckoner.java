@@ -15,6 +15,7 @@ import quill.core.document.Line;
 import quill.core.document.LineTotal;
 import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
+import quill.core.latefee.LateFeePolicy;
 import quill.core.schedule.Installment;
 import quill.core.schedule.ScheduleMaking;
 import quill.core.tax.Tax;
@@ -23,18 +24,26 @@ import quill.server.business.Business;
 import quill.server.business.BusinessService;
 import quill.server.common.Amount;
 import quill.server.common.Figure;
+import quill.server.latefees.FeePolicies;
 
 /** Hands what was typed to the core and its answer back. Reckons nothing itself. */
 @Component
 class DraftReckoner {
     private final BusinessService business;
+    private final FeePolicies policies;
 
-    DraftReckoner(BusinessService business) {
+    DraftReckoner(BusinessService business, FeePolicies policies) {
         this.business = business;
+        this.policies = policies;
     }
 
     /** What the core made of a draft; totals and schedule are null or empty where they could not be reckoned. */
-    record Reckoned(DraftReading.Read read, Totals totals, List<Installment> schedule, List<Problem> problems) {
+    record Reckoned(
+            DraftReading.Read read,
+            Totals totals,
+            List<Installment> schedule,
+            LateFeePolicy lateFee,
+            List<Problem> problems) {
         Reckoning view() {
             List<Reckoning.ReckonedLine> lines = totals == null
                     ? List.of()
@@ -52,6 +61,7 @@ class DraftReckoner {
                     totals == null ? null : Figure.of(totals.tax(), totals.taxWhy()),
                     totals == null ? null : Figure.of(totals.total(), totals.totalWhy()),
                     schedule.stream().map(i -> installment(i, totals.total())).toList(),
+                    lateFee.words(),
                     problems);
         }
 
@@ -93,7 +103,8 @@ class DraftReckoner {
                 problems.add(inDraft(p, read.places()));
             }
         }
-        return new Reckoned(read, totals, schedule, problems);
+        LateFeePolicy lateFee = policies.forIssue(typed.clientId(), typed.lateFee(), problems);
+        return new Reckoned(read, totals, schedule, lateFee, problems);
     }
 
     /** The core counts the lines that could be read; the draft has others between them. */

@@ -28,7 +28,13 @@ public record FixedDocument(
         String footer,
         String iban,
         String bic,
-        String paymentReference) {
+        String paymentReference,
+        String lateFee) {
+    /** A document fixed before late fees were printed has none. */
+    public FixedDocument {
+        lateFee = lateFee == null ? "" : lateFee;
+    }
+
     /** A party as printed. */
     public record Party(String name, String under, String address, String email, String taxNumber) {}
 

@@ -105,6 +105,11 @@ public class InvoiceIndex {
         return rows(repository.open(null));
     }
 
+    /** What was settled since a day, latest first; at most 400. */
+    public List<Row> settledSince(LocalDate since) {
+        return rows(repository.settledSince(since, 10 * PAGE));
+    }
+
     /** Drafts, newest first. */
     public List<Row> drafts() {
         return rows(repository.drafts(null));

@@ -5,12 +5,14 @@ import java.sql.SQLException;
 import java.sql.Timestamp;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import quill.server.common.Rows;
 
 /** Tables INVOICE, CREDIT_NOTE and NUMBER_SERIES. Holds no rules; the caller opens the transaction. */
 @Repository
@@ -149,9 +151,27 @@ class InvoiceRepository {
                 .list();
     }
 
+    /** What was settled since a day, latest first. */
+    List<Invoice> settledSince(LocalDate since, int most) {
+        return jdbc.sql(SELECT_ROW + """
+                 WHERE bucket = 'settled' AND settled_on >= :since ORDER BY settled_on DESC, id DESC LIMIT :most
+                """)
+                .param("since", since)
+                .param("most", most)
+                .query(InvoiceRepository::invoice)
+                .list();
+    }
+
     List<Invoice> ofClient(long clientId) {
         return jdbc.sql(SELECT_ROW + " WHERE client_id = :client ORDER BY id DESC LIMIT 1000")
                 .param("client", clientId)
+                .query(InvoiceRepository::invoice)
+                .list();
+    }
+
+    List<Invoice> some(Collection<Long> ids) {
+        return jdbc.sql(SELECT_ROW + " WHERE id IN (:ids)")
+                .param("ids", ids)
                 .query(InvoiceRepository::invoice)
                 .list();
     }
@@ -249,10 +269,8 @@ class InvoiceRepository {
                 rs.getString("currency"),
                 totalMinor,
                 rs.getLong("open_minor"),
-                rs.getDate("next_due_on") == null
-                        ? null
-                        : rs.getDate("next_due_on").toLocalDate(),
-                rs.getDate("issued_on") == null ? null : rs.getDate("issued_on").toLocalDate(),
+                Rows.date(rs, "next_due_on"),
+                Rows.date(rs, "issued_on"),
                 rs.getString("typed"),
                 rs.getString("fixed"),
                 rs.getString("token"),

@@ -4,8 +4,11 @@ import java.security.SecureRandom;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.Base64;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.event.EventListener;
@@ -33,6 +36,8 @@ import quill.server.common.Json;
 import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
 import quill.server.debts.Debts.StoredInstallment;
+import quill.server.latefees.FeePolicies;
+import quill.server.latefees.LateFees;
 
 /** Invoices from the first keystroke to the credit note. */
 @Service
@@ -44,6 +49,8 @@ public class InvoicesService {
     private final ClientsService clients;
     private final BooksService books;
     private final Debts debts;
+    private final FeePolicies policies;
+    private final LateFees fees;
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
@@ -57,6 +64,8 @@ public class InvoicesService {
             ClientsService clients,
             BooksService books,
             Debts debts,
+            FeePolicies policies,
+            LateFees fees,
             Happenings happenings,
             Changes changes,
             BusinessClock clock,
@@ -67,6 +76,8 @@ public class InvoicesService {
         this.clients = clients;
         this.books = books;
         this.debts = debts;
+        this.policies = policies;
+        this.fees = fees;
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
@@ -171,7 +182,8 @@ public class InvoicesService {
                 "Invoice " + number + (fixed.subject().isEmpty() ? "" : " · " + fixed.subject()),
                 new BooksService.About(client.id(), id, null),
                 null);
-        debts.add(id, reckoned.schedule());
+        policies.fix(id, client.id(), typed.lateFee());
+        debts.add(client.id(), id, reckoned.schedule());
         debts.useCredit(client.id(), total.getCurrencyUnit());
         happenings.note(id, client.id(), "Issued as " + number + ", " + Amounts.grouped(total));
         changes.say(id, client.id());
@@ -229,7 +241,8 @@ public class InvoicesService {
                 own.footer(),
                 own.iban(),
                 own.bic(),
-                CreditorReference.of(number));
+                CreditorReference.of(number),
+                reckoned.lateFee().words());
     }
 
     /**
@@ -264,6 +277,7 @@ public class InvoicesService {
                 books.entryOf(Entry.Event.ISSUED, id).orElseThrow().id());
         repository.insertCreditNote(
                 id, new InvoiceRepository.CreditNote(number, today, why, invoice.currency(), invoice.totalMinor()));
+        fees.waiveAllOf(id, "invoice taken back by credit note " + number);
         debts.creditWhole(invoice.clientId(), id);
         if (!replace) {
             debts.useCredit(invoice.clientId(), CurrencyUnit.of(invoice.currency()));
@@ -300,6 +314,11 @@ public class InvoicesService {
     /** One invoice. @throws NotFoundException if there is none of that id */
     public Invoice invoice(long id) {
         return repository.find(id).orElseThrow(() -> new NotFoundException("There is no invoice " + id + "."));
+    }
+
+    /** Several invoices by id, without their texts. */
+    public Map<Long, Invoice> some(Collection<Long> ids) {
+        return ids.isEmpty() ? Map.of() : repository.some(ids).stream().collect(Collectors.toMap(Invoice::id, i -> i));
     }
 
     /** The issued invoice of a client's link. @throws NotFoundException for a link that leads nowhere */

@@ -16,8 +16,9 @@ public final class Measure {
     private Measure() {}
 
     /**
-     * One installment as it is drawn.
+     * One installment as it is drawn, or a late fee: a thin tick after the installments.
      *
+     * @param fee whether it is a late fee; its weight is its share of the installments' sum
      * @param weight thousandths of the whole that it is wide
      * @param filled thousandths of its own width that are settled
      */
@@ -25,6 +26,7 @@ public final class Measure {
             long id,
             int position,
             boolean deposit,
+            boolean fee,
             Amount amount,
             Amount open,
             LocalDate dueOn,
@@ -37,6 +39,7 @@ public final class Measure {
     /** The parts of an invoice's schedule as they stand today. */
     public static List<Part> of(List<StoredInstallment> installments, LocalDate today) {
         Money total = installments.stream()
+                .filter(i -> !i.fee())
                 .map(StoredInstallment::amount)
                 .reduce(Money::plus)
                 .orElse(null);
@@ -47,6 +50,7 @@ public final class Measure {
                     i.id(),
                     i.position(),
                     i.deposit(),
+                    i.fee(),
                     Amount.of(i.amount()),
                     Amount.of(i.open()),
                     i.dueOn(),

@@ -17,6 +17,7 @@ public record Reckoning(
         @Schema(nullable = true) Figure tax,
         @Schema(nullable = true) Figure total,
         List<ReckonedInstallment> installments,
+        String lateFee,
         List<Problem> problems) {
     /** A line's figures. @param place where the line stands in the draft, from 0 */
     public record ReckonedLine(int place, Amount net, Why why) {}

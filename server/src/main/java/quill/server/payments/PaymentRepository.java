@@ -12,6 +12,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Amount;
+import quill.server.common.Rows;
 
 /** Table PAYMENT. Holds no rules; the caller opens the transaction. */
 @Repository
@@ -135,7 +136,7 @@ class PaymentRepository {
                 rs.getDate("booked_on").toLocalDate(),
                 rs.getString("reference"),
                 rs.getString("card"),
-                rs.getDate("undone_on") == null ? null : rs.getDate("undone_on").toLocalDate(),
+                Rows.date(rs, "undone_on"),
                 rs.getString("undone_why"),
                 rs.getBoolean("unexpected"));
     }

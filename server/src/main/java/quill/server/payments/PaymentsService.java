@@ -145,7 +145,7 @@ public class PaymentsService {
                 "",
                 null,
                 false);
-        return book(payment, where, Appropriation.of(amount, debts.open(r.clientId(), currency), named));
+        return book(payment, where, Appropriation.of(amount, debts.open(r.clientId(), currency), named, debts.order()));
     }
 
     private Set<Long> installmentsOf(long invoiceId) {
@@ -181,7 +181,7 @@ public class PaymentsService {
                 : debts.open(c.clientId(), c.amount().getCurrencyUnit()).stream()
                         .filter(d -> c.installments().contains(d.id()))
                         .toList();
-        Appropriation appropriation = Appropriation.of(c.amount(), taken, c.installments());
+        Appropriation appropriation = Appropriation.of(c.amount(), taken, c.installments(), debts.order());
         PaymentRepository.New payment = new PaymentRepository.New(
                 c.key(),
                 c.clientId(),
@@ -210,7 +210,7 @@ public class PaymentsService {
                 .collect(Collectors.joining(", "));
         String text = capital(payment.words()) + (numbers.isEmpty() ? " · held as client credit" : " · to " + numbers);
         long entry = books.book(Bookings.payment(where, p.amount(), appropriation), text, about, null);
-        debts.settle(id, appropriation.parts(), entry);
+        debts.settle(p.clientId(), id, appropriation.parts(), entry);
         if (p.fee().isPositive()) {
             books.book(Bookings.processingFee(p.fee()), "Processing fee", about, null);
         }
@@ -262,7 +262,7 @@ public class PaymentsService {
                 "Undone: " + payment.words() + " · " + reason,
                 new BooksService.About(payment.clientId(), payment.invoiceId(), id),
                 books.entryOfPayment(id));
-        debts.unsettle(id, settling, entry);
+        debts.unsettle(payment.clientId(), id, settling, entry);
         debts.coverCredit(payment.clientId(), amount.getCurrencyUnit());
         Set<Long> touched = settling.stream().map(p -> p.debt().document()).collect(Collectors.toSet());
         touched.forEach(invoice -> happenings.note(

@@ -5,6 +5,8 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.security.Principal;
 import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.context.SecurityContext;
@@ -73,6 +75,7 @@ class SessionController {
             @Schema(nullable = true) String person,
             @Schema(nullable = true) String business,
             LocalDate today,
+            String time,
             boolean demo,
             @Schema(nullable = true) String standIns) {}
 
@@ -116,6 +119,7 @@ class SessionController {
                 "C-{year}-{seq}",
                 30,
                 "",
+                false,
                 1));
         if (f.registered()) {
             business.addTax(f.taxName(), f.taxRate(), "S", "");
@@ -148,6 +152,7 @@ class SessionController {
                 person,
                 person == null ? null : business.find().map(Business::name).orElse(null),
                 clock.today(),
+                LocalTime.now(clock).truncatedTo(ChronoUnit.MINUTES).toString(),
                 settings.demo(),
                 settings.demo() ? settings.standInsUrl() : null);
     }

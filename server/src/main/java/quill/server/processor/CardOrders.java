@@ -1,5 +1,7 @@
 package quill.server.processor;
 
+import java.time.LocalDateTime;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -18,6 +20,7 @@ import quill.core.money.Amounts;
 import quill.server.QuillSettings;
 import quill.server.audit.Happenings;
 import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.debts.Debts;
@@ -34,7 +37,10 @@ import quill.server.processor.ProcessorClient.Answer;
 @Service
 public class CardOrders {
     private static final Logger LOG = LoggerFactory.getLogger(CardOrders.class);
+    private static final int MINUTES_TO_PAY = 30;
+    private static final int MINUTES_TO_TELL = 60;
     private final OrderRepository repository;
+    private final BusinessClock clock;
     private final ProcessorClient processor;
     private final PaymentsService payments;
     private final ClientsService clients;
@@ -53,8 +59,10 @@ public class CardOrders {
             Happenings happenings,
             Changes changes,
             QuillSettings settings,
-            TransactionTemplate transaction) {
+            TransactionTemplate transaction,
+            BusinessClock clock) {
         this.repository = repository;
+        this.clock = clock;
         this.processor = processor;
         this.payments = payments;
         this.clients = clients;
@@ -109,7 +117,8 @@ public class CardOrders {
                 return live;
             }
         }
-        long id = repository.insert("quill-" + UUID.randomUUID(), invoice.id(), invoice.clientId(), ids, open);
+        long id = repository.insert(
+                "quill-" + UUID.randomUUID(), invoice.id(), invoice.clientId(), ids, open, LocalDateTime.now(clock));
         return repository.find(id).orElseThrow();
     }
 
@@ -199,6 +208,7 @@ public class CardOrders {
 
     private void take(long orderId, Answer answer) {
         transaction.executeWithoutResult(status -> {
+            repository.asked(orderId, LocalDateTime.now(clock));
             Order before = repository.find(orderId).orElseThrow();
             clients.lock(before.clientId());
             Order order = repository.lock(orderId).orElseThrow();
@@ -233,6 +243,22 @@ public class CardOrders {
                 answer.cardName() + " ending " + answer.lastFour(),
                 answer.paymentId(),
                 withdrawn));
+    }
+
+    /**
+     * Debts for which card money may be on its way: the payer was sent to the pay page within the last half hour, or
+     * the processor has not told us within the last hour that nothing was paid.
+     */
+    public Set<Long> inTransit(Collection<Long> clientIds) {
+        if (clientIds.isEmpty()) {
+            return Set.of();
+        }
+        LocalDateTime now = LocalDateTime.now(clock);
+        return repository
+                .inTransit(clientIds, now.minusMinutes(MINUTES_TO_PAY), now.minusMinutes(MINUTES_TO_TELL))
+                .stream()
+                .flatMap(o -> o.installments().stream())
+                .collect(Collectors.toSet());
     }
 
     /** What is open on an invoice changed: an order for another sum must not be paid any more. */

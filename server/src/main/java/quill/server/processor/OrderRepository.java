@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.sql.Timestamp;
 import java.time.LocalDateTime;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -45,12 +46,12 @@ class OrderRepository {
             String payAt,
             String declined) {}
 
-    long insert(String key, long invoiceId, long clientId, Set<Long> installments, Money amount) {
+    long insert(String key, long invoiceId, long clientId, Set<Long> installments, Money amount, LocalDateTime opened) {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO card_order (order_key, invoice_id, client_id, installments, currency, amount_minor, state,
-                  made_at)
-                VALUES (:key, :invoice, :client, :installments, :currency, :amount, 'wanted', :now)
+                  made_at, opened_at)
+                VALUES (:key, :invoice, :client, :installments, :currency, :amount, 'wanted', :now, :opened)
                 """)
                 .param("key", key)
                 .param("invoice", invoiceId)
@@ -62,6 +63,7 @@ class OrderRepository {
                 .param("currency", amount.getCurrencyUnit().getCode())
                 .param("amount", amount.getAmountMinorLong())
                 .param("now", Timestamp.valueOf(LocalDateTime.now()))
+                .param("opened", Timestamp.valueOf(opened))
                 .update(id, "id");
         return id.getKey().longValue();
     }
@@ -111,6 +113,30 @@ class OrderRepository {
                 .param("payAt", payAt)
                 .param("id", id)
                 .update();
+    }
+
+    /** The processor told how an order stands. */
+    void asked(long id, LocalDateTime at) {
+        jdbc.sql("UPDATE card_order SET asked_at = :at WHERE id = :id")
+                .param("at", Timestamp.valueOf(at))
+                .param("id", id)
+                .update();
+    }
+
+    /**
+     * Orders of these clients that may be bringing money: opened since a moment, or not known to be unpaid since
+     * another.
+     */
+    List<Order> inTransit(Collection<Long> clientIds, LocalDateTime openedSince, LocalDateTime askedSince) {
+        return jdbc.sql(SELECT + """
+                WHERE client_id IN (:clients) AND state IN ('wanted', 'open', 'withdrawing')
+                  AND (opened_at > :opened OR asked_at IS NULL OR asked_at < :asked)
+                """)
+                .param("clients", clientIds)
+                .param("opened", Timestamp.valueOf(openedSince))
+                .param("asked", Timestamp.valueOf(askedSince))
+                .query(OrderRepository::order)
+                .list();
     }
 
     int move(long id, String to, String... from) {

@@ -36,6 +36,8 @@ class PagesController {
         "/invoices/**",
         "/clients",
         "/clients/**",
+        "/done",
+        "/aging",
         "/books",
         "/books/**",
         "/settings",

@@ -8,6 +8,9 @@ import java.util.List;
 import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -42,6 +45,8 @@ import quill.server.processor.CardOrders;
 @RestController
 @RequestMapping("/api/public/{token}")
 class PublicController {
+    private static final Logger LOG = LoggerFactory.getLogger(PublicController.class);
+    private final PageOpenings openings;
     private final InvoicesService invoices;
     private final Debts debts;
     private final PaymentsService payments;
@@ -53,6 +58,7 @@ class PublicController {
     private final QuillSettings settings;
 
     PublicController(
+            PageOpenings openings,
             InvoicesService invoices,
             Debts debts,
             PaymentsService payments,
@@ -62,6 +68,7 @@ class PublicController {
             LiveUpdates live,
             BusinessClock clock,
             QuillSettings settings) {
+        this.openings = openings;
         this.invoices = invoices;
         this.debts = debts;
         this.payments = payments;
@@ -100,6 +107,12 @@ class PublicController {
     @GetMapping
     PublicPage show(@PathVariable String token) {
         Invoice invoice = invoices.byToken(token);
+        try {
+            openings.opened(invoice);
+        } catch (DuplicateKeyException e) {
+            // Two tabs opened it at the same moment: one of them noted it.
+            LOG.debug("page of {} opened twice at once", invoice.number());
+        }
         FixedDocument document = invoices.document(invoice);
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());

@@ -1,42 +1,45 @@
 package quill.server.today;
 
 import io.swagger.v3.oas.annotations.Hidden;
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+import quill.core.RefusedException;
 import quill.core.ledger.Standing;
 import quill.core.money.Amounts;
 import quill.server.business.BusinessService;
-import quill.server.clients.ClientsService;
+import quill.server.chasing.ActView;
+import quill.server.chasing.ReminderPlans;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.LiveUpdates;
+import quill.server.dailyrun.ActViews;
 import quill.server.dispatch.DispatchService;
-import quill.server.dispatch.Message;
 import quill.server.invoices.InvoiceIndex;
 import quill.server.invoices.Measure;
-import quill.server.payments.Payment;
-import quill.server.payments.PaymentsService;
 
-/** Today: what is late, what comes this week, who owes over time, and what only a person can decide. */
+/** Today: what is late, what comes this week, who owes over time, what will happen, and what needs a person. */
 @RestController
 @RequestMapping("/api")
 class TodayController {
-    private static final int WEEKS_BACK = 6;
+    private static final Set<Integer> SPANS = Set.of(6, 12, 26, 52);
+    private static final int DAYS_AHEAD = 7;
     private final InvoiceIndex index;
     private final DispatchService dispatch;
-    private final PaymentsService payments;
-    private final ClientsService clients;
+    private final Needs needs;
+    private final ActViews acts;
+    private final ReminderPlans plans;
     private final BusinessService business;
     private final LiveUpdates live;
     private final BusinessClock clock;
@@ -44,15 +47,17 @@ class TodayController {
     TodayController(
             InvoiceIndex index,
             DispatchService dispatch,
-            PaymentsService payments,
-            ClientsService clients,
+            Needs needs,
+            ActViews acts,
+            ReminderPlans plans,
             BusinessService business,
             LiveUpdates live,
             BusinessClock clock) {
         this.index = index;
         this.dispatch = dispatch;
-        this.payments = payments;
-        this.clients = clients;
+        this.needs = needs;
+        this.acts = acts;
+        this.plans = plans;
         this.business = business;
         this.live = live;
         this.clock = clock;
@@ -61,49 +66,59 @@ class TodayController {
     /** The sentence. @param most who owes most of what is late; empty where nothing is */
     record Sentence(Amount late, int lateClients, String most, Amount week, int weekClients, Amount open) {}
 
-    /** A mark in the Almanac. @param size thousandths of the largest amount shown, for drawing only */
-    record Mark(
-            long invoiceId,
-            String number,
-            String what,
-            LocalDate on,
-            Amount amount,
-            Standing standing,
-            long daysLate,
-            int size) {}
-
-    /** A client's lane. */
-    record Lane(long clientId, String client, Amount open, Amount late, List<Mark> marks) {}
-
-    /** Something that only a person can decide. @param kind message, payment or draft */
-    record Need(
-            String kind, long id, @Schema(nullable = true) Long invoiceId, String title, String text) {}
-
+    /** @param hidden how many clients have no lane, since there are more than can be read */
     record TodayView(
-            LocalDate today, LocalDate from, LocalDate to, Sentence sentence, List<Lane> lanes, List<Need> needs) {}
+            LocalDate today,
+            int weeks,
+            LocalDate from,
+            LocalDate to,
+            Sentence sentence,
+            List<Almanac.Lane> lanes,
+            int hidden,
+            List<ActView> acts,
+            boolean allKeptBack,
+            List<Needs.Need> needs) {}
 
     @GetMapping("/today")
-    TodayView show() {
+    TodayView show(@RequestParam(defaultValue = "12") int weeks) {
+        if (!SPANS.contains(weeks)) {
+            throw new RefusedException("weeks", weeks, "must be 6, 12, 26 or 52");
+        }
         LocalDate today = clock.today();
         CurrencyUnit currency = business.business().currencyUnit();
-        LocalDate from = today.minusWeeks(WEEKS_BACK);
-        LocalDate to = today.plusWeeks(WEEKS_BACK);
-        List<InvoiceIndex.Row> shown = new ArrayList<>(index.open());
-        shown.addAll(index.settled(null, null).rows());
-        return new TodayView(today, from, to, sentence(currency, today), lanes(shown, currency, from, to), needs());
+        LocalDate from = today.minusDays(weeks * 7L / 2);
+        LocalDate to = today.plusDays(weeks * 7L / 2);
+        List<InvoiceIndex.Row> open = index.open();
+        List<InvoiceIndex.Row> shown = new ArrayList<>(open);
+        shown.addAll(index.settledSince(from));
+        List<Almanac.Lane> all = Almanac.lanes(shown, currency, from, to);
+        List<Almanac.Lane> lanes = all.subList(0, Math.min(all.size(), Almanac.MOST_LANES));
+        List<Long> clients = lanes.stream().map(Almanac.Lane::clientId).toList();
+        List<ActView> soon = acts.until(today.plusDays(DAYS_AHEAD));
+        return new TodayView(
+                today,
+                weeks,
+                from,
+                to,
+                sentence(open, currency, today),
+                Almanac.withActs(lanes, dispatch.reminders(clients, from), acts.until(clients, to)),
+                all.size() - lanes.size(),
+                soon,
+                plans.setting().allKeptBack(),
+                needs.all(soon, today));
     }
 
-    private Sentence sentence(CurrencyUnit currency, LocalDate today) {
+    private static Sentence sentence(List<InvoiceIndex.Row> rows, CurrencyUnit currency, LocalDate today) {
         Map<String, Money> lateBy = new LinkedHashMap<>();
         Map<String, Money> weekBy = new LinkedHashMap<>();
         Money open = Money.zero(currency);
-        for (InvoiceIndex.Row row : index.open()) {
+        for (InvoiceIndex.Row row : rows) {
             for (Measure.Part part : row.measure()) {
                 Money amount = part.open().money();
                 open = open.plus(amount);
                 if (amount.isPositive() && part.standing() == Standing.LATE) {
                     lateBy.merge(row.clientName(), amount, Money::plus);
-                } else if (amount.isPositive() && !part.dueOn().isAfter(today.plusDays(7))) {
+                } else if (amount.isPositive() && !part.dueOn().isAfter(today.plusDays(DAYS_AHEAD))) {
                     weekBy.merge(row.clientName(), amount, Money::plus);
                 }
             }
@@ -119,80 +134,6 @@ class TodayController {
                 Amount.of(Amounts.sum(currency, weekBy.values())),
                 weekBy.size(),
                 Amount.of(open));
-    }
-
-    private static List<Lane> lanes(List<InvoiceIndex.Row> rows, CurrencyUnit currency, LocalDate from, LocalDate to) {
-        Money largest = rows.stream()
-                .flatMap(r -> r.measure().stream())
-                .map(p -> p.amount().money())
-                .max(Comparator.comparing(Money::getAmount))
-                .orElse(Money.zero(currency));
-        Map<Long, List<Mark>> marks = new LinkedHashMap<>();
-        Map<Long, String> names = new LinkedHashMap<>();
-        Map<Long, Money> open = new LinkedHashMap<>();
-        Map<Long, Money> late = new LinkedHashMap<>();
-        for (InvoiceIndex.Row row : rows) {
-            names.put(row.clientId(), row.clientName());
-            for (Measure.Part p : row.measure()) {
-                open.merge(row.clientId(), p.open().money(), Money::plus);
-                late.merge(
-                        row.clientId(),
-                        p.standing() == Standing.LATE ? p.open().money() : Money.zero(currency),
-                        Money::plus);
-                boolean inside = !p.dueOn().isBefore(from) && !p.dueOn().isAfter(to);
-                if ((inside || p.standing() == Standing.LATE) && p.standing() != Standing.CREDITED) {
-                    marks.computeIfAbsent(row.clientId(), k -> new ArrayList<>())
-                            .add(new Mark(
-                                    row.id(),
-                                    row.number(),
-                                    row.subject(),
-                                    p.dueOn(),
-                                    p.standing() == Standing.SETTLED ? p.amount() : p.open(),
-                                    p.standing(),
-                                    p.daysLate(),
-                                    Measure.thousandthsOf(p.amount().money(), largest)));
-                }
-            }
-        }
-        return marks.entrySet().stream()
-                .map(e -> new Lane(
-                        e.getKey(),
-                        names.get(e.getKey()),
-                        Amount.of(open.get(e.getKey())),
-                        Amount.of(late.get(e.getKey())),
-                        e.getValue()))
-                .sorted(Comparator.comparing((Lane l) -> l.late().money().getAmount())
-                        .thenComparing(l -> l.open().money().getAmount())
-                        .reversed()
-                        .thenComparing(Lane::client))
-                .toList();
-    }
-
-    private List<Need> needs() {
-        List<Need> needs = new ArrayList<>();
-        for (Message m : dispatch.needingSomebody()) {
-            needs.add(new Need(
-                    "message",
-                    m.id(),
-                    m.invoiceId(),
-                    "uncertain".equals(m.state()) ? "Did this letter arrive?" : "A letter could not be sent",
-                    m.subject() + ", to " + m.to() + ". " + m.error()));
-        }
-        for (Payment p : payments.unexpected()) {
-            needs.add(new Need(
-                    "payment",
-                    p.id(),
-                    p.invoiceId(),
-                    "Money came that nothing was open for",
-                    Amounts.grouped(p.amount().money()) + " " + p.words() + " from "
-                            + clients.client(p.clientId()).name()
-                            + " is held as client credit. Give it back, or let it settle what comes next."));
-        }
-        for (InvoiceIndex.Row d : index.drafts()) {
-            String whom = d.clientName().isEmpty() ? "A draft" : "A draft for " + d.clientName();
-            needs.add(new Need("draft", d.id(), d.id(), whom, d.subject().isEmpty() ? "not issued yet" : d.subject()));
-        }
-        return needs;
     }
 
     @Hidden

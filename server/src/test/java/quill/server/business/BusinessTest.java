@@ -79,6 +79,7 @@ public class BusinessTest {
                 "C-{seq}",
                 days,
                 "",
+                false,
                 1);
     }
 }

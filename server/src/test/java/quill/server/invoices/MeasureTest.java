@@ -55,6 +55,7 @@ public class MeasureTest {
                 1,
                 place,
                 place == 1,
+                false,
                 whole,
                 paid,
                 back,

@@ -1,0 +1,137 @@
+package quill.core.acts;
+
+import java.time.LocalDate;
+import java.util.List;
+import org.joda.money.Money;
+import quill.core.Why;
+import quill.core.latefee.LateFee;
+import quill.core.money.Amounts;
+import quill.core.reminder.ReminderStep;
+
+/** Something that the daily run will do by itself on a day, unless a person keeps it back. */
+public sealed interface Act {
+    /** What keeps an act from being done. */
+    enum Stop {
+        NOTHING(""),
+        KEPT_BACK("kept back"),
+        CLIENT_KEPT_BACK("everything for this client is kept back"),
+        ALL_KEPT_BACK("everything is kept back"),
+        MUTED("the client is muted"),
+        NO_ADDRESS("the client has no e-mail address"),
+        REVIEW("late fees wait for your review");
+
+        private final String words;
+
+        Stop(String words) {
+            this.words = words;
+        }
+
+        /** The reason, for people. */
+        public String words() {
+            return words;
+        }
+    }
+
+    /** The same act has the same key in every plan; an act is done once under its key. */
+    String key();
+
+    /** The day on which it is done. */
+    LocalDate on();
+
+    /** Whose it is. */
+    long client();
+
+    /** What is charged, or asked for. */
+    Money amount();
+
+    /** What keeps it from being done, or {@link Stop#NOTHING}. */
+    Stop stop();
+
+    /** Whether it first came up on its day; one that waits since an earlier day is not new. */
+    boolean isNew();
+
+    /** How its amount and its day came about. */
+    Why why();
+
+    /** A late fee is charged. */
+    record Fee(LocalDate on, long client, ActsToCome.Debt debt, LateFee fee, Stop stop) implements Act {
+        @Override
+        public String key() {
+            return "fee:" + debt.open().id() + ":" + debt.open().dueOn() + ":" + fee.sequence();
+        }
+
+        @Override
+        public Money amount() {
+            return fee.amount();
+        }
+
+        @Override
+        public boolean isNew() {
+            return fee.occasion().equals(on);
+        }
+
+        @Override
+        public Why why() {
+            return fee.why();
+        }
+    }
+
+    /**
+     * A reminder is sent: one letter for all that a client owes by that day.
+     *
+     * @param step the sternest that is due
+     * @param items what it asks for, in the order in which money settles it
+     */
+    record Reminder(
+            LocalDate on, long client, ReminderStep step, List<Item> items, Money amount, Stop stop, boolean isNew)
+            implements Act {
+        /** Copies the items. */
+        public Reminder {
+            items = List.copyOf(items);
+        }
+
+        @Override
+        public String key() {
+            return key(client, on);
+        }
+
+        /** The key of a client's reminder on a day: there is one at most. */
+        public static String key(long client, LocalDate day) {
+            return "reminder:" + client + ":" + day;
+        }
+
+        /** The same without fees that are not charged yet: what can be sent before its day. */
+        public Reminder withoutForecast() {
+            List<Item> real = items.stream().filter(i -> i.debt().id() > 0).toList();
+            Money sum = Amounts.sum(
+                    amount.getCurrencyUnit(), real.stream().map(Item::asked).toList());
+            return new Reminder(on, client, step, real, sum, stop, isNew);
+        }
+
+        /** How many invoices it is about. */
+        public long documents() {
+            return items.stream().map(i -> i.debt().document()).distinct().count();
+        }
+
+        @Override
+        public Why why() {
+            return new Why(
+                    "one letter a day lists all that is open by then, in the tone of the sternest step that is due",
+                    items.stream().map(Item::words).toList());
+        }
+    }
+
+    /**
+     * One debt in a reminder.
+     *
+     * @param asked what is open of it, less what is in transit and covered by client credit
+     * @param step the step of the plan that is due for it, or null where it is only listed
+     */
+    record Item(quill.core.ledger.OpenDebt debt, Money asked, long daysLate, ReminderStep step) {
+        private String words() {
+            String what = debt.number() + (debt.fee() ? " late fee of " : " due ") + debt.dueOn() + ": "
+                    + Amounts.grouped(asked);
+            return step == null ? what : what + " (step " + step.words() + ")";
+        }
+    }
+}

@@ -1,0 +1,295 @@
+package quill.core.acts;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.joda.money.Money;
+import quill.core.latefee.LateFee;
+import quill.core.latefee.LateFeePolicy;
+import quill.core.ledger.Appropriation;
+import quill.core.ledger.OpenDebt;
+import quill.core.ledger.Standing;
+import quill.core.money.Amounts;
+import quill.core.reminder.ReminderPlan;
+import quill.core.reminder.ReminderStep;
+
+/**
+ * What the daily run will do for a client, day by day, if nobody pays and nobody steps in: fees first, then reminders.
+ * The run itself performs the list of its day, so that what is announced and what is done come from one place.
+ */
+public final class ActsToCome {
+    private final ClientState state;
+    private final Rules rules;
+    private final List<Debt> debts;
+    private LocalDate remindedOn;
+    private long nextForecastId = -1;
+
+    private ActsToCome(ClientState state, Rules rules) {
+        this.state = state;
+        this.rules = rules;
+        this.debts = new ArrayList<>(state.debts());
+        this.remindedOn = state.remindedOn();
+    }
+
+    /**
+     * The business's rules.
+     *
+     * @param reviewFees whether a person decides about each fee
+     * @param allKeptBack whether nothing at all is done by itself
+     */
+    public record Rules(ReminderPlan plan, boolean reviewFees, boolean allKeptBack) {}
+
+    /**
+     * A debt with all that reminders and fees depend on.
+     *
+     * @param first its first amount
+     * @param inTransit what an unfinished payment is bringing
+     * @param issuedOn day of issue of its invoice; steps up to that day are used up
+     * @param mutedUntil last day on which its invoice is not reminded of, or null
+     * @param usedThrough days of the latest step used up, or null
+     * @param fees charged on it so far
+     * @param feeOf for a late fee the key of its installment, else 0
+     */
+    public record Debt(
+            OpenDebt open,
+            boolean deposit,
+            Money first,
+            Money inTransit,
+            LocalDate issuedOn,
+            LocalDate mutedUntil,
+            Integer usedThrough,
+            LateFeePolicy policy,
+            List<LateFee.Charged> fees,
+            long feeOf) {
+        /** Copies the fees. */
+        public Debt {
+            fees = List.copyOf(fees);
+        }
+
+        private boolean isMutedOn(LocalDate day) {
+            return mutedUntil != null && !day.isAfter(mutedUntil);
+        }
+
+        private LateFee.Overdue overdue(Money base) {
+            return new LateFee.Overdue(first, open.dueOn(), deposit, base, fees);
+        }
+
+        private Debt with(Integer used, List<LateFee.Charged> charged) {
+            return new Debt(open, deposit, first, inTransit, issuedOn, mutedUntil, used, policy, charged, feeOf);
+        }
+    }
+
+    /** Every act from one day to another, both included, in the order in which they will be done. */
+    public static List<Act> of(ClientState state, Rules rules, LocalDate from, LocalDate to) {
+        return new ActsToCome(state, rules).over(from, to);
+    }
+
+    /**
+     * The next day on which anything may come up, whatever stands in its way; it may lie in the past. Nothing comes up
+     * before it unless the client's books change.
+     */
+    public static Optional<LocalDate> nextDay(ClientState state, Rules rules) {
+        return new ActsToCome(state, rules).next();
+    }
+
+    private List<Act> over(LocalDate from, LocalDate to) {
+        List<Act> acts = new ArrayList<>();
+        LocalDate day = from;
+        while (!day.isAfter(to)) {
+            acts.addAll(on(day));
+            LocalDate following = day.plusDays(1);
+            Optional<LocalDate> next = next();
+            if (next.isEmpty()) {
+                break;
+            }
+            day = next.get().isAfter(following) ? next.get() : following;
+        }
+        return acts;
+    }
+
+    private Optional<LocalDate> next() {
+        return debts.stream()
+                .filter(d -> d.feeOf() == 0 && isOwed(d))
+                .flatMap(d -> Stream.of(
+                        d.open().open().isPositive()
+                                ? LateFee.nextDay(d.overdue(d.open().open()), d.policy())
+                                : Optional.<LocalDate>empty(),
+                        rules.plan().nextDay(d.open().dueOn(), d.issuedOn(), d.usedThrough())))
+                .flatMap(Optional::stream)
+                .min(LocalDate::compareTo);
+    }
+
+    /** Whether anything is open of an installment, or of a fee on it. */
+    private boolean isOwed(Debt d) {
+        return d.open().open().isPositive()
+                || debts.stream()
+                        .anyMatch(f ->
+                                f.feeOf() == d.open().id() && f.open().open().isPositive());
+    }
+
+    private List<Act> on(LocalDate day) {
+        List<Act> acts = new ArrayList<>();
+        Map<Long, Money> asked = asked();
+        for (Debt debt : List.copyOf(debts)) {
+            Money base = asked.getOrDefault(debt.open().id(), zero());
+            if (debt.feeOf() == 0) {
+                LateFee.on(day, debt.overdue(base), debt.policy()).ifPresent(fee -> {
+                    Act.Fee act = new Act.Fee(day, state.client(), debt, fee, feeStop(day, debt, fee));
+                    acts.add(act);
+                    foresee(act);
+                });
+            }
+        }
+        reminder(day).ifPresent(act -> {
+            acts.add(act);
+            if (act.stop() != Act.Stop.MUTED) {
+                foresee(act);
+            }
+        });
+        return acts;
+    }
+
+    /** What can be asked of each debt: open, less in transit, less what client credit covers in the standard order. */
+    private Map<Long, Money> asked() {
+        Map<Long, Money> asked = new HashMap<>();
+        List<OpenDebt> left = new ArrayList<>();
+        for (Debt d : debts) {
+            Money rest = d.open().open().minus(Amounts.min(d.open().open(), d.inTransit()));
+            if (rest.isPositive()) {
+                asked.put(d.open().id(), rest);
+                left.add(with(d.open(), rest));
+            }
+        }
+        if (state.credit().isPositive()) {
+            Appropriation.of(state.credit(), left, Set.of(), state.order())
+                    .parts()
+                    .forEach(p -> asked.merge(p.debt().id(), p.amount(), Money::minus));
+        }
+        return asked;
+    }
+
+    private static OpenDebt with(OpenDebt d, Money open) {
+        return new OpenDebt(d.id(), d.document(), d.number(), d.position(), d.fee(), d.dueOn(), open);
+    }
+
+    private Act.Stop feeStop(LocalDate day, Debt debt, LateFee fee) {
+        Act.Stop held = held(new Act.Fee(day, state.client(), debt, fee, Act.Stop.NOTHING).key());
+        return held == Act.Stop.NOTHING && rules.reviewFees() ? Act.Stop.REVIEW : held;
+    }
+
+    private Act.Stop held(String key) {
+        if (state.keptBackActs().contains(key)) {
+            return Act.Stop.KEPT_BACK;
+        }
+        if (state.keptBack()) {
+            return Act.Stop.CLIENT_KEPT_BACK;
+        }
+        return rules.allKeptBack() ? Act.Stop.ALL_KEPT_BACK : Act.Stop.NOTHING;
+    }
+
+    private Optional<Act.Reminder> reminder(LocalDate day) {
+        if (remindedOn != null && !day.isAfter(remindedOn)) {
+            return Optional.empty();
+        }
+        Map<Long, Money> asked = asked();
+        List<Act.Item> items = new ArrayList<>();
+        ReminderStep sternest = null;
+        boolean fresh = false;
+        for (Debt d : debts.stream()
+                .sorted((a, b) -> state.order().compare(a.open(), b.open()))
+                .toList()) {
+            Money sum = asked.getOrDefault(d.open().id(), zero());
+            ReminderStep step = d.isMutedOn(day) ? null : stepOf(d, asked, day);
+            if (step != null) {
+                fresh |= rules.plan().dayOf(step, d.open().dueOn()).equals(day);
+                sternest = sternest == null || step.tone().compareTo(sternest.tone()) > 0 ? step : sternest;
+            }
+            boolean listed = step != null || (!d.open().dueOn().isAfter(day) && !d.isMutedOn(day));
+            if (listed && sum.isPositive()) {
+                items.add(new Act.Item(
+                        with(d.open(), sum),
+                        sum,
+                        Math.max(0, Standing.daysLate(d.open().dueOn(), day)),
+                        step));
+            } else if (step != null) {
+                items.add(new Act.Item(with(d.open(), zero()), zero(), 0, step));
+            }
+        }
+        if (sternest == null || (state.isMutedOn(day) && !fresh)) {
+            return Optional.empty();
+        }
+        Money sum = Amounts.sum(
+                zero().getCurrencyUnit(), items.stream().map(Act.Item::asked).toList());
+        return Optional.of(new Act.Reminder(day, state.client(), sternest, items, sum, reminderStop(day), fresh));
+    }
+
+    /** The step that is due for an installment of which, or of whose fees, anything is still to be asked. */
+    private ReminderStep stepOf(Debt d, Map<Long, Money> asked, LocalDate day) {
+        boolean open = asked.getOrDefault(d.open().id(), zero()).isPositive()
+                || debts.stream()
+                        .anyMatch(f -> f.feeOf() == d.open().id()
+                                && asked.getOrDefault(f.open().id(), zero()).isPositive());
+        return d.feeOf() != 0 || !open
+                ? null
+                : rules.plan()
+                        .dueOn(day, d.open().dueOn(), d.issuedOn(), d.usedThrough())
+                        .orElse(null);
+    }
+
+    private Act.Stop reminderStop(LocalDate day) {
+        Act.Stop held = held(Act.Reminder.key(state.client(), day));
+        if (held != Act.Stop.NOTHING) {
+            return held;
+        }
+        if (state.isMutedOn(day)) {
+            return Act.Stop.MUTED;
+        }
+        return state.hasAddress() ? Act.Stop.NOTHING : Act.Stop.NO_ADDRESS;
+    }
+
+    private void foresee(Act.Fee act) {
+        boolean charged = act.stop() == Act.Stop.NOTHING;
+        replace(act.debt().open().id(), d -> {
+            List<LateFee.Charged> fees = new ArrayList<>(d.fees());
+            fees.add(new LateFee.Charged(
+                    d.open().dueOn(), act.fee().sequence(), act.fee().amount(), !charged));
+            return d.with(d.usedThrough(), fees);
+        });
+        if (charged) {
+            OpenDebt of = act.debt().open();
+            OpenDebt fee = new OpenDebt(
+                    nextForecastId--, of.document(), of.number(), of.position(), true, act.on(), act.amount());
+            debts.add(new Debt(
+                    fee,
+                    false,
+                    act.amount(),
+                    zero(),
+                    act.debt().issuedOn(),
+                    act.debt().mutedUntil(),
+                    null,
+                    LateFeePolicy.none(zero()),
+                    List.of(),
+                    of.id()));
+        }
+    }
+
+    private void foresee(Act.Reminder act) {
+        remindedOn = act.on();
+        act.items().stream()
+                .filter(i -> i.step() != null)
+                .forEach(i -> replace(i.debt().id(), d -> d.with(i.step().days(), d.fees())));
+    }
+
+    private void replace(long id, java.util.function.UnaryOperator<Debt> change) {
+        debts.replaceAll(d -> d.open().id() == id ? change.apply(d) : d);
+    }
+
+    private Money zero() {
+        return Money.zero(state.credit().getCurrencyUnit());
+    }
+}

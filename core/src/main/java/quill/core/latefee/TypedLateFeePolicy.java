@@ -1,0 +1,127 @@
+package quill.core.latefee;
+
+import java.math.BigDecimal;
+import java.util.List;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import quill.core.Problem;
+import quill.core.latefee.LateFeePolicy.Cap;
+import quill.core.latefee.LateFeePolicy.Charge;
+import quill.core.latefee.LateFeePolicy.Repeat;
+import quill.core.money.Percent;
+import quill.core.money.TypedNumber;
+
+/**
+ * A late-fee policy as it was typed.
+ *
+ * @param kind none, flat or percent
+ * @param amount {@code 12.50} for flat, {@code 1%} for percent
+ * @param grace days of grace
+ * @param repeat once, days or monthly
+ * @param every days between two fees, where repeat is days
+ * @param cap empty, {@code 40.00} or {@code 5%} of the installment's first amount
+ * @param smallest empty, or the smallest overdue sum that bears a fee
+ */
+public record TypedLateFeePolicy(
+        String kind,
+        String amount,
+        String grace,
+        String repeat,
+        String every,
+        String cap,
+        String smallest,
+        boolean deposits) {
+    /** No fees. */
+    public static TypedLateFeePolicy none() {
+        return new TypedLateFeePolicy("none", "", "7", "once", "", "", "", false);
+    }
+
+    /**
+     * Reads it, adding to the problems what is wrong.
+     *
+     * @param path put before each field's name, such as {@code lateFee.}; may be empty
+     * @param ceiling rates above it are refused
+     * @return the policy, or null where a problem was added
+     */
+    public LateFeePolicy read(String path, CurrencyUnit currency, Percent ceiling, List<Problem> problems) {
+        int before = problems.size();
+        Money zero = Money.zero(currency);
+        if ("none".equals(kind)) {
+            return LateFeePolicy.none(zero);
+        }
+        Charge charge = charge(path, currency, ceiling, problems);
+        int days = days(path + "grace", grace, 0, problems);
+        Repeat again = repeat(path, problems);
+        Cap most = cap(path + "cap", currency, problems);
+        Money least = isBlank(smallest) ? zero : TypedNumber.amount(path + "smallest", smallest, currency, problems);
+        return problems.size() > before ? null : new LateFeePolicy(charge, days, again, most, least, deposits);
+    }
+
+    private Charge charge(String path, CurrencyUnit currency, Percent ceiling, List<Problem> problems) {
+        if ("flat".equals(kind)) {
+            Money sum = TypedNumber.amount(path + "amount", amount, currency, problems);
+            if (sum != null && sum.isZero()) {
+                problems.add(new Problem(path + "amount", amount, "must be above zero; choose none for no fee"));
+            }
+            return sum == null ? null : new Charge.Flat(sum);
+        }
+        if (!"percent".equals(kind)) {
+            problems.add(new Problem(path + "kind", kind, "must be none, flat or percent"));
+            return null;
+        }
+        BigDecimal rate =
+                TypedNumber.read(path + "amount", amount == null ? null : amount.replace("%", ""), 4, false, problems);
+        if (rate == null) {
+            return null;
+        }
+        if (rate.signum() == 0 || rate.compareTo(ceiling.rate()) > 0) {
+            problems.add(new Problem(
+                    path + "amount", amount.strip(), "must be above 0% and at most the ceiling of " + ceiling));
+            return null;
+        }
+        return new Charge.OfOverdue(new Percent(rate));
+    }
+
+    private Repeat repeat(String path, List<Problem> problems) {
+        if ("once".equals(repeat)) {
+            return new Repeat.Once();
+        }
+        if ("monthly".equals(repeat)) {
+            return new Repeat.Monthly();
+        }
+        if ("days".equals(repeat)) {
+            return new Repeat.EveryDays(days(path + "every", every, 1, problems));
+        }
+        problems.add(new Problem(path + "repeat", repeat, "must be once, days or monthly"));
+        return null;
+    }
+
+    private Cap cap(String field, CurrencyUnit currency, List<Problem> problems) {
+        if (isBlank(cap)) {
+            return new Cap.None();
+        }
+        if (cap.strip().endsWith("%")) {
+            Percent part = TypedNumber.percent(field, cap, problems);
+            return part == null ? null : new Cap.OfFirstAmount(part);
+        }
+        Money sum = TypedNumber.amount(field, cap, currency, problems);
+        return sum == null ? null : new Cap.OfAmount(sum);
+    }
+
+    private static int days(String field, String text, int least, List<Problem> problems) {
+        BigDecimal days = TypedNumber.read(field, text, 0, true, problems);
+        if (days == null) {
+            return least;
+        }
+        if (days.compareTo(BigDecimal.valueOf(least)) < 0
+                || days.compareTo(BigDecimal.valueOf(LateFeePolicy.MOST_DAYS)) > 0) {
+            problems.add(new Problem(field, text.strip(), "must be from " + least + " to 365 days"));
+            return least;
+        }
+        return days.intValue();
+    }
+
+    private static boolean isBlank(String text) {
+        return text == null || text.isBlank();
+    }
+}

@@ -1,0 +1,182 @@
+package quill.core.reminder;
+
+import java.math.BigDecimal;
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import quill.core.Problem;
+import quill.core.money.TypedNumber;
+import quill.core.reminder.ReminderStep.Tone;
+
+/**
+ * The steps by which clients are reminded.
+ *
+ * @param steps in the order of their days; no two on one day
+ * @param on whether anything is sent at all
+ * @param hour at which the day's run begins, where the business is
+ * @param offRestDays whether a step is moved off weekends and holidays, to the next working day
+ * @param since steps that fell before this day lapse, so that a changed plan writes to nobody about the past
+ */
+public record ReminderPlan(
+        List<ReminderStep> steps,
+        boolean on,
+        LocalTime hour,
+        boolean offRestDays,
+        Set<LocalDate> holidays,
+        LocalDate since) {
+    private static final int MOST_BEFORE = -60;
+    private static final int MOST_AFTER = 365;
+    private static final int MOST_STEPS = 12;
+    private static final int MOST_MOVES = 60;
+
+    /** A step as typed. @param days {@code -3} is three days before the due date */
+    public record TypedStep(String days, String tone) {}
+
+    /** A plan as typed. @param holidays ISO dates, separated by blanks, commas or lines */
+    public record TypedPlan(List<TypedStep> steps, boolean on, String hour, boolean offRestDays, String holidays) {
+        /** Three days before, on the day, 3 and 14 days after (common practice), at nine. */
+        public static TypedPlan usual() {
+            return new TypedPlan(
+                    List.of(
+                            new TypedStep("-3", "FRIENDLY"),
+                            new TypedStep("0", "FRIENDLY"),
+                            new TypedStep("3", "FIRM"),
+                            new TypedStep("14", "FINAL")),
+                    true,
+                    "09:00",
+                    false,
+                    "");
+        }
+    }
+
+    /** Sorts the steps. */
+    public ReminderPlan {
+        steps = steps.stream()
+                .sorted(Comparator.comparingInt(ReminderStep::days))
+                .toList();
+        holidays = Set.copyOf(holidays);
+    }
+
+    /** Reads a plan as typed; null where a problem was added. */
+    public static ReminderPlan read(TypedPlan typed, LocalDate since, List<Problem> problems) {
+        int before = problems.size();
+        List<ReminderStep> steps = new ArrayList<>();
+        Set<Integer> days = new HashSet<>();
+        List<TypedStep> given = typed.steps() == null ? List.of() : typed.steps();
+        if (given.size() > MOST_STEPS) {
+            problems.add(new Problem("steps", String.valueOf(given.size()), "at most 12 steps"));
+        }
+        for (int i = 0; i < given.size(); i++) {
+            String path = "steps[" + i + "].";
+            Integer day = dayOf(path + "days", given.get(i).days(), problems);
+            Tone tone = toneOf(path + "tone", given.get(i).tone(), problems);
+            if (day != null && !days.add(day)) {
+                problems.add(
+                        new Problem(path + "days", day.toString(), "another step has this day; each needs its own"));
+            } else if (day != null && tone != null) {
+                steps.add(new ReminderStep(day, tone));
+            }
+        }
+        LocalTime hour = hourOf(typed.hour(), problems);
+        Set<LocalDate> holidays = holidaysOf(typed.holidays(), problems);
+        return problems.size() > before
+                ? null
+                : new ReminderPlan(steps, typed.on(), hour, typed.offRestDays(), holidays, since);
+    }
+
+    private static Integer dayOf(String field, String text, List<Problem> problems) {
+        BigDecimal days = TypedNumber.read(field, text, 0, true, problems);
+        if (days == null) {
+            return null;
+        }
+        if (days.compareTo(BigDecimal.valueOf(MOST_BEFORE)) < 0 || days.compareTo(BigDecimal.valueOf(MOST_AFTER)) > 0) {
+            problems.add(
+                    new Problem(field, text.strip(), "must be from 60 days before to 365 days after the due date"));
+            return null;
+        }
+        return days.intValue();
+    }
+
+    private static Tone toneOf(String field, String text, List<Problem> problems) {
+        try {
+            return Tone.valueOf(text == null ? "" : text.strip().toUpperCase(Locale.ROOT));
+        } catch (IllegalArgumentException e) {
+            problems.add(new Problem(field, text, "must be FRIENDLY, FIRM or FINAL"));
+            return null;
+        }
+    }
+
+    private static LocalTime hourOf(String text, List<Problem> problems) {
+        try {
+            String typed = text == null ? "" : text.strip();
+            return LocalTime.parse(typed.matches("\\d:\\d\\d") ? "0" + typed : typed);
+        } catch (DateTimeParseException e) {
+            problems.add(new Problem("hour", text, "write a time of day from 00:00 to 23:59, such as 09:00"));
+            return null;
+        }
+    }
+
+    private static Set<LocalDate> holidaysOf(String text, List<Problem> problems) {
+        Set<LocalDate> dates = new TreeSet<>();
+        for (String part : text == null ? new String[0] : text.strip().split("[\\s,;]+")) {
+            try {
+                if (!part.isEmpty()) {
+                    dates.add(LocalDate.parse(part));
+                }
+            } catch (DateTimeParseException e) {
+                problems.add(new Problem("holidays", part, "write dates such as 2027-12-25"));
+            }
+        }
+        return dates;
+    }
+
+    /** The day on which a step goes for a due date: moved off weekends and holidays where the business wants it. */
+    public LocalDate dayOf(ReminderStep step, LocalDate dueOn) {
+        LocalDate day = dueOn.plusDays(step.days());
+        for (int i = 0; offRestDays && isRestDay(day) && i < MOST_MOVES; i++) {
+            day = day.plusDays(1);
+        }
+        return day;
+    }
+
+    private boolean isRestDay(LocalDate day) {
+        return day.getDayOfWeek() == DayOfWeek.SATURDAY
+                || day.getDayOfWeek() == DayOfWeek.SUNDAY
+                || holidays.contains(day);
+    }
+
+    /**
+     * The step to send about an installment on a day: of those that fell due and were not used up only the latest.
+     *
+     * @param after steps that fell on or before this day are used up: the day the invoice was issued
+     * @param usedThrough days of the latest step used up, or null
+     */
+    public Optional<ReminderStep> dueOn(LocalDate day, LocalDate dueOn, LocalDate after, Integer usedThrough) {
+        return steps.stream()
+                .filter(s -> isWaiting(s, dueOn, after, usedThrough)
+                        && !dayOf(s, dueOn).isAfter(day))
+                .reduce((a, b) -> b);
+    }
+
+    /** The next day on which a step falls that is not used up; it may lie in the past. */
+    public Optional<LocalDate> nextDay(LocalDate dueOn, LocalDate after, Integer usedThrough) {
+        return steps.stream()
+                .filter(s -> isWaiting(s, dueOn, after, usedThrough))
+                .map(s -> dayOf(s, dueOn))
+                .findFirst();
+    }
+
+    private boolean isWaiting(ReminderStep step, LocalDate dueOn, LocalDate after, Integer usedThrough) {
+        LocalDate day = dayOf(step, dueOn);
+        return on && (usedThrough == null || step.days() > usedThrough) && day.isAfter(after) && !day.isBefore(since);
+    }
+}

@@ -1,0 +1,33 @@
+package quill.core.reminder;
+
+/**
+ * One step of a plan.
+ *
+ * @param days after the due date; below zero before it
+ */
+public record ReminderStep(int days, Tone tone) {
+    /** The tone of a letter, from mild to stern. */
+    public enum Tone {
+        FRIENDLY("friendly"),
+        FIRM("firm"),
+        FINAL("final");
+
+        private final String words;
+
+        Tone(String words) {
+            this.words = words;
+        }
+
+        /** The tone, for people. */
+        public String words() {
+            return words;
+        }
+    }
+
+    /** When it goes, for people: {@code 3 days before}, {@code on the due date}, {@code 14 days after}. */
+    public String words() {
+        int count = Math.abs(days);
+        String plain = count == 1 ? "1 day" : count + " days";
+        return days == 0 ? "on the due date" : plain + (days < 0 ? " before" : " after");
+    }
+}

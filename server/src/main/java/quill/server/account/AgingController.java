@@ -1,0 +1,103 @@
+package quill.server.account;
+
+import java.io.IOException;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
+import org.joda.money.CurrencyUnit;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import quill.core.ledger.Aging;
+import quill.core.ledger.OpenDebt;
+import quill.server.account.AccountController.Band;
+import quill.server.business.BusinessService;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.common.Amount;
+import quill.server.common.BusinessClock;
+import quill.server.debts.Debts;
+
+/** Open money of all clients by days past due, as a table and as CSV (RFC 4180). */
+@RestController
+@RequestMapping("/api")
+class AgingController {
+    private final Debts debts;
+    private final ClientsService clients;
+    private final BusinessService business;
+    private final BusinessClock clock;
+
+    AgingController(Debts debts, ClientsService clients, BusinessService business, BusinessClock clock) {
+        this.debts = debts;
+        this.clients = clients;
+        this.business = business;
+        this.clock = clock;
+    }
+
+    record AgingRow(long clientId, String client, List<Band> bands, Amount total) {}
+
+    record AgingView(LocalDate on, List<AgingRow> rows, List<Band> totals, Amount total) {}
+
+    @GetMapping("/aging")
+    AgingView aging() {
+        CurrencyUnit currency = business.business().currencyUnit();
+        LocalDate today = clock.today();
+        Map<Long, List<OpenDebt>> open = debts.openByClient(currency);
+        Map<Long, Client> byId = clients.some(open.keySet());
+        List<AgingRow> rows = new ArrayList<>();
+        open.forEach((id, own) -> {
+            Aging aging = Aging.of(currency, own, today);
+            rows.add(new AgingRow(id, byId.get(id).name(), Aged.bands(aging), Amount.of(aging.total())));
+        });
+        rows.sort(Comparator.comparing(AgingRow::client, String.CASE_INSENSITIVE_ORDER));
+        Aging all =
+                Aging.of(currency, open.values().stream().flatMap(List::stream).toList(), today);
+        return new AgingView(today, rows, Aged.bands(all), Amount.of(all.total()));
+    }
+
+    @GetMapping(path = "/aging.csv", produces = "text/csv")
+    ResponseEntity<byte[]> csv() {
+        AgingView view = aging();
+        StringWriter out = new StringWriter();
+        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
+            List<String> head = new ArrayList<>(List.of("client"));
+            view.totals().forEach(b -> head.add(b.words()));
+            head.addAll(List.of("total", "currency"));
+            csv.printRecord(head);
+            for (AgingRow row : view.rows()) {
+                csv.printRecord(line(row.client(), row.bands(), row.total()));
+            }
+            csv.printRecord(line("all clients", view.totals(), view.total()));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return ResponseEntity.ok()
+                .contentType(MediaType.parseMediaType("text/csv;charset=UTF-8"))
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment()
+                                .filename("aging-" + view.on() + ".csv")
+                                .build()
+                                .toString())
+                .body(out.toString().getBytes(StandardCharsets.UTF_8));
+    }
+
+    private static List<String> line(String name, List<Band> bands, Amount total) {
+        // A name that begins like a formula stays a name in a spreadsheet.
+        List<String> line = new ArrayList<>(List.of(name.matches("[=+@-].*") ? "'" + name : name));
+        bands.forEach(b -> line.add(b.amount().amount()));
+        line.addAll(List.of(total.amount(), total.currency()));
+        return line;
+    }
+}

@@ -1,0 +1,31 @@
+package quill.server.chasing;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import quill.core.Why;
+import quill.server.common.Amount;
+
+/**
+ * An act to come.
+ *
+ * @param kind fee or reminder
+ * @param hour the business's hour, as HH:MM
+ * @param stopped what keeps it from being done; empty where nothing does
+ * @param stop the same as a code
+ * @param canDoNow whether it can be done at once
+ */
+public record ActView(
+        String key,
+        String kind,
+        LocalDate on,
+        String hour,
+        long clientId,
+        String client,
+        long invoiceId,
+        String what,
+        @Schema(nullable = true) String tone,
+        Amount amount,
+        String stop,
+        String stopped,
+        boolean canDoNow,
+        Why why) {}

@@ -1,0 +1,192 @@
+package quill.server.chasing;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.acts.Act;
+import quill.core.acts.ActsToCome;
+import quill.core.acts.ClientState;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.debts.Debts;
+import quill.server.dispatch.DispatchService;
+import quill.server.latefees.FeePolicies;
+import quill.server.latefees.LateFees;
+
+/** What is to come for clients, and doing it: the list that Today shows is the list that the daily run performs. */
+@Service
+public class Chasing {
+    private static final int AT_ONCE = 400;
+    private final ChasingRepository repository;
+    private final ClientStates states;
+    private final ReminderPlans plans;
+    private final ClientsService clients;
+    private final LateFees fees;
+    private final DispatchService dispatch;
+    private final BusinessClock clock;
+
+    Chasing(
+            ChasingRepository repository,
+            ClientStates states,
+            ReminderPlans plans,
+            ClientsService clients,
+            LateFees fees,
+            DispatchService dispatch,
+            BusinessClock clock) {
+        this.repository = repository;
+        this.states = states;
+        this.plans = plans;
+        this.clients = clients;
+        this.fees = fees;
+        this.dispatch = dispatch;
+        this.clock = clock;
+    }
+
+    /** What became of an act. @param act as it stands now, or null where nothing is to be done any more */
+    public record Outcome(String outcome, String reason, Act act) {
+        static Outcome done(Act act) {
+            return new Outcome("done", "", act);
+        }
+    }
+
+    @EventListener
+    void debtsChanged(Debts.DebtsChanged change) {
+        repository.lookAt(change.clientId());
+    }
+
+    @EventListener
+    void policiesChanged(FeePolicies.PoliciesChanged change) {
+        repository.lookAtAll();
+    }
+
+    /** Every act from one day to another over all clients, by day, fees before reminders. */
+    public List<Act> toCome(LocalDate from, LocalDate to) {
+        return toCome(repository.clientsToLookAt(to), from, to);
+    }
+
+    /** The same for some clients. */
+    public List<Act> toCome(Collection<Long> clientIds, LocalDate from, LocalDate to) {
+        ActsToCome.Rules rules = plans.rules();
+        List<Act> acts = new ArrayList<>();
+        for (List<Long> some : inParts(clientIds)) {
+            states.of(some).values().forEach(r -> acts.addAll(ActsToCome.of(r.state(), rules, from, to)));
+        }
+        acts.sort(ORDER);
+        return acts;
+    }
+
+    private static final Comparator<Act> ORDER = Comparator.comparing(Act::on)
+            .thenComparing(a -> a instanceof Act.Reminder)
+            .thenComparingLong(Act::client)
+            .thenComparing(Act::key);
+
+    /** The day's acts; clients for whom nothing comes up are not looked at again before something may. */
+    public List<Act> planOf(LocalDate day) {
+        ActsToCome.Rules rules = plans.rules();
+        List<Act> acts = new ArrayList<>();
+        for (List<Long> some : inParts(repository.clientsToLookAt(day))) {
+            states.of(some).forEach((client, read) -> {
+                acts.addAll(ActsToCome.of(read.state(), rules, day, day));
+                repository.lookAgain(
+                        client, ActsToCome.nextDay(read.state(), rules).orElse(null), read.changeNo());
+            });
+        }
+        acts.sort(ORDER);
+        return acts;
+    }
+
+    private static List<List<Long>> inParts(Collection<Long> ids) {
+        List<Long> all = List.copyOf(ids);
+        List<List<Long>> parts = new ArrayList<>();
+        for (int i = 0; i < all.size(); i += AT_ONCE) {
+            parts.add(all.subList(i, Math.min(all.size(), i + AT_ONCE)));
+        }
+        return parts;
+    }
+
+    /**
+     * Performs one act of a day's plan, within the caller's transaction. What it rests on is read again under the
+     * client's lock: where it is not needed any more nothing is done, and the outcome says why.
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public Outcome perform(long clientId, String key, LocalDate day) {
+        clients.lock(clientId);
+        ClientState state = stateOf(clientId);
+        Optional<Act> found = ActsToCome.of(state, plans.rules(), day, day).stream()
+                .filter(a -> a.key().equals(key))
+                .findFirst();
+        if (found.isEmpty()) {
+            return new Outcome("not needed", WhyNot.of(state, key, day, clock.today()), null);
+        }
+        Act act = found.get();
+        if (act.stop() != Act.Stop.NOTHING) {
+            if (act.stop() == Act.Stop.KEPT_BACK && act instanceof Act.Reminder reminder) {
+                // A letter that was kept back on its day does not go a day later: its steps are used up.
+                useUp(reminder);
+                repository.letActGo(key);
+            }
+            return new Outcome("kept back", act.stop().words(), act);
+        }
+        return act instanceof Act.Fee fee ? charge(fee) : remind((Act.Reminder) act);
+    }
+
+    private Outcome charge(Act.Fee act) {
+        fees.charge(act.client(), act.debt().open(), act.fee(), act.on());
+        repository.letActGo(act.key());
+        return Outcome.done(act);
+    }
+
+    private Outcome remind(Act.Reminder act) {
+        LocalDate today = clock.today();
+        String key = Act.Reminder.key(act.client(), today);
+        if (!act.on().equals(today)) {
+            return new Outcome("not needed", "its day has passed; the next letter says what is open then", act);
+        }
+        if (dispatch.wasWritten(key)) {
+            return new Outcome("not needed", "a reminder was written to this client today already", act);
+        }
+        dispatch.remind(key, act);
+        useUp(act);
+        repository.reminded(act.client(), today);
+        return Outcome.done(act);
+    }
+
+    private void useUp(Act.Reminder act) {
+        act.items().stream()
+                .filter(i -> i.step() != null)
+                .forEach(i -> repository.useStep(i.debt().id(), i.step().days()));
+        repository.lookAt(act.client());
+    }
+
+    ClientState stateOf(long clientId) {
+        ClientStates.Read read = states.of(List.of(clientId)).get(clientId);
+        if (read == null) {
+            repository.lookAt(clientId);
+            read = states.of(List.of(clientId)).get(clientId);
+        }
+        return read.state();
+    }
+
+    /** What keeps a client's or an invoice's letters back. */
+    public Optional<ClientChasing> of(long clientId) {
+        Map<Long, ChasingRepository.Row> rows = repository.rows(List.of(clientId));
+        return Optional.ofNullable(rows.get(clientId))
+                .map(r -> new ClientChasing(r.mutedUntil(), r.keptBack(), r.remindedOn()));
+    }
+
+    /** A client's row. @param mutedUntil last day on which no reminder goes, or null */
+    public record ClientChasing(LocalDate mutedUntil, boolean keptBack, LocalDate remindedOn) {}
+
+    /** Last day on which an invoice is not reminded of, or empty. */
+    public Optional<LocalDate> mutedUntil(long invoiceId) {
+        return Optional.ofNullable(repository.mutedInvoices(List.of(invoiceId)).get(invoiceId));
+    }
+}

@@ -1,0 +1,171 @@
+package quill.server.chasing;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.reminder.ReminderPlan.TypedPlan;
+import quill.server.clients.ClientsService;
+import quill.server.latefees.FeePolicies;
+import quill.server.latefees.LateFees;
+
+/** The reminder plan, late-fee policies, and what a person decides about acts to come. */
+@RestController
+@RequestMapping("/api")
+class ChasingController {
+    private final ReminderPlans plans;
+    private final FeePolicies policies;
+    private final LateFees fees;
+    private final Decisions decisions;
+    private final Chasing chasing;
+    private final ClientsService clients;
+
+    ChasingController(
+            ReminderPlans plans,
+            FeePolicies policies,
+            LateFees fees,
+            Decisions decisions,
+            Chasing chasing,
+            ClientsService clients) {
+        this.plans = plans;
+        this.policies = policies;
+        this.fees = fees;
+        this.decisions = decisions;
+        this.chasing = chasing;
+        this.clients = clients;
+    }
+
+    record KeepPlan(TypedPlan plan, int version) {}
+
+    /** An act that a person decides about. */
+    record ActKey(String key, long clientId) {}
+
+    record LeaveOut(String key, long clientId, String reason) {}
+
+    record KeptBack(boolean keptBack) {}
+
+    record Mute(@Schema(nullable = true) String until) {}
+
+    record Waive(String reason) {}
+
+    /** What holds for one client. @param lateFee null where the business's policy holds */
+    record ClientChasingView(
+            @Schema(nullable = true) LocalDate mutedUntil,
+            boolean keptBack,
+            @Schema(nullable = true) LocalDate remindedOn,
+            @Schema(nullable = true) TypedLateFeePolicy lateFee) {}
+
+    record OwnPolicy(@Schema(nullable = true) TypedLateFeePolicy lateFee) {}
+
+    @GetMapping("/reminder-plan")
+    ReminderPlans.PlanSetting plan() {
+        return plans.setting();
+    }
+
+    @PutMapping("/reminder-plan")
+    ReminderPlans.PlanSetting changePlan(@RequestBody KeepPlan plan) {
+        return plans.change(plan.plan(), plan.version());
+    }
+
+    @GetMapping("/late-fees")
+    FeePolicies.FeeSetting lateFees() {
+        return policies.setting();
+    }
+
+    @PutMapping("/late-fees")
+    FeePolicies.FeeSetting changeLateFees(@RequestBody FeePolicies.FeeSetting setting) {
+        return policies.change(setting);
+    }
+
+    @PostMapping("/late-fees/{id}/waiving")
+    void waive(@PathVariable long id, @RequestBody Waive waive) {
+        fees.waive(id, waive.reason());
+    }
+
+    @PostMapping("/late-fees/{id}/standing")
+    void letStand(@PathVariable long id) {
+        fees.letStand(id);
+    }
+
+    @PostMapping("/acts/keeping-back")
+    void keepBack(@RequestBody ActKey act) {
+        decisions.keepBack(act.key(), act.clientId());
+    }
+
+    @PostMapping("/acts/letting-go")
+    void letGo(@RequestBody ActKey act) {
+        decisions.letGo(act.key(), act.clientId());
+    }
+
+    @PostMapping("/acts/doing-now")
+    void doNow(@RequestBody ActKey act) {
+        decisions.doNow(act.key(), act.clientId());
+    }
+
+    @PostMapping("/acts/leaving-out")
+    void leaveOut(@RequestBody LeaveOut act) {
+        decisions.leaveOut(act.key(), act.clientId(), act.reason());
+    }
+
+    @PutMapping("/acts/all")
+    void keepAllBack(@RequestBody KeptBack all) {
+        plans.keepAllBack(all.keptBack());
+    }
+
+    @GetMapping("/clients/{id}/chasing")
+    ClientChasingView ofClient(@PathVariable long id) {
+        clients.client(id);
+        TypedLateFeePolicy own = policies.ofClient(id).orElse(null);
+        return chasing.of(id)
+                .map(c -> new ClientChasingView(c.mutedUntil(), c.keptBack(), c.remindedOn(), own))
+                .orElseGet(() -> new ClientChasingView(null, false, null, own));
+    }
+
+    @PutMapping("/clients/{id}/keeping-back")
+    void keepClientBack(@PathVariable long id, @RequestBody KeptBack client) {
+        decisions.keepClientBack(id, client.keptBack());
+    }
+
+    @PutMapping("/clients/{id}/mute")
+    void mute(@PathVariable long id, @RequestBody Mute mute) {
+        decisions.mute(id, mute.until());
+    }
+
+    @PutMapping("/clients/{id}/late-fees")
+    void ownPolicy(@PathVariable long id, @RequestBody OwnPolicy own) {
+        clients.client(id);
+        policies.setForClient(id, own.lateFee());
+    }
+
+    @PutMapping("/invoices/{id}/mute")
+    void muteInvoice(@PathVariable long id, @RequestBody Mute mute) {
+        decisions.muteInvoice(id, mute.until());
+    }
+
+    /** How an invoice stands with reminders and fees. */
+    record InvoiceChasing(@Schema(nullable = true) LocalDate mutedUntil, java.util.List<FeeView> fees) {}
+
+    /** A fee on an invoice. @param waivedOn null while it stands */
+    record FeeView(
+            long id,
+            LocalDate chargedOn,
+            quill.server.common.Amount amount,
+            quill.core.Why why,
+            @Schema(nullable = true) LocalDate waivedOn,
+            @Schema(nullable = true) String waivedWhy) {}
+
+    @GetMapping("/invoices/{id}/chasing")
+    InvoiceChasing ofInvoice(@PathVariable long id) {
+        return new InvoiceChasing(
+                chasing.mutedUntil(id).orElse(null),
+                fees.ofInvoice(id).stream()
+                        .map(f -> new FeeView(f.id(), f.chargedOn(), f.amount(), f.why(), f.waivedOn(), f.waivedWhy()))
+                        .toList());
+    }
+}

@@ -1,0 +1,181 @@
+package quill.server.chasing;
+
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import quill.server.common.Rows;
+
+/** Tables CLIENT_CHASING, MUTED_INVOICE, USED_STEP and KEPT_BACK_ACT. Holds no rules; the caller opens transactions. */
+@Repository
+class ChasingRepository {
+    /** Before every day: the client's books changed, and nobody has looked since. */
+    private static final LocalDate AT_ONCE = LocalDate.of(2000, 1, 1);
+
+    private final JdbcClient jdbc;
+
+    ChasingRepository(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** A client's row. @param changeNo counts the changes of its books */
+    record Row(long clientId, LocalDate mutedUntil, boolean keptBack, LocalDate remindedOn, long changeNo) {}
+
+    /** An act that a person keeps back. */
+    public record KeptBack(String key, long clientId, String what, String who, LocalDate on) {}
+
+    void lookAt(long clientId) {
+        int rows = jdbc.sql("""
+                UPDATE client_chasing SET look_on = :at, change_no = change_no + 1 WHERE client_id = :client
+                """).param("at", AT_ONCE).param("client", clientId).update();
+        if (rows == 0) {
+            jdbc.sql("INSERT INTO client_chasing (client_id, look_on) VALUES (:client, :at)")
+                    .param("client", clientId)
+                    .param("at", AT_ONCE)
+                    .update();
+        }
+    }
+
+    void lookAtAll() {
+        jdbc.sql("UPDATE client_chasing SET look_on = :at, change_no = change_no + 1")
+                .param("at", AT_ONCE)
+                .update();
+    }
+
+    /** Sets when to look again, unless the books changed since they were read. */
+    void lookAgain(long clientId, LocalDate on, long changeNo) {
+        jdbc.sql("UPDATE client_chasing SET look_on = :on WHERE client_id = :client AND change_no = :changeNo")
+                .param("on", on)
+                .param("client", clientId)
+                .param("changeNo", changeNo)
+                .update();
+    }
+
+    /** Clients for whom anything may come up by a day. */
+    List<Long> clientsToLookAt(LocalDate until) {
+        return jdbc.sql("SELECT client_id FROM client_chasing WHERE look_on <= :until ORDER BY client_id")
+                .param("until", until)
+                .query(Long.class)
+                .list();
+    }
+
+    Map<Long, Row> rows(Collection<Long> clientIds) {
+        Map<Long, Row> rows = new HashMap<>();
+        jdbc.sql("""
+                SELECT client_id, muted_until, kept_back, reminded_on, change_no FROM client_chasing
+                 WHERE client_id IN (:clients)
+                """).param("clients", clientIds).query(rs -> {
+            rows.put(
+                    rs.getLong("client_id"),
+                    new Row(
+                            rs.getLong("client_id"),
+                            Rows.date(rs, "muted_until"),
+                            rs.getBoolean("kept_back"),
+                            Rows.date(rs, "reminded_on"),
+                            rs.getLong("change_no")));
+        });
+        return rows;
+    }
+
+    void mute(long clientId, LocalDate until) {
+        jdbc.sql("UPDATE client_chasing SET muted_until = :until WHERE client_id = :client")
+                .param("until", until)
+                .param("client", clientId)
+                .update();
+    }
+
+    void keepBack(long clientId, boolean keptBack) {
+        jdbc.sql("UPDATE client_chasing SET kept_back = :kept WHERE client_id = :client")
+                .param("kept", keptBack)
+                .param("client", clientId)
+                .update();
+    }
+
+    void reminded(long clientId, LocalDate on) {
+        jdbc.sql("UPDATE client_chasing SET reminded_on = :on WHERE client_id = :client")
+                .param("on", on)
+                .param("client", clientId)
+                .update();
+    }
+
+    Map<Long, LocalDate> mutedInvoices(Collection<Long> invoiceIds) {
+        Map<Long, LocalDate> muted = new HashMap<>();
+        jdbc.sql("SELECT invoice_id, muted_until FROM muted_invoice WHERE invoice_id IN (:invoices)")
+                .param("invoices", invoiceIds)
+                .query(rs -> {
+                    muted.put(rs.getLong("invoice_id"), Rows.date(rs, "muted_until"));
+                });
+        return muted;
+    }
+
+    /** @param until null takes the mute away */
+    void muteInvoice(long invoiceId, LocalDate until) {
+        jdbc.sql("DELETE FROM muted_invoice WHERE invoice_id = :invoice")
+                .param("invoice", invoiceId)
+                .update();
+        if (until != null) {
+            jdbc.sql("INSERT INTO muted_invoice (invoice_id, muted_until) VALUES (:invoice, :until)")
+                    .param("invoice", invoiceId)
+                    .param("until", until)
+                    .update();
+        }
+    }
+
+    Map<Long, Integer> usedSteps(Collection<Long> debtIds) {
+        Map<Long, Integer> used = new HashMap<>();
+        jdbc.sql("SELECT debt_id, used_through FROM used_step WHERE debt_id IN (:debts)")
+                .param("debts", debtIds)
+                .query(rs -> {
+                    used.put(rs.getLong("debt_id"), rs.getInt("used_through"));
+                });
+        return used;
+    }
+
+    void useStep(long debtId, int days) {
+        int rows = jdbc.sql("UPDATE used_step SET used_through = :days WHERE debt_id = :debt")
+                .param("days", days)
+                .param("debt", debtId)
+                .update();
+        if (rows == 0) {
+            jdbc.sql("INSERT INTO used_step (debt_id, used_through) VALUES (:debt, :days)")
+                    .param("days", days)
+                    .param("debt", debtId)
+                    .update();
+        }
+    }
+
+    Map<Long, Set<String>> keptBackKeys(Collection<Long> clientIds) {
+        Map<Long, Set<String>> keys = new HashMap<>();
+        jdbc.sql("SELECT client_id, act_key FROM kept_back_act WHERE client_id IN (:clients)")
+                .param("clients", clientIds)
+                .query(rs -> {
+                    keys.computeIfAbsent(rs.getLong("client_id"), k -> new HashSet<>())
+                            .add(rs.getString("act_key"));
+                });
+        return keys;
+    }
+
+    void keepBackAct(KeptBack kept) {
+        jdbc.sql("""
+                INSERT INTO kept_back_act (act_key, client_id, what, who, kept_on)
+                VALUES (:key, :client, :what, :who, :on)
+                """)
+                .param("key", kept.key())
+                .param("client", kept.clientId())
+                .param("what", kept.what())
+                .param("who", kept.who())
+                .param("on", kept.on())
+                .update();
+    }
+
+    int letActGo(String key) {
+        return jdbc.sql("DELETE FROM kept_back_act WHERE act_key = :key")
+                .param("key", key)
+                .update();
+    }
+}

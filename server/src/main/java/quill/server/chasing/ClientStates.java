@@ -1,0 +1,160 @@
+package quill.server.chasing;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.stereotype.Component;
+import quill.core.acts.ActsToCome;
+import quill.core.acts.ClientState;
+import quill.core.latefee.LateFee;
+import quill.core.latefee.LateFeePolicy;
+import quill.core.ledger.OpenDebt;
+import quill.server.books.BooksService;
+import quill.server.business.BusinessService;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.debts.Debts;
+import quill.server.debts.Debts.StoredInstallment;
+import quill.server.invoices.Invoice;
+import quill.server.invoices.InvoicesService;
+import quill.server.latefees.FeePolicies;
+import quill.server.latefees.LateFees;
+import quill.server.latefees.LateFees.StoredFee;
+import quill.server.processor.CardOrders;
+
+/** Reads all that decides what is done for clients, a few queries for many of them. */
+@Component
+class ClientStates {
+    private final ChasingRepository repository;
+    private final ClientsService clients;
+    private final InvoicesService invoices;
+    private final Debts debts;
+    private final BooksService books;
+    private final FeePolicies policies;
+    private final LateFees fees;
+    private final CardOrders orders;
+    private final BusinessService business;
+
+    ClientStates(
+            ChasingRepository repository,
+            ClientsService clients,
+            InvoicesService invoices,
+            Debts debts,
+            BooksService books,
+            FeePolicies policies,
+            LateFees fees,
+            CardOrders orders,
+            BusinessService business) {
+        this.repository = repository;
+        this.clients = clients;
+        this.invoices = invoices;
+        this.debts = debts;
+        this.books = books;
+        this.policies = policies;
+        this.fees = fees;
+        this.orders = orders;
+        this.business = business;
+    }
+
+    /** A state, and the number of the change of the books up to which it is true at least. */
+    record Read(ClientState state, long changeNo) {}
+
+    /** All that was read at once for several clients. */
+    private record Sources(
+            Map<Long, Invoice> invoices,
+            Map<Long, LateFeePolicy> policies,
+            Map<Long, LocalDate> muted,
+            Map<Long, Integer> usedSteps,
+            Map<Long, List<StoredFee>> fees,
+            Map<Long, Long> installmentOfFee,
+            Set<Long> inTransit,
+            CurrencyUnit currency) {}
+
+    /** States by client; a client of whom nothing was ever issued is not in it. */
+    Map<Long, Read> of(Collection<Long> clientIds) {
+        if (clientIds.isEmpty()) {
+            return Map.of();
+        }
+        CurrencyUnit currency = business.business().currencyUnit();
+        // First of all: what changes while the rest is read leaves a higher number.
+        Map<Long, ChasingRepository.Row> rows = repository.rows(clientIds);
+        Map<Long, List<StoredInstallment>> byInvoice = debts.onOpenInvoicesOf(clientIds);
+        Sources sources = read(byInvoice, clientIds, currency);
+        Map<Long, List<ActsToCome.Debt>> owed = new HashMap<>();
+        byInvoice.forEach((invoiceId, stored) -> {
+            Invoice invoice = sources.invoices().get(invoiceId);
+            stored.forEach(d -> owed.computeIfAbsent(invoice.clientId(), k -> new ArrayList<>())
+                    .add(debt(d, invoice, sources)));
+        });
+        Map<Long, Money> credits = books.creditsOf(clientIds, currency);
+        Map<Long, Set<String>> keptBack = repository.keptBackKeys(clientIds);
+        Map<Long, Client> byId = clients.some(clientIds);
+        Comparator<OpenDebt> order = debts.order();
+        Map<Long, Read> states = new LinkedHashMap<>();
+        for (Long id : clientIds) {
+            ChasingRepository.Row row = rows.get(id);
+            if (row != null) {
+                ClientState state = new ClientState(
+                        id,
+                        !byId.get(id).email().isEmpty(),
+                        row.mutedUntil(),
+                        row.keptBack(),
+                        keptBack.getOrDefault(id, Set.of()),
+                        row.remindedOn(),
+                        credits.getOrDefault(id, Money.zero(currency)),
+                        order,
+                        owed.getOrDefault(id, List.of()));
+                states.put(id, new Read(state, row.changeNo()));
+            }
+        }
+        return states;
+    }
+
+    private Sources read(
+            Map<Long, List<StoredInstallment>> byInvoice, Collection<Long> clientIds, CurrencyUnit currency) {
+        List<Long> debtIds = byInvoice.values().stream()
+                .flatMap(List::stream)
+                .map(StoredInstallment::id)
+                .toList();
+        List<StoredFee> charged = fees.onInstallments(debtIds);
+        return new Sources(
+                invoices.some(byInvoice.keySet()),
+                policies.fixedFor(byInvoice.keySet(), currency),
+                byInvoice.isEmpty() ? Map.of() : repository.mutedInvoices(byInvoice.keySet()),
+                debtIds.isEmpty() ? Map.of() : repository.usedSteps(debtIds),
+                charged.stream().collect(Collectors.groupingBy(StoredFee::installmentId)),
+                charged.stream()
+                        .filter(f -> f.debtId() != null)
+                        .collect(Collectors.toMap(StoredFee::debtId, StoredFee::installmentId)),
+                orders.inTransit(clientIds),
+                currency);
+    }
+
+    private static ActsToCome.Debt debt(StoredInstallment d, Invoice invoice, Sources s) {
+        Money zero = Money.zero(s.currency());
+        List<LateFee.Charged> charged = s.fees().getOrDefault(d.id(), List.of()).stream()
+                .map(StoredFee::charged)
+                .toList();
+        long feeOf = s.installmentOfFee().getOrDefault(d.id(), 0L);
+        return new ActsToCome.Debt(
+                new OpenDebt(d.id(), invoice.id(), invoice.number(), d.position(), d.fee(), d.dueOn(), d.open()),
+                d.deposit(),
+                d.amount(),
+                s.inTransit().contains(d.id()) ? d.open() : zero,
+                invoice.issuedOn(),
+                s.muted().get(invoice.id()),
+                s.usedSteps().get(d.id()),
+                s.policies().getOrDefault(invoice.id(), LateFeePolicy.none(zero)),
+                charged,
+                feeOf);
+    }
+}

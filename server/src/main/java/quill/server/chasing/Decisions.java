@@ -1,0 +1,245 @@
+package quill.server.chasing;
+
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.RefusedException;
+import quill.core.acts.Act;
+import quill.core.acts.ActsToCome;
+import quill.core.acts.ClientState;
+import quill.core.money.Amounts;
+import quill.server.audit.Happenings;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
+import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
+import quill.server.common.Texts;
+import quill.server.dispatch.DispatchService;
+import quill.server.invoices.Invoice;
+import quill.server.invoices.InvoicesService;
+import quill.server.latefees.LateFees;
+
+/** What a person decides about acts to come: keep one back, let it go, do it now, mute a client or an invoice. */
+@Service
+public class Decisions {
+    private static final Pattern FEE = Pattern.compile("fee:(\\d{1,18}):(\\d{4}-\\d{2}-\\d{2}):(\\d{1,6})");
+    private static final Pattern REMINDER = Pattern.compile("reminder:(\\d{1,18}):(\\d{4}-\\d{2}-\\d{2})");
+    private static final int FAR = 400;
+
+    private final ChasingRepository repository;
+    private final Chasing chasing;
+    private final ReminderPlans plans;
+    private final ClientsService clients;
+    private final InvoicesService invoices;
+    private final LateFees fees;
+    private final DispatchService dispatch;
+    private final Happenings happenings;
+    private final Changes changes;
+    private final BusinessClock clock;
+
+    Decisions(
+            ChasingRepository repository,
+            Chasing chasing,
+            ReminderPlans plans,
+            ClientsService clients,
+            InvoicesService invoices,
+            LateFees fees,
+            DispatchService dispatch,
+            Happenings happenings,
+            Changes changes,
+            BusinessClock clock) {
+        this.repository = repository;
+        this.chasing = chasing;
+        this.plans = plans;
+        this.clients = clients;
+        this.invoices = invoices;
+        this.fees = fees;
+        this.dispatch = dispatch;
+        this.happenings = happenings;
+        this.changes = changes;
+        this.clock = clock;
+    }
+
+    /** Keeps one act back. @throws ConflictException where it is done, or kept back, already */
+    @Transactional
+    public void keepBack(String key, long clientId) {
+        clients.lock(clientId);
+        Act act = find(key, clientId);
+        String what = inWords(act);
+        try {
+            repository.keepBackAct(
+                    new ChasingRepository.KeptBack(key, clientId, what, Happenings.who(), clock.today()));
+        } catch (DuplicateKeyException e) {
+            throw new ConflictException("That is kept back already.");
+        }
+        note(act, "Kept back: " + what);
+    }
+
+    /** Lets an act go that was kept back; it is done when it comes up. */
+    @Transactional
+    public void letGo(String key, long clientId) {
+        clients.lock(clientId);
+        if (repository.letActGo(key) != 1) {
+            throw new ConflictException("That is not kept back any more.");
+        }
+        repository.lookAt(clientId);
+        note(find(key, clientId), "No longer kept back");
+    }
+
+    /**
+     * Does an act now: a letter before its day, or a fee that waits for review or was kept back.
+     *
+     * @throws ConflictException where the client had a reminder today, or the fee's day has not come
+     */
+    @Transactional
+    public void doNow(String key, long clientId) {
+        clients.lock(clientId);
+        Act act = find(key, clientId);
+        LocalDate today = clock.today();
+        if (act instanceof Act.Fee fee) {
+            if (fee.fee().occasion().isAfter(today)) {
+                throw new ConflictException(
+                        "This fee falls on " + Texts.day(fee.fee().occasion())
+                                + " by the policy that is printed on the invoice; it cannot be charged before.");
+            }
+            fees.charge(clientId, fee.debt().open(), fee.fee(), today);
+            repository.letActGo(key);
+            return;
+        }
+        Act.Reminder reminder = ((Act.Reminder) act).withoutForecast();
+        String todays = Act.Reminder.key(clientId, today);
+        if (dispatch.wasWritten(todays)) {
+            throw new ConflictException(
+                    "This client had a reminder today; a second one goes tomorrow at the earliest.");
+        }
+        if (clients.client(clientId).email().isEmpty()) {
+            throw new RefusedException("client.email", "", "this client has no e-mail address; add one first");
+        }
+        dispatch.remind(todays, reminder);
+        reminder.items().stream()
+                .filter(i -> i.step() != null)
+                .forEach(i -> repository.useStep(i.debt().id(), i.step().days()));
+        repository.reminded(clientId, today);
+        repository.letActGo(key);
+        repository.lookAt(clientId);
+    }
+
+    /** Decides that a fee under review is not charged; its key is used up. */
+    @Transactional
+    public void leaveOut(String key, long clientId, String why) {
+        clients.lock(clientId);
+        if (!(find(key, clientId) instanceof Act.Fee fee)) {
+            throw new RefusedException("key", key, "is no late fee; keep the reminder back instead");
+        }
+        fees.leaveOut(clientId, fee.debt().open(), fee.fee(), clock.today(), why);
+        repository.letActGo(key);
+        repository.lookAt(clientId);
+    }
+
+    private Act find(String key, long clientId) {
+        // Before today's run its acts are met today; after it, what has come up since is met tomorrow.
+        LocalDate today = clock.today();
+        ClientState state = chasing.stateOf(clientId);
+        return Stream.of(today, today.plusDays(1))
+                .flatMap(from -> ActsToCome.of(state, plans.rules(), from, from.plusDays(FAR)).stream())
+                .filter(a -> a.key().equals(key))
+                .findFirst()
+                .orElseThrow(() -> new ConflictException(whyGone(state, key)));
+    }
+
+    private String whyGone(ClientState state, String key) {
+        Matcher fee = FEE.matcher(key == null ? "" : key);
+        if (fee.matches() || REMINDER.matcher(key == null ? "" : key).matches()) {
+            return "Nothing is to be done there any more: " + WhyNot.of(state, key, clock.today(), clock.today()) + ".";
+        }
+        throw new NotFoundException("There is no act to come with the key " + key + ".");
+    }
+
+    private static String inWords(Act act) {
+        return act instanceof Act.Fee fee
+                ? "late fee of " + Amounts.grouped(fee.amount()) + " on "
+                        + fee.debt().open().number()
+                : "reminder of " + Texts.day(act.on()) + " over " + Amounts.grouped(act.amount());
+    }
+
+    private void note(Act act, String what) {
+        Optional<Long> invoice = act instanceof Act.Fee fee
+                ? Optional.of(fee.debt().open().document())
+                : ((Act.Reminder) act)
+                        .items().stream().findFirst().map(i -> i.debt().document());
+        happenings.note(invoice.orElse(null), act.client(), what);
+        changes.say(invoice.orElse(null), act.client());
+    }
+
+    /** Keeps back everything for a client, or lets it go again. */
+    @Transactional
+    public void keepClientBack(long clientId, boolean keptBack) {
+        clients.lock(clientId);
+        repository.lookAt(clientId);
+        repository.keepBack(clientId, keptBack);
+        happenings.note(null, clientId, keptBack ? "Everything is kept back" : "Nothing is kept back any more");
+        changes.say(null, clientId);
+    }
+
+    /** Mutes a client: no reminder goes up to and with that day. An empty text takes the mute away. */
+    @Transactional
+    public void mute(long clientId, String until) {
+        clients.lock(clientId);
+        LocalDate day = lastDay(until);
+        repository.lookAt(clientId);
+        repository.mute(clientId, day);
+        happenings.note(null, clientId, day == null ? "Reminders go again" : "No reminders until " + Texts.day(day));
+        changes.say(null, clientId);
+    }
+
+    /** Mutes an invoice. An empty text takes the mute away. */
+    @Transactional
+    public void muteInvoice(long invoiceId, String until) {
+        Invoice invoice = invoices.invoice(invoiceId);
+        if (invoice.isDraft()) {
+            throw new ConflictException("A draft is not reminded of; there is nothing to mute.");
+        }
+        clients.lock(invoice.clientId());
+        LocalDate day = lastDay(until);
+        repository.lookAt(invoice.clientId());
+        repository.muteInvoice(invoiceId, day);
+        happenings.note(
+                invoiceId,
+                invoice.clientId(),
+                day == null ? "Reminders go again" : "No reminders until " + Texts.day(day));
+        changes.say(invoiceId, invoice.clientId());
+    }
+
+    private LocalDate lastDay(String text) {
+        if (text == null || text.isBlank()) {
+            return null;
+        }
+        try {
+            LocalDate day = LocalDate.parse(text.strip());
+            LocalDate today = clock.today();
+            if (day.isBefore(today) || day.isAfter(today.plusYears(2))) {
+                throw new RefusedException(
+                        "until", text, "must be a day from today, " + today + ", to two years from now");
+            }
+            return day;
+        } catch (DateTimeParseException e) {
+            throw new RefusedException("until", text, "write a date such as 2027-03-31");
+        }
+    }
+
+    /** Fees whose day has come and that wait for a person. */
+    public List<Act> waitingForReview() {
+        LocalDate today = clock.today();
+        return chasing.toCome(today, today).stream()
+                .filter(a -> a.stop() == Act.Stop.REVIEW)
+                .toList();
+    }
+}

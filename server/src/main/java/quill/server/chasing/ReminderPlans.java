@@ -1,0 +1,101 @@
+package quill.server.chasing;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.acts.ActsToCome;
+import quill.core.reminder.ReminderPlan;
+import quill.core.reminder.ReminderPlan.TypedPlan;
+import quill.server.audit.Happenings;
+import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
+import quill.server.common.ConflictException;
+import quill.server.latefees.FeePolicies;
+
+/** The business's reminder plan, and whether everything is kept back. */
+@Service
+public class ReminderPlans {
+    private final PlanRepository repository;
+    private final ChasingRepository chasing;
+    private final FeePolicies policies;
+    private final Happenings happenings;
+    private final Changes changes;
+    private final BusinessClock clock;
+
+    ReminderPlans(
+            PlanRepository repository,
+            ChasingRepository chasing,
+            FeePolicies policies,
+            Happenings happenings,
+            Changes changes,
+            BusinessClock clock) {
+        this.repository = repository;
+        this.chasing = chasing;
+        this.policies = policies;
+        this.happenings = happenings;
+        this.changes = changes;
+        this.clock = clock;
+    }
+
+    /** The plan as typed. @param version 0 before it was first kept */
+    public record PlanSetting(TypedPlan plan, boolean allKeptBack, int version) {}
+
+    /** The plan; the usual one where none was kept yet. */
+    public PlanSetting setting() {
+        return repository
+                .find()
+                .map(p -> new PlanSetting(p.plan(), p.allKeptBack(), p.version()))
+                .orElseGet(() -> new PlanSetting(TypedPlan.usual(), false, 0));
+    }
+
+    /** The rules that decide what is to come. */
+    public ActsToCome.Rules rules() {
+        PlanRepository.Stored stored = stored();
+        ReminderPlan plan = ReminderPlan.read(stored.plan(), stored.since(), new ArrayList<>());
+        return new ActsToCome.Rules(plan, policies.setting().review(), stored.allKeptBack());
+    }
+
+    /** The usual plan counts from the day on which it is first asked for: nobody is reminded of the time before. */
+    private PlanRepository.Stored stored() {
+        return repository.find().orElseGet(() -> {
+            repository.insert(TypedPlan.usual(), clock.today());
+            return repository.find().orElseThrow();
+        });
+    }
+
+    /**
+     * Changes the plan. Steps that fell before today lapse, so that a changed plan writes to nobody about the past.
+     *
+     * @throws RefusedException with every field that is wrong
+     * @throws ConflictException if another window changed it first
+     */
+    @Transactional
+    public PlanSetting change(TypedPlan plan, int version) {
+        List<Problem> problems = new ArrayList<>();
+        ReminderPlan.read(plan, clock.today(), problems);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        boolean kept = version == 0
+                ? repository.insert(plan, clock.today())
+                : repository.update(plan, clock.today(), version) == 1;
+        if (!kept) {
+            throw new ConflictException("The reminder plan was changed in another window. Look at it again.");
+        }
+        chasing.lookAtAll();
+        changes.say(null, null);
+        return setting();
+    }
+
+    /** Keeps everything back, or lets it go again. */
+    @Transactional
+    public void keepAllBack(boolean keptBack) {
+        stored();
+        repository.keepAllBack(keptBack);
+        happenings.note(null, null, keptBack ? "Everything is kept back" : "Nothing is kept back any more");
+        changes.say(null, null);
+    }
+}

@@ -1,0 +1,76 @@
+package quill.server.dailyrun;
+
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+import quill.core.acts.Act;
+import quill.server.chasing.ActView;
+import quill.server.chasing.Chasing;
+import quill.server.chasing.ReminderPlans;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.common.Amount;
+import quill.server.common.BusinessClock;
+
+/** Acts to come, ready to be shown. */
+@Component
+public class ActViews {
+    private final Chasing chasing;
+    private final ReminderPlans plans;
+    private final ClientsService clients;
+    private final DailyRun run;
+    private final BusinessClock clock;
+
+    ActViews(Chasing chasing, ReminderPlans plans, ClientsService clients, DailyRun run, BusinessClock clock) {
+        this.chasing = chasing;
+        this.plans = plans;
+        this.clients = clients;
+        this.run = run;
+        this.clock = clock;
+    }
+
+    /** What happens by itself from the next run to a day, over all clients. */
+    public List<ActView> until(LocalDate to) {
+        return views(chasing.toCome(run.nextDay(), to));
+    }
+
+    /** The same for some clients. */
+    public List<ActView> until(Collection<Long> clientIds, LocalDate to) {
+        return views(chasing.toCome(clientIds, run.nextDay(), to));
+    }
+
+    private List<ActView> views(List<Act> acts) {
+        String hour = plans.rules().plan().hour().toString();
+        LocalDate today = clock.today();
+        Map<Long, Client> byId =
+                clients.some(acts.stream().map(Act::client).distinct().toList());
+        return acts.stream()
+                .map(a -> view(a, byId.get(a.client()).name(), hour, today))
+                .toList();
+    }
+
+    private static ActView view(Act act, String client, String hour, LocalDate today) {
+        boolean fee = act instanceof Act.Fee;
+        boolean canDoNow = fee
+                ? act.stop() != Act.Stop.NOTHING
+                        && !((Act.Fee) act).fee().occasion().isAfter(today)
+                : act.stop() != Act.Stop.NO_ADDRESS;
+        return new ActView(
+                act.key(),
+                fee ? "fee" : "reminder",
+                act.on(),
+                hour,
+                act.client(),
+                client,
+                DailyRun.invoiceOf(act),
+                DailyRun.words(act),
+                fee ? null : ((Act.Reminder) act).step().tone().words(),
+                Amount.of(act.amount()),
+                act.stop().name(),
+                act.stop().words(),
+                canDoNow,
+                act.why());
+    }
+}

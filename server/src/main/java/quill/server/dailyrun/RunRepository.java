@@ -1,0 +1,140 @@
+package quill.server.dailyrun;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Timestamp;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.List;
+import java.util.Optional;
+import org.joda.money.Money;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import quill.server.common.Amount;
+import quill.server.common.Rows;
+
+/** Tables RUN_DAY and RUN_ACT. Holds no rules. */
+@Repository
+class RunRepository {
+    private static final String SELECT = """
+            SELECT id, run_on, act_key, kind, client_id, invoice_id, currency, announced_minor, amount_minor, what,
+                   outcome, reason
+              FROM run_act
+            """;
+
+    private final JdbcClient jdbc;
+
+    RunRepository(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    record NewAct(
+            LocalDate on,
+            String key,
+            String kind,
+            long client,
+            long invoice,
+            Money amount,
+            String what,
+            boolean known) {}
+
+    /** The latest day whose run is finished. */
+    Optional<LocalDate> lastFinished() {
+        return jdbc.sql("SELECT MAX(run_on) AS last FROM run_day WHERE finished_at IS NOT NULL")
+                .query((rs, n) -> Optional.ofNullable(Rows.date(rs, "last")))
+                .single();
+    }
+
+    boolean hasDay(LocalDate day) {
+        return jdbc.sql("SELECT COUNT(*) FROM run_day WHERE run_on = :day")
+                        .param("day", day)
+                        .query(Long.class)
+                        .single()
+                > 0;
+    }
+
+    void beginDay(LocalDate day, LocalDateTime at) {
+        jdbc.sql("MERGE INTO run_day (run_on, planned_at) KEY (run_on) VALUES (:day, :at)")
+                .param("day", day)
+                .param("at", Timestamp.valueOf(at))
+                .update();
+    }
+
+    void finishDay(LocalDate day, LocalDateTime at) {
+        jdbc.sql("UPDATE run_day SET finished_at = :at WHERE run_on = :day")
+                .param("at", Timestamp.valueOf(at))
+                .param("day", day)
+                .update();
+    }
+
+    /** Adds an act to a day's list, once. */
+    void plan(NewAct a) {
+        jdbc.sql("""
+                INSERT INTO run_act (run_on, act_key, kind, client_id, invoice_id, currency, announced_minor, what,
+                  outcome)
+                SELECT :on, :key, :kind, :client, :invoice, :currency, :announced, :what, 'planned'
+                 WHERE NOT EXISTS (SELECT 1 FROM run_act WHERE run_on = :on AND act_key = :key)
+                """)
+                .param("on", a.on())
+                .param("key", a.key())
+                .param("kind", a.kind())
+                .param("client", a.client())
+                .param("invoice", a.invoice())
+                .param("currency", a.amount().getCurrencyUnit().getCode())
+                .param("announced", a.known() ? a.amount().getAmountMinorLong() : null)
+                .param("what", a.what())
+                .update();
+    }
+
+    List<LoggedAct> planned(LocalDate day) {
+        return jdbc.sql(SELECT + "WHERE run_on = :day AND outcome = 'planned' ORDER BY kind, id")
+                .param("day", day)
+                .query(RunRepository::act)
+                .list();
+    }
+
+    void end(long id, Money amount, String outcome, String reason) {
+        jdbc.sql("""
+                UPDATE run_act SET amount_minor = :amount, outcome = :outcome, reason = :reason WHERE id = :id
+                """)
+                .param("amount", amount == null ? null : amount.getAmountMinorLong())
+                .param("outcome", outcome)
+                .param("reason", reason.length() > 400 ? reason.substring(0, 400) : reason)
+                .param("id", id)
+                .update();
+    }
+
+    /** The log, newest first, from before an id. */
+    List<LoggedAct> log(long before, int most) {
+        return jdbc.sql(SELECT + "WHERE id < :before AND outcome <> 'planned' ORDER BY id DESC LIMIT :most")
+                .param("before", before)
+                .param("most", most)
+                .query(RunRepository::act)
+                .list();
+    }
+
+    List<LoggedAct> failed(LocalDate since) {
+        return jdbc.sql(SELECT + "WHERE outcome = 'failed' AND run_on >= :since ORDER BY id")
+                .param("since", since)
+                .query(RunRepository::act)
+                .list();
+    }
+
+    private static LoggedAct act(ResultSet rs, int row) throws SQLException {
+        String currency = rs.getString("currency");
+        Long announced = rs.getObject("announced_minor", Long.class);
+        Long amount = rs.getObject("amount_minor", Long.class);
+        return new LoggedAct(
+                rs.getLong("id"),
+                Rows.date(rs, "run_on"),
+                rs.getString("act_key"),
+                rs.getString("kind"),
+                rs.getLong("client_id"),
+                rs.getLong("invoice_id"),
+                announced == null ? null : Amount.ofMinor(currency, announced),
+                amount == null ? null : Amount.ofMinor(currency, amount),
+                rs.getString("what"),
+                rs.getString("outcome"),
+                rs.getString("reason"));
+    }
+}

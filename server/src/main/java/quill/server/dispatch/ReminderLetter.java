@@ -1,0 +1,36 @@
+package quill.server.dispatch;
+
+import java.time.LocalDate;
+import java.util.List;
+import quill.server.business.Business;
+import quill.server.common.Amount;
+import quill.server.invoices.Measure;
+
+/**
+ * A reminder as it was written: kept whole with the message, so that its paper can be made again and never changes.
+ *
+ * @param link the page of the invoice that it is mainly about
+ * @param transfer what the square code carries, and under which reference to pay
+ */
+public record ReminderLetter(
+        Business from,
+        String to,
+        String contact,
+        String address,
+        LocalDate writtenOn,
+        String subject,
+        List<String> paragraphs,
+        List<Row> rows,
+        Amount total,
+        String link,
+        Transfer transfer,
+        List<Drawn> measures) {
+    /** Something that is asked for. @param what the installment or the fee, in words */
+    public record Row(String number, String what, LocalDate dueOn, long daysLate, Amount amount, String link) {}
+
+    /** How to pay by transfer; empty where the business has no account. */
+    public record Transfer(String iban, String bic, String reference, String code) {}
+
+    /** The schedule of an invoice as it stood. */
+    public record Drawn(String number, String subject, List<Measure.Part> parts) {}
+}

@@ -1,0 +1,212 @@
+package quill.server.latefees;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.latefee.LateFeePolicy;
+import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.money.Percent;
+import quill.core.money.TypedNumber;
+import quill.server.business.BusinessService;
+import quill.server.common.ConflictException;
+import quill.server.common.Json;
+
+/**
+ * Late-fee policies: the business's own, a client's, and the one that was fixed with each invoice. Tables
+ * LATE_FEE_SETTING, CLIENT_LATE_FEE and FIXED_LATE_FEE.
+ */
+@Service
+public class FeePolicies {
+    /** Common practice: a late fee of at most 10%. */
+    private static final String USUAL_CEILING = "10";
+
+    private final JdbcClient jdbc;
+    private final BusinessService business;
+    private final Json json;
+    private final ApplicationEventPublisher publisher;
+
+    FeePolicies(JdbcClient jdbc, BusinessService business, Json json, ApplicationEventPublisher publisher) {
+        this.jdbc = jdbc;
+        this.business = business;
+        this.json = json;
+        this.publisher = publisher;
+    }
+
+    /** Told within the transaction that changes how fees come about from now on. */
+    public record PoliciesChanged() {}
+
+    /**
+     * What the business has set.
+     *
+     * @param ceiling percent; no policy may ask for more
+     * @param review whether a person decides about each fee
+     */
+    public record FeeSetting(TypedLateFeePolicy policy, String ceiling, boolean review, int version) {
+        /** A new business charges nothing, and reviews first once it does. */
+        static FeeSetting usual() {
+            return new FeeSetting(TypedLateFeePolicy.none(), USUAL_CEILING, true, 0);
+        }
+    }
+
+    /** The business's setting. */
+    public FeeSetting setting() {
+        return jdbc.sql("SELECT policy, ceiling, review, version FROM late_fee_setting WHERE id = 1")
+                .query((rs, n) -> new FeeSetting(
+                        json.read(rs.getString(1), TypedLateFeePolicy.class),
+                        new Percent(rs.getBigDecimal(2)).rate().toPlainString(),
+                        rs.getBoolean(3),
+                        rs.getInt(4)))
+                .optional()
+                .orElseGet(FeeSetting::usual);
+    }
+
+    /** Changes it for invoices issued from now on. @throws ConflictException if another window changed it first */
+    @Transactional
+    public FeeSetting change(FeeSetting setting) {
+        List<Problem> problems = new ArrayList<>();
+        Percent ceiling = TypedNumber.percent("ceiling", setting.ceiling(), problems);
+        if (ceiling != null) {
+            read(setting.policy(), "policy.", ceiling, problems);
+        }
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        if (write(setting, ceiling.rate()) != 1) {
+            throw new ConflictException("These settings were changed in another window. Look at them again.");
+        }
+        publisher.publishEvent(new PoliciesChanged());
+        return setting();
+    }
+
+    private int write(FeeSetting setting, BigDecimal ceiling) {
+        if (setting.version() == 0) {
+            try {
+                return jdbc.sql("""
+                        INSERT INTO late_fee_setting (id, policy, ceiling, review) VALUES (1, :policy, :ceiling, :review)
+                        """)
+                        .param("policy", json.write(setting.policy()))
+                        .param("ceiling", ceiling)
+                        .param("review", setting.review())
+                        .update();
+            } catch (DuplicateKeyException e) {
+                return 0;
+            }
+        }
+        return jdbc.sql("""
+                UPDATE late_fee_setting
+                   SET policy = :policy, ceiling = :ceiling, review = :review, version = version + 1
+                 WHERE id = 1 AND version = :version
+                """)
+                .param("policy", json.write(setting.policy()))
+                .param("ceiling", ceiling)
+                .param("review", setting.review())
+                .param("version", setting.version())
+                .update();
+    }
+
+    /** A client's own policy, or empty where the business's holds. */
+    public Optional<TypedLateFeePolicy> ofClient(long clientId) {
+        return jdbc.sql("SELECT policy FROM client_late_fee WHERE client_id = :client")
+                .param("client", clientId)
+                .query(String.class)
+                .optional()
+                .map(p -> json.read(p, TypedLateFeePolicy.class));
+    }
+
+    /** Gives a client a policy of its own, for invoices issued from now on; null takes it away. */
+    @Transactional
+    public void setForClient(long clientId, TypedLateFeePolicy policy) {
+        if (policy != null) {
+            refuseUnreadable(policy, "lateFee.");
+        }
+        jdbc.sql("DELETE FROM client_late_fee WHERE client_id = :client")
+                .param("client", clientId)
+                .update();
+        if (policy != null) {
+            jdbc.sql("INSERT INTO client_late_fee (client_id, policy) VALUES (:client, :policy)")
+                    .param("client", clientId)
+                    .param("policy", json.write(policy))
+                    .update();
+        }
+    }
+
+    private void refuseUnreadable(TypedLateFeePolicy policy, String path) {
+        List<Problem> problems = new ArrayList<>();
+        read(policy, path, new Percent(new BigDecimal(setting().ceiling())), problems);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+    }
+
+    private LateFeePolicy read(TypedLateFeePolicy typed, String path, Percent ceiling, List<Problem> problems) {
+        if (typed == null) {
+            problems.add(new Problem(path + "kind", "", "must be none, flat or percent"));
+            return null;
+        }
+        return typed.read(path, business.business().currencyUnit(), ceiling, problems);
+    }
+
+    /** What an invoice issued now would say: its own policy, else its client's, else the business's. */
+    public LateFeePolicy forIssue(Long clientId, TypedLateFeePolicy own, List<Problem> problems) {
+        LateFeePolicy policy = read(inForce(clientId, own), "lateFee.", ceiling(), problems);
+        return policy == null
+                ? LateFeePolicy.none(Money.zero(business.business().currencyUnit()))
+                : policy;
+    }
+
+    private Percent ceiling() {
+        return new Percent(new BigDecimal(setting().ceiling()));
+    }
+
+    private TypedLateFeePolicy inForce(Long clientId, TypedLateFeePolicy own) {
+        if (own != null) {
+            return own;
+        }
+        return Optional.ofNullable(clientId)
+                .flatMap(this::ofClient)
+                .orElseGet(() -> setting().policy());
+    }
+
+    /** Fixes the policy of an invoice at issue. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void fix(long invoiceId, Long clientId, TypedLateFeePolicy own) {
+        TypedLateFeePolicy policy = inForce(clientId, own);
+        if (!"none".equals(policy.kind())) {
+            jdbc.sql("INSERT INTO fixed_late_fee (invoice_id, policy) VALUES (:invoice, :policy)")
+                    .param("invoice", invoiceId)
+                    .param("policy", json.write(policy))
+                    .update();
+        }
+    }
+
+    /** The policies that were fixed with these invoices; one without a policy is not in it. */
+    public Map<Long, LateFeePolicy> fixedFor(Collection<Long> invoiceIds, CurrencyUnit currency) {
+        Map<Long, LateFeePolicy> fixed = new HashMap<>();
+        if (invoiceIds.isEmpty()) {
+            return fixed;
+        }
+        // The ceiling held when it was fixed; a lower one of today changes nothing that is printed.
+        Percent any = Percent.of("100");
+        jdbc.sql("SELECT invoice_id, policy FROM fixed_late_fee WHERE invoice_id IN (:invoices)")
+                .param("invoices", invoiceIds)
+                .query(rs -> {
+                    TypedLateFeePolicy typed = json.read(rs.getString("policy"), TypedLateFeePolicy.class);
+                    fixed.put(rs.getLong("invoice_id"), typed.read("", currency, any, new ArrayList<>()));
+                });
+        return fixed;
+    }
+}

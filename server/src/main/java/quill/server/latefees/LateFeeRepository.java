@@ -1,0 +1,136 @@
+package quill.server.latefees;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import quill.core.Why;
+import quill.core.latefee.LateFee;
+import quill.core.ledger.OpenDebt;
+import quill.server.common.Amount;
+import quill.server.common.Json;
+import quill.server.common.Rows;
+import quill.server.latefees.LateFees.PutUp;
+import quill.server.latefees.LateFees.StoredFee;
+
+/** Table LATE_FEE; reads payments' value dates beside it. Holds no rules. */
+@Repository
+class LateFeeRepository {
+    private static final String SELECT = """
+            SELECT f.id, f.installment_id, f.invoice_id, f.client_id, f.due_on, f.sequence, f.debt_id, f.currency,
+                   f.base_minor, f.amount_minor, f.why, f.charged_on, f.entry_id, f.waived_on, f.waived_why
+              FROM late_fee f
+            """;
+
+    private final JdbcClient jdbc;
+    private final Json json;
+
+    LateFeeRepository(JdbcClient jdbc, Json json) {
+        this.jdbc = jdbc;
+        this.json = json;
+    }
+
+    void insert(long clientId, OpenDebt of, LateFee fee, LocalDate on, Long debtId, Long entryId) {
+        jdbc.sql("""
+                INSERT INTO late_fee (installment_id, invoice_id, client_id, due_on, sequence, debt_id, currency,
+                  base_minor, amount_minor, why, charged_on, entry_id)
+                VALUES (:installment, :invoice, :client, :due, :sequence, :debt, :currency, :base, :amount, :why, :on,
+                  :entry)
+                """)
+                .param("installment", of.id())
+                .param("invoice", of.document())
+                .param("client", clientId)
+                .param("due", of.dueOn())
+                .param("sequence", fee.sequence())
+                .param("debt", debtId)
+                .param("currency", fee.amount().getCurrencyUnit().getCode())
+                .param("base", fee.base().getAmountMinorLong())
+                .param("amount", fee.amount().getAmountMinorLong())
+                .param("why", json.write(fee.why()))
+                .param("on", on)
+                .param("entry", entryId)
+                .update();
+    }
+
+    int waive(long id, LocalDate on, String why) {
+        return jdbc.sql("UPDATE late_fee SET waived_on = :on, waived_why = :why WHERE id = :id AND waived_on IS NULL")
+                .param("on", on)
+                .param("why", why)
+                .param("id", id)
+                .update();
+    }
+
+    int letStand(long id) {
+        return jdbc.sql("UPDATE late_fee SET stands = TRUE WHERE id = :id AND NOT stands AND waived_on IS NULL")
+                .param("id", id)
+                .update();
+    }
+
+    Optional<StoredFee> find(long id) {
+        return some("WHERE f.id = :key", id).stream().findFirst();
+    }
+
+    Optional<StoredFee> ofDebt(long debtId) {
+        return some("WHERE f.debt_id = :key", debtId).stream().findFirst();
+    }
+
+    StoredFee byKey(long installmentId, LocalDate dueOn, int sequence) {
+        return some("WHERE f.installment_id = :key", installmentId).stream()
+                .filter(f -> f.dueOn().equals(dueOn) && f.sequence() == sequence)
+                .findFirst()
+                .orElseThrow();
+    }
+
+    List<StoredFee> ofInvoice(long invoiceId) {
+        return some("WHERE f.invoice_id = :key ORDER BY f.id", invoiceId);
+    }
+
+    List<StoredFee> onInstallments(Collection<Long> installmentIds) {
+        return some("WHERE f.installment_id IN (:key) ORDER BY f.id", installmentIds);
+    }
+
+    private List<StoredFee> some(String which, Object key) {
+        return jdbc.sql(SELECT + which).param("key", key).query(this::fee).list();
+    }
+
+    /** Payments dated before the fee, booked after it was charged, that settle some of its installment. */
+    List<PutUp> putUp() {
+        return jdbc.sql("""
+                SELECT f.*, p.paid_on FROM late_fee f
+                  JOIN (SELECT fee.id, MIN(pay.value_on) AS paid_on
+                          FROM late_fee fee
+                          JOIN appropriation a ON a.debt_id = fee.installment_id
+                          JOIN payment pay ON pay.id = a.payment_id
+                          JOIN journal_entry e ON e.id = a.entry_id
+                         WHERE fee.waived_on IS NULL AND NOT fee.stands AND pay.undone_on IS NULL
+                           AND pay.value_on < fee.charged_on AND e.id > fee.entry_id
+                         GROUP BY fee.id) p ON p.id = f.id
+                 ORDER BY f.id
+                """)
+                .query((rs, n) -> new PutUp(fee(rs, n), Rows.date(rs, "paid_on")))
+                .list();
+    }
+
+    private StoredFee fee(ResultSet rs, int row) throws SQLException {
+        String currency = rs.getString("currency");
+        return new StoredFee(
+                rs.getLong("id"),
+                rs.getLong("installment_id"),
+                rs.getLong("invoice_id"),
+                rs.getLong("client_id"),
+                Rows.date(rs, "due_on"),
+                rs.getInt("sequence"),
+                rs.getObject("debt_id", Long.class),
+                Amount.ofMinor(currency, rs.getLong("base_minor")),
+                Amount.ofMinor(currency, rs.getLong("amount_minor")),
+                json.read(rs.getString("why"), Why.class),
+                Rows.date(rs, "charged_on"),
+                rs.getObject("entry_id", Long.class),
+                Rows.date(rs, "waived_on"),
+                rs.getString("waived_why"));
+    }
+}

@@ -1,0 +1,211 @@
+package quill.server.latefees;
+
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.RefusedException;
+import quill.core.Why;
+import quill.core.latefee.LateFee;
+import quill.core.ledger.Bookings;
+import quill.core.ledger.Entry;
+import quill.core.ledger.OpenDebt;
+import quill.core.money.Amounts;
+import quill.server.audit.Happenings;
+import quill.server.books.BooksService;
+import quill.server.clients.ClientsService;
+import quill.server.common.Amount;
+import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
+import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
+import quill.server.common.Texts;
+import quill.server.debts.Debts;
+
+/** Late fees: charged once under their key, waived with a reason. */
+@Service
+public class LateFees {
+    private static final int LONGEST_REASON = 300;
+    private final LateFeeRepository repository;
+    private final Debts debts;
+    private final BooksService books;
+    private final ClientsService clients;
+    private final Happenings happenings;
+    private final Changes changes;
+    private final BusinessClock clock;
+
+    LateFees(
+            LateFeeRepository repository,
+            Debts debts,
+            BooksService books,
+            ClientsService clients,
+            Happenings happenings,
+            Changes changes,
+            BusinessClock clock) {
+        this.repository = repository;
+        this.debts = debts;
+        this.books = books;
+        this.clients = clients;
+        this.happenings = happenings;
+        this.changes = changes;
+        this.clock = clock;
+    }
+
+    /** A fee that a payment dated before it puts up for waiving. @param paidOn value date of that payment */
+    public record PutUp(StoredFee fee, LocalDate paidOn) {}
+
+    /**
+     * Charges a fee on an installment, within a transaction that has locked the client.
+     *
+     * @param on the day it is charged for
+     * @throws org.springframework.dao.DuplicateKeyException if its key was used before
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void charge(long clientId, OpenDebt of, LateFee fee, LocalDate on) {
+        String text = "Late fee on " + of.number() + ", " + Amounts.grouped(fee.amount());
+        long entry = books.book(
+                Bookings.lateFee(of.document(), fee.amount()),
+                text + " · overdue " + Amounts.grouped(fee.base()) + " since " + Texts.day(of.dueOn()),
+                new BooksService.About(clientId, of.document(), null),
+                null);
+        long debt = debts.addFee(clientId, of.document(), fee.amount(), on, fee.why());
+        repository.insert(clientId, of, fee, on, debt, entry);
+        // Client credit is counted before a fee; what is left of it after settling other debts goes towards this one.
+        debts.useCredit(clientId, fee.amount().getCurrencyUnit());
+        happenings.note(
+                of.document(),
+                clientId,
+                text + ": " + String.join("; ", fee.why().steps()));
+        changes.say(of.document(), clientId);
+    }
+
+    /** A person decided not to charge a fee: its key is used up and nothing is booked. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void leaveOut(long clientId, OpenDebt of, LateFee fee, LocalDate on, String why) {
+        repository.insert(clientId, of, fee, on, null, null);
+        repository.waive(repository.byKey(of.id(), of.dueOn(), fee.sequence()).id(), on, reason(why));
+        happenings.note(
+                of.document(), clientId, "Late fee of " + Amounts.grouped(fee.amount()) + " not charged: " + why);
+        changes.say(of.document(), clientId);
+    }
+
+    /**
+     * Waives a fee. What was paid on it becomes client credit and settles what else is open.
+     *
+     * @throws RefusedException without a reason
+     * @throws ConflictException if it was waived already
+     */
+    @Transactional
+    public void waive(long id, String why) {
+        String reason = reason(why);
+        StoredFee fee = fee(id);
+        clients.lock(fee.clientId());
+        reverse(fee(id), reason);
+        debts.useCredit(fee.clientId(), CurrencyUnit.of(fee.amount().currency()));
+    }
+
+    /** Waives all fees of an invoice that is taken back, within a transaction that has locked the client. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void waiveAllOf(long invoiceId, String why) {
+        repository.ofInvoice(invoiceId).stream()
+                .filter(f -> f.waivedOn() == null)
+                .forEach(f -> reverse(f, why));
+    }
+
+    private void reverse(StoredFee fee, String reason) {
+        if (fee.waivedOn() != null || repository.waive(fee.id(), clock.today(), reason) != 1) {
+            throw new ConflictException("This late fee was waived already, on " + Texts.day(fee.waivedOn()) + ": "
+                    + fee.waivedWhy() + ". Nothing was changed.");
+        }
+        Money amount = fee.amount().money();
+        Entry entry = Bookings.lateFeeWaived(fee.invoiceId(), amount);
+        books.book(
+                entry,
+                "Late fee waived, " + Amounts.grouped(amount) + " · " + reason,
+                new BooksService.About(fee.clientId(), fee.invoiceId(), null),
+                fee.entryId());
+        debts.creditFee(fee.clientId(), fee.invoiceId(), fee.debtId());
+        happenings.note(
+                fee.invoiceId(), fee.clientId(), "Late fee of " + Amounts.grouped(amount) + " waived: " + reason);
+        changes.say(fee.invoiceId(), fee.clientId());
+    }
+
+    /** A person has looked at a fee that was put up for waiving, and it stands. */
+    @Transactional
+    public void letStand(long id) {
+        StoredFee fee = fee(id);
+        if (repository.letStand(id) != 1) {
+            throw new ConflictException("That was decided already.");
+        }
+        happenings.note(
+                fee.invoiceId(),
+                fee.clientId(),
+                "Late fee of " + Amounts.grouped(fee.amount().money()) + " stands");
+        changes.say(fee.invoiceId(), fee.clientId());
+    }
+
+    private static String reason(String why) {
+        String reason = why == null ? "" : why.strip();
+        if (reason.isEmpty() || reason.length() > LONGEST_REASON) {
+            throw new RefusedException("reason", why, "say why, in up to 300 characters");
+        }
+        return reason;
+    }
+
+    /** One fee. @throws NotFoundException if there is none of that id */
+    public StoredFee fee(long id) {
+        return repository.find(id).orElseThrow(() -> new NotFoundException("There is no late fee " + id + "."));
+    }
+
+    /** Fees on an invoice, oldest first. */
+    public List<StoredFee> ofInvoice(long invoiceId) {
+        return repository.ofInvoice(invoiceId);
+    }
+
+    /** Fees on these installments, oldest first. */
+    public List<StoredFee> onInstallments(Collection<Long> installmentIds) {
+        return installmentIds.isEmpty() ? List.of() : repository.onInstallments(installmentIds);
+    }
+
+    /** Fees that stand although a payment dated before them has come since; a person decides. */
+    public List<PutUp> putUpForWaiving() {
+        return repository.putUp();
+    }
+
+    /**
+     * A fee as stored.
+     *
+     * @param debtId null where it was never charged
+     * @param waivedOn null while it stands
+     */
+    public record StoredFee(
+            long id,
+            long installmentId,
+            long invoiceId,
+            long clientId,
+            LocalDate dueOn,
+            int sequence,
+            Long debtId,
+            Amount base,
+            Amount amount,
+            Why why,
+            LocalDate chargedOn,
+            Long entryId,
+            LocalDate waivedOn,
+            String waivedWhy) {
+        /** As the core counts it. */
+        public LateFee.Charged charged() {
+            return new LateFee.Charged(dueOn, sequence, amount.money(), waivedOn != null);
+        }
+    }
+
+    /** The fee that made a debt, if one did. */
+    public Optional<StoredFee> ofDebt(long debtId) {
+        return repository.ofDebt(debtId);
+    }
+}

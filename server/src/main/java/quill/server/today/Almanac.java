@@ -1,0 +1,132 @@
+package quill.server.today;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import quill.core.ledger.Standing;
+import quill.server.chasing.ActView;
+import quill.server.common.Amount;
+import quill.server.dispatch.Message;
+import quill.server.invoices.InvoiceIndex;
+import quill.server.invoices.Measure;
+
+/** Clients as lanes over time: what fell due, what is late, what comes, and what was and will be done by itself. */
+final class Almanac {
+    static final int MOST_LANES = 60;
+
+    private Almanac() {}
+
+    /**
+     * A mark.
+     *
+     * @param kind installment, fee or reminder
+     * @param standing how an installment stands; a fee or a reminder that is still to come is COMING
+     * @param size thousandths of the largest amount shown, for drawing only
+     */
+    record Mark(
+            String kind,
+            long invoiceId,
+            String what,
+            LocalDate on,
+            @Schema(nullable = true) Amount amount,
+            Standing standing,
+            long daysLate,
+            int size) {}
+
+    /** A client's lane. */
+    record Lane(long clientId, String client, Amount open, Amount late, List<Mark> marks) {}
+
+    /** The lanes of those who owe most of what is late, then most. */
+    static List<Lane> lanes(Collection<InvoiceIndex.Row> rows, CurrencyUnit currency, LocalDate from, LocalDate to) {
+        Money largest = rows.stream()
+                .flatMap(r -> r.measure().stream())
+                .filter(p -> !p.fee())
+                .map(p -> p.amount().money())
+                .max(Comparator.comparing(Money::getAmount))
+                .orElse(Money.zero(currency));
+        Map<Long, Sums> byClient = new LinkedHashMap<>();
+        for (InvoiceIndex.Row row : rows) {
+            Sums sums = byClient.computeIfAbsent(row.clientId(), k -> new Sums(row.clientName(), currency));
+            for (Measure.Part p : row.measure()) {
+                sums.add(p);
+                boolean inside = !p.dueOn().isBefore(from) && !p.dueOn().isAfter(to);
+                if ((inside || p.standing() == Standing.LATE) && p.standing() != Standing.CREDITED) {
+                    sums.marks.add(mark(row, p, largest));
+                }
+            }
+        }
+        return byClient.entrySet().stream()
+                .filter(e -> !e.getValue().marks.isEmpty() || e.getValue().open.isPositive())
+                .map(e -> e.getValue().lane(e.getKey()))
+                .sorted(Comparator.comparing((Lane l) -> l.late().money().getAmount())
+                        .thenComparing(l -> l.open().money().getAmount())
+                        .reversed()
+                        .thenComparing(Lane::client))
+                .toList();
+    }
+
+    private static final class Sums {
+        private final String client;
+        private final List<Mark> marks = new ArrayList<>();
+        private Money open;
+        private Money late;
+
+        private Sums(String client, CurrencyUnit currency) {
+            this.client = client;
+            this.open = Money.zero(currency);
+            this.late = Money.zero(currency);
+        }
+
+        private void add(Measure.Part p) {
+            open = open.plus(p.open().money());
+            late = p.standing() == Standing.LATE ? late.plus(p.open().money()) : late;
+        }
+
+        private Lane lane(long id) {
+            return new Lane(id, client, Amount.of(open), Amount.of(late), marks);
+        }
+    }
+
+    private static Mark mark(InvoiceIndex.Row row, Measure.Part p, Money largest) {
+        String subject = row.subject().isEmpty() ? row.number() : row.number() + " · " + row.subject();
+        return new Mark(
+                p.fee() ? "fee" : "installment",
+                row.id(),
+                subject,
+                p.dueOn(),
+                p.standing() == Standing.SETTLED ? p.amount() : p.open(),
+                p.standing(),
+                p.daysLate(),
+                p.fee() || largest.isZero()
+                        ? 1
+                        : Measure.thousandthsOf(p.amount().money(), largest));
+    }
+
+    /** Adds to the lanes what was sent, and what will be sent and charged. */
+    static List<Lane> withActs(List<Lane> lanes, List<Message> sent, List<ActView> acts) {
+        Map<Long, List<Mark>> more = new LinkedHashMap<>();
+        for (Message m : sent) {
+            more.computeIfAbsent(m.clientId(), k -> new ArrayList<>())
+                    .add(new Mark("reminder", m.invoiceId(), m.subject(), m.madeOn(), null, Standing.SETTLED, 0, 1));
+        }
+        for (ActView a : acts) {
+            more.computeIfAbsent(a.clientId(), k -> new ArrayList<>())
+                    .add(new Mark(a.kind(), a.invoiceId(), a.what(), a.on(), a.amount(), Standing.COMING, 0, 1));
+        }
+        return lanes.stream()
+                .map(l -> {
+                    List<Mark> marks = new ArrayList<>(l.marks());
+                    marks.addAll(more.getOrDefault(l.clientId(), List.of()));
+                    marks.sort(Comparator.comparing(Mark::on));
+                    return new Lane(l.clientId(), l.client(), l.open(), l.late(), marks);
+                })
+                .toList();
+    }
+}

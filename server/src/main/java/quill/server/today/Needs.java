@@ -1,0 +1,146 @@
+package quill.server.today;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.stereotype.Component;
+import quill.core.acts.Act;
+import quill.core.money.Amounts;
+import quill.server.chasing.ActView;
+import quill.server.clients.ClientsService;
+import quill.server.dailyrun.DailyRun;
+import quill.server.dailyrun.LoggedAct;
+import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.Letters;
+import quill.server.dispatch.Message;
+import quill.server.invoices.InvoiceIndex;
+import quill.server.latefees.LateFees;
+import quill.server.payments.Payment;
+import quill.server.payments.PaymentsService;
+
+/** What only a person can decide. */
+@Component
+class Needs {
+    private final DispatchService dispatch;
+    private final PaymentsService payments;
+    private final LateFees fees;
+    private final DailyRun run;
+    private final ClientsService clients;
+    private final InvoiceIndex index;
+
+    Needs(
+            DispatchService dispatch,
+            PaymentsService payments,
+            LateFees fees,
+            DailyRun run,
+            ClientsService clients,
+            InvoiceIndex index) {
+        this.dispatch = dispatch;
+        this.payments = payments;
+        this.fees = fees;
+        this.run = run;
+        this.clients = clients;
+        this.index = index;
+    }
+
+    /**
+     * Something that only a person can decide.
+     *
+     * @param kind message, payment, fee (put up for waiving), review (a fee that waits), address, failed or draft
+     * @param key of the act, where it is one
+     */
+    record Need(
+            String kind,
+            long id,
+            @Schema(nullable = true) Long invoiceId,
+            @Schema(nullable = true) Long clientId,
+            @Schema(nullable = true) String key,
+            String title,
+            String text) {}
+
+    List<Need> all(List<ActView> acts, LocalDate today) {
+        List<Need> needs = new ArrayList<>();
+        putUp(needs);
+        review(acts, today, needs);
+        for (Message m : dispatch.needingSomebody()) {
+            needs.add(new Need(
+                    "message",
+                    m.id(),
+                    m.invoiceId(),
+                    m.clientId(),
+                    null,
+                    "uncertain".equals(m.state()) ? "Did this letter arrive?" : "A letter could not be sent",
+                    m.subject() + ", to " + m.to() + ". " + m.error()));
+        }
+        for (Payment p : payments.unexpected()) {
+            needs.add(new Need(
+                    "payment",
+                    p.id(),
+                    p.invoiceId(),
+                    p.clientId(),
+                    null,
+                    "Money came that nothing was open for",
+                    Amounts.grouped(p.amount().money()) + " " + p.words() + " from "
+                            + clients.client(p.clientId()).name()
+                            + " is held as client credit. Give it back, or let it settle what comes next."));
+        }
+        for (LoggedAct a : run.failed()) {
+            needs.add(new Need(
+                    "failed",
+                    a.id(),
+                    a.invoiceId(),
+                    a.clientId(),
+                    a.key(),
+                    "This could not be done on " + Letters.day(a.on()),
+                    a.what() + ". " + a.reason()));
+        }
+        for (InvoiceIndex.Row d : index.drafts()) {
+            String whom = d.clientName().isEmpty() ? "A draft" : "A draft for " + d.clientName();
+            String what = d.subject().isEmpty() ? "not issued yet" : d.subject();
+            needs.add(new Need("draft", d.id(), d.id(), d.clientId(), null, whom, what));
+        }
+        return needs;
+    }
+
+    private void putUp(List<Need> needs) {
+        for (LateFees.PutUp p : fees.putUpForWaiving()) {
+            LateFees.StoredFee fee = p.fee();
+            needs.add(new Need(
+                    "fee",
+                    fee.id(),
+                    fee.invoiceId(),
+                    fee.clientId(),
+                    null,
+                    "Waive this late fee? " + Letters.shown(fee.amount().money()) + ", "
+                            + clients.client(fee.clientId()).name(),
+                    "It was charged on " + Letters.day(fee.chargedOn()) + ", but a payment dated "
+                            + Letters.day(p.paidOn()) + " has been recorded since."));
+        }
+    }
+
+    private static void review(List<ActView> acts, LocalDate today, List<Need> needs) {
+        for (ActView a : acts) {
+            boolean review = a.stop().equals(Act.Stop.REVIEW.name()) && a.canDoNow();
+            if (review) {
+                needs.add(new Need(
+                        "review",
+                        a.invoiceId(),
+                        a.invoiceId(),
+                        a.clientId(),
+                        a.key(),
+                        "Charge this late fee? " + Letters.shown(a.amount().money()) + ", " + a.client(),
+                        a.what()));
+            } else if (a.stop().equals(Act.Stop.NO_ADDRESS.name()) && !a.on().isAfter(today.plusDays(1))) {
+                needs.add(new Need(
+                        "address",
+                        a.clientId(),
+                        a.invoiceId(),
+                        a.clientId(),
+                        a.key(),
+                        a.client() + " has no e-mail address",
+                        "A reminder over " + Letters.shown(a.amount().money()) + " cannot be sent."));
+            }
+        }
+    }
+}

@@ -1,0 +1,124 @@
+package quill.server;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.List;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import quill.core.document.TypedDraft;
+import quill.core.document.TypedDraft.TypedLine;
+import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.tax.TaxRounding;
+import quill.server.business.Business;
+import quill.server.business.BusinessService;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.invoices.InvoicesService;
+import quill.server.payments.PaymentsService;
+
+/** The application on a fresh database in memory, with nothing on a timer: tests move its clock and start its runs. */
+public final class Server implements AutoCloseable {
+    public static final ZoneId ZONE = ZoneId.of("Europe/Dublin");
+    private static int count;
+    private final ConfigurableApplicationContext context;
+    private int payments;
+
+    public Server() {
+        try {
+            Path data = Files.createTempDirectory("quill-server-test");
+            context = QuillApplication.start(
+                    "--server.port=0",
+                    "--quill.data=" + data,
+                    "--spring.datasource.url=jdbc:h2:mem:test" + count++ + ";DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0",
+                    "--quill.outbox-every=36000000",
+                    "--quill.run-every=36000000",
+                    "--logging.level.quill=WARN");
+        } catch (java.io.IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+
+    public <T> T bean(Class<T> type) {
+        return context.getBean(type);
+    }
+
+    public JdbcClient jdbc() {
+        return bean(JdbcClient.class);
+    }
+
+    /** Sets the business up on a day, without tax, so that totals are the prices. */
+    public void setUp(LocalDate day) {
+        bean(BusinessClock.class).setZone(ZONE);
+        moveTo(day, LocalTime.of(8, 0));
+        bean(BusinessService.class)
+                .setUp(new Business(
+                        "Test Workshop",
+                        "",
+                        "Here 1",
+                        "post@workshop.example",
+                        "",
+                        false,
+                        "EUR",
+                        ZONE.getId(),
+                        TaxRounding.PER_TAX,
+                        "",
+                        "",
+                        "{year}-{seq}",
+                        "C-{year}-{seq}",
+                        30,
+                        "",
+                        false,
+                        1));
+    }
+
+    public void moveTo(LocalDate day, LocalTime time) {
+        bean(BusinessClock.class).moveTo(day.atTime(time).atZone(ZONE));
+    }
+
+    public long client(String name, boolean withAddress) {
+        String email = withAddress ? name.replace(' ', '.').toLowerCase() + "@clients.example" : "";
+        return bean(ClientsService.class)
+                .make(new Client(0, name, "", email, "There 2", "", 1))
+                .id();
+    }
+
+    /** Issues an invoice of one line without sending it. @param terms such as {@code 40%@0 rest@30} */
+    public long issue(long client, String price, String terms, TypedLateFeePolicy lateFee) {
+        List<TypedTerm> schedule = List.of(terms.split(" ")).stream()
+                .map(t -> t.split("@"))
+                .map(t -> new TypedTerm(t[0].startsWith("d"), t[0].replace("d", ""), t[1]))
+                .toList();
+        TypedDraft draft = new TypedDraft(
+                client,
+                "EUR",
+                "work",
+                "",
+                bean(BusinessClock.class).today().toString(),
+                "",
+                false,
+                List.of(new TypedLine("Work", "1", "", price, "", List.of("none"))),
+                schedule,
+                "",
+                lateFee);
+        InvoicesService invoices = bean(InvoicesService.class);
+        return invoices.issue(invoices.begin(draft, null), 1).id();
+    }
+
+    /** Records a transfer. @return the payment's id */
+    public long pay(long client, Long invoice, String amount, LocalDate valueOn) {
+        return bean(PaymentsService.class)
+                .record(new PaymentsService.Recorded(
+                        "server-test-" + payments++, client, invoice, "TRANSFER", amount, valueOn.toString(), ""))
+                .id();
+    }
+
+    @Override
+    public void close() {
+        context.close();
+    }
+}

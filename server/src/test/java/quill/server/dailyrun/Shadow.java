@@ -1,0 +1,170 @@
+package quill.server.dailyrun;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+
+/** One client's debts and credit, reckoned a second time with plain numbers and none of the product's code. */
+final class Shadow {
+    private static final int[] STEPS = {-3, 0, 3, 14};
+    private static final Comparator<Debt> ORDER = Comparator.comparing((Debt d) -> d.due)
+            .thenComparing(d -> d.feeOf != null)
+            .thenComparing(d -> d.number)
+            .thenComparingInt(d -> d.place);
+
+    final long id;
+    final boolean hasAddress;
+    final List<Debt> debts = new ArrayList<>();
+    long credit;
+    LocalDate mutedUntil;
+    LocalDate keptBackFor;
+    LocalDate remindedOn;
+    /** Why the day's list may differ from what was done: something happened to this client since the morning. */
+    boolean touched;
+
+    Shadow(long id, boolean hasAddress) {
+        this.id = id;
+        this.hasAddress = hasAddress;
+    }
+
+    /** Late fees as agreed. @param rate hundredths of a percent @param every 0 for once, -1 for monthly */
+    record Policy(int rate, int grace, int every, long cap, long smallest) {
+        LocalDate dayOf(LocalDate due, int sequence) {
+            LocalDate first = due.plusDays(grace + 1L);
+            return every < 0 ? first.plusMonths(sequence - 1L) : first.plusDays((sequence - 1L) * every);
+        }
+
+        int latest(LocalDate due, LocalDate day) {
+            int sequence = 0;
+            while (sequence < (every == 0 ? 1 : 5_000)
+                    && !dayOf(due, sequence + 1).isAfter(day)) {
+                sequence++;
+            }
+            return sequence;
+        }
+    }
+
+    static final class Debt {
+        final String number;
+        final int place;
+        final LocalDate due;
+        final LocalDate issued;
+        final long amount;
+        final Policy policy;
+        final Debt feeOf;
+        long open;
+        int lastFee;
+        long feesCharged;
+        Integer used;
+        boolean waived;
+
+        Debt(String number, int place, LocalDate due, LocalDate issued, long amount, Policy policy, Debt feeOf) {
+            this.number = number;
+            this.place = place;
+            this.due = due;
+            this.issued = issued;
+            this.amount = amount;
+            this.policy = policy;
+            this.feeOf = feeOf;
+            this.open = amount;
+        }
+    }
+
+    void pay(long amount) {
+        credit += amount;
+        useCredit();
+        touched = true;
+    }
+
+    void useCredit() {
+        debts.sort(ORDER);
+        for (Debt d : debts) {
+            long part = Math.min(credit, d.open);
+            d.open -= part;
+            credit -= part;
+        }
+    }
+
+    long open() {
+        return debts.stream().mapToLong(d -> d.open).sum();
+    }
+
+    /** Charges what is due on a day of the run. @return the fees in the order of the list */
+    List<Debt> fees(LocalDate day) {
+        List<Debt> charged = new ArrayList<>();
+        for (Debt d : List.copyOf(debts)) {
+            if (d.feeOf != null || d.policy == null) {
+                continue;
+            }
+            int latest = d.policy.latest(d.due, day);
+            if (latest > d.lastFee && d.open > 0 && d.open >= d.policy.smallest) {
+                long exact = (d.open * d.policy.rate + 5_000) / 10_000;
+                long fee = Math.min(exact, d.policy.cap - d.feesCharged);
+                if (fee > 0) {
+                    d.lastFee = latest;
+                    d.feesCharged += fee;
+                    charged.add(new Debt(d.number, 1000 + charged.size(), day, d.issued, fee, null, d));
+                }
+            }
+        }
+        debts.addAll(charged);
+        return charged;
+    }
+
+    /** A waived fee no longer counts; what was paid on it is credit again. */
+    void waive(Debt fee) {
+        credit += fee.amount - fee.open;
+        fee.open = 0;
+        fee.waived = true;
+        fee.feeOf.feesCharged -= fee.amount;
+        useCredit();
+    }
+
+    /** Whether a letter is due on a day; its steps are used up. Called in the order of the run: after the fees. */
+    boolean remind(LocalDate day, LocalDate since) {
+        boolean muted = mutedUntil != null && !day.isAfter(mutedUntil);
+        if (muted || (remindedOn != null && !day.isAfter(remindedOn))) {
+            return false;
+        }
+        boolean held = day.equals(keptBackFor);
+        if (!hasAddress && !held) {
+            return false;
+        }
+        boolean due = false;
+        for (Debt d : debts) {
+            Integer step = d.feeOf == null && isOwed(d) ? step(d, day, since) : null;
+            if (step != null) {
+                due = true;
+                d.used = step;
+            }
+        }
+        if (due && !held) {
+            remindedOn = day;
+        }
+        return due && !held;
+    }
+
+    /** On a day that the run catches up no letter goes; one that was kept back for it uses up its steps. */
+    void missed(LocalDate day, LocalDate since) {
+        if (day.equals(keptBackFor)) {
+            remind(day, since);
+        }
+    }
+
+    private boolean isOwed(Debt d) {
+        return d.open > 0 || debts.stream().anyMatch(f -> f.feeOf == d && f.open > 0);
+    }
+
+    private static Integer step(Debt d, LocalDate day, LocalDate since) {
+        Integer latest = null;
+        for (int step : STEPS) {
+            LocalDate on = d.due.plusDays(step);
+            boolean waiting = (d.used == null || step > d.used) && on.isAfter(d.issued) && !on.isBefore(since);
+            if (waiting && !on.isAfter(day)) {
+                latest = step;
+            }
+        }
+        return latest;
+    }
+}

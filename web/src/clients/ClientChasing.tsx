@@ -1,0 +1,179 @@
+import { Button, Modal, TextInput } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, data, problemOf, type Schemas } from '../api/client';
+import { longDate, shortDate } from '../design/format';
+import { Refusal } from '../design/States';
+import { LateFeeFields, noLateFee } from '../settings/LateFeeFields';
+
+/** A day up to which no reminder goes. Empty takes the mute away. */
+export function MuteField({
+  until,
+  mute,
+}: {
+  until: string | null;
+  mute: { mutate: (until: string) => void; error: unknown; isPending: boolean };
+}) {
+  const [day, setDay] = useState(until ?? '');
+  return (
+    <span className="mute">
+      <TextInput
+        size="xs"
+        label="No reminders until"
+        placeholder="2027-03-31"
+        value={day}
+        error={problemOf(mute.error, 'until')}
+        onChange={(e) => setDay(e.currentTarget.value)}
+      />
+      <button type="button" className="link" disabled={mute.isPending} onClick={() => mute.mutate(day)}>
+        Mute
+      </button>
+      {until && (
+        <button
+          type="button"
+          className="link"
+          onClick={() => {
+            setDay('');
+            mute.mutate('');
+          }}
+        >
+          Remind again
+        </button>
+      )}
+    </span>
+  );
+}
+
+function OwnPolicy({
+  id,
+  policy,
+  onClose,
+}: {
+  id: number;
+  policy: Schemas['TypedLateFeePolicy'] | null;
+  onClose: () => void;
+}) {
+  const [own, setOwn] = useState(policy ?? noLateFee);
+  const queries = useQueryClient();
+  const save = useMutation({
+    mutationFn: (lateFee: Schemas['TypedLateFeePolicy'] | null) =>
+      data(api.PUT('/api/clients/{id}/late-fees', { params: { path: { id } }, body: { lateFee } })),
+    onSuccess: () => {
+      void queries.invalidateQueries();
+      onClose();
+    },
+  });
+  return (
+    <div className="form">
+      <p className="faded" style={{ margin: 0 }}>
+        For invoices issued to this client from now on.
+      </p>
+      <LateFeeFields value={own} onChange={setOwn} error={save.error} path="lateFee." />
+      <Refusal error={save.error} />
+      <div style={{ display: 'flex', gap: 12 }}>
+        <Button loading={save.isPending} onClick={() => save.mutate(own)}>
+          Keep it
+        </Button>
+        <Button variant="outline" onClick={() => save.mutate(null)}>
+          As the business
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+/** What holds for one client: muted, kept back, its own late fees; and all letters, newest first. */
+export function ClientChasing({ id }: { id: number }) {
+  const path = { params: { path: { id } } };
+  const queries = useQueryClient();
+  const [own, setOwn] = useState(false);
+  const chasing = useQuery({
+    queryKey: ['client', id, 'chasing'],
+    queryFn: () => data(api.GET('/api/clients/{id}/chasing', path)),
+  });
+  const messages = useQuery({
+    queryKey: ['client', id, 'messages'],
+    queryFn: () => data(api.GET('/api/clients/{id}/messages', path)),
+  });
+  const again = { onSuccess: () => void queries.invalidateQueries() };
+  const mute = useMutation({
+    mutationFn: (until: string) => data(api.PUT('/api/clients/{id}/mute', { ...path, body: { until } })),
+    ...again,
+  });
+  const keep = useMutation({
+    mutationFn: (keptBack: boolean) =>
+      data(api.PUT('/api/clients/{id}/keeping-back', { ...path, body: { keptBack } })),
+    ...again,
+  });
+  const c = chasing.data;
+  return (
+    <section className="chasing" aria-label="Reminders and letters">
+      <h2>Reminders and late fees</h2>
+      {c && (
+        <>
+          <p style={{ margin: '6px 0' }}>
+            {c.keptBack
+              ? 'Everything for this client is kept back. '
+              : c.mutedUntil
+                ? `No reminders until ${longDate(c.mutedUntil)}. `
+                : 'Reminders go by the plan. '}
+            {c.lateFee ? 'Late fees of its own. ' : 'Late fees as the business charges them. '}
+            {c.remindedOn && <span className="faded">Last reminded {shortDate(c.remindedOn)}.</span>}
+          </p>
+          <p className="row-of-links">
+            <MuteField key={c.mutedUntil ?? ''} until={c.mutedUntil ?? null} mute={mute} />
+            <button type="button" className="link" onClick={() => keep.mutate(!c.keptBack)}>
+              {c.keptBack ? 'Let everything go' : 'Keep everything back'}
+            </button>
+            <button type="button" className="link" onClick={() => setOwn(true)}>
+              Late fees of its own
+            </button>
+          </p>
+          <Refusal error={keep.error} />
+          <Modal
+            opened={own}
+            onClose={() => setOwn(false)}
+            title="Late fees of this client"
+            closeButtonProps={{ 'aria-label': 'Close' }}
+          >
+            <OwnPolicy id={id} policy={c.lateFee ?? null} onClose={() => setOwn(false)} />
+          </Modal>
+        </>
+      )}
+      <h2>Correspondence</h2>
+      {messages.data?.length ? (
+        <Correspondence messages={messages.data} />
+      ) : (
+        <p className="faded">No letter yet.</p>
+      )}
+    </section>
+  );
+}
+
+const tone: Record<string, string> = { sent: 'got', uncertain: 'late', failed: 'late' };
+
+/** Letters, newest first. */
+export function Correspondence({ messages }: { messages: Schemas['Message'][] }) {
+  return (
+    <ul className="list">
+      {messages.map((m) => (
+        <li key={m.id}>
+          <span className="when">{shortDate(m.madeOn)}</span>
+          <span className="grow">
+            {m.subject.replace(/^[^:]*: /, '')}
+            <span className={tone[m.state]}> {m.state}</span>
+            {m.error && <span className="faded"> {m.error}</span>}
+          </span>
+          <a className="link" href={`/api/messages/${m.id}/html`} target="_blank" rel="noreferrer">
+            Read
+          </a>
+          {m.kind === 'reminder' && (
+            <a className="link" href={`/api/messages/${m.id}/pdf`} target="_blank" rel="noreferrer">
+              PDF
+            </a>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,80 @@
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, data, type Schemas } from '../api/client';
+import { longDate, plain } from '../design/format';
+import { Loaded } from '../design/States';
+
+const tones: Record<string, string> = {
+  done: 'got',
+  'kept back': 'soon',
+  failed: 'late',
+  'not needed': 'faded',
+};
+
+/** The log of the daily run: what was done, kept back or not needed any more, and why. */
+export function DonePage() {
+  const log = useInfiniteQuery({
+    queryKey: ['runs'],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) => data(api.GET('/api/runs', { params: { query: { before: pageParam } } })),
+    getNextPageParam: (last: Schemas['LoggedAct'][]) => (last.length === 100 ? last[99]?.id : undefined),
+  });
+  return (
+    <div className="page">
+      <div className="head">
+        <div>
+          <h1>Done so far</h1>
+          <p className="faded" style={{ margin: '4px 0 0' }}>
+            What the daily run did by itself, and what it left, with the reason.{' '}
+            <Link to="/">What will happen</Link>
+          </p>
+        </div>
+      </div>
+      <Loaded query={log} what="the log">
+        {(pages) => {
+          const acts = pages.pages.flat();
+          return acts.length === 0 ? (
+            <p className="empty">Nothing was sent or charged by itself yet.</p>
+          ) : (
+            <>
+              <table className="ledger">
+                <thead>
+                  <tr>
+                    <th>Day</th>
+                    <th>What</th>
+                    <th className="n">Announced</th>
+                    <th className="n">Done</th>
+                    <th>Outcome</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {acts.map((a) => (
+                    <tr key={a.id}>
+                      <td className="figures">{longDate(a.on)}</td>
+                      <td>
+                        <Link to={`/invoices/${a.invoiceId}`}>{a.what}</Link>
+                      </td>
+                      <td className="n">{a.announced ? plain(a.announced) : ''}</td>
+                      <td className="n">{a.amount ? plain(a.amount) : ''}</td>
+                      <td>
+                        <b className={tones[a.outcome]}>{a.outcome}</b>
+                        {a.reason && <span className="faded">: {a.reason}</span>}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              {log.hasNextPage && (
+                <p className="empty">
+                  <button type="button" className="link" onClick={() => void log.fetchNextPage()}>
+                    Show earlier ones
+                  </button>
+                </p>
+              )}
+            </>
+          );
+        }}
+      </Loaded>
+    </div>
+  );
+}

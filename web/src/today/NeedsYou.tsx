@@ -1,0 +1,127 @@
+import { TextInput } from '@mantine/core';
+import { useMutation } from '@tanstack/react-query';
+import { type KeyboardEvent, type ReactNode, useState } from 'react';
+import { Link } from 'react-router';
+import { api, data, problemOf, type Schemas } from '../api/client';
+import { Refusal } from '../design/States';
+
+type Need = Schemas['Need'];
+type Deed = 'retry' | 'set-aside' | 'noted' | 'waive' | 'stand' | 'charge' | 'leave';
+
+async function decide(need: Need, what: Deed, reason: string): Promise<void> {
+  const path = { params: { path: { id: need.id } } };
+  const act = { key: need.key ?? '', clientId: need.clientId ?? 0 };
+  if (what === 'retry') await data(api.POST('/api/messages/{id}/retry', path));
+  else if (what === 'set-aside') await data(api.POST('/api/messages/{id}/set-aside', path));
+  else if (what === 'noted') await data(api.POST('/api/payments/{id}/noted', path));
+  else if (what === 'waive')
+    await data(api.POST('/api/late-fees/{id}/waiving', { ...path, body: { reason } }));
+  else if (what === 'stand') await data(api.POST('/api/late-fees/{id}/standing', path));
+  else if (what === 'charge') await data(api.POST('/api/acts/doing-now', { body: act }));
+  else await data(api.POST('/api/acts/leaving-out', { body: { ...act, reason } }));
+}
+
+const paidInTime = 'paid in time; the payment was recorded later';
+
+function NeedItem({ need }: { need: Need }) {
+  const [reason, setReason] = useState(need.kind === 'fee' ? paidInTime : '');
+  const act = useMutation({ mutationFn: (what: Deed) => decide(need, what, reason) });
+  const deed = (what: Deed, words: ReactNode) => (
+    <button type="button" className="link" disabled={act.isPending} onClick={() => act.mutate(what)}>
+      {words}
+    </button>
+  );
+  /** One key waives: W, wherever the focus stands within this need but in its field. */
+  const key = (event: KeyboardEvent) => {
+    const typing = (event.target as HTMLElement).tagName === 'INPUT';
+    if (
+      need.kind === 'fee' &&
+      !typing &&
+      event.key.toLowerCase() === 'w' &&
+      !event.ctrlKey &&
+      !event.metaKey
+    ) {
+      event.preventDefault();
+      event.stopPropagation();
+      act.mutate('waive');
+    }
+  };
+  const asksWhy = need.kind === 'fee' || need.kind === 'review';
+  return (
+    <li onKeyDown={key} data-need={need.kind}>
+      <span className="grow">
+        <b>{need.title}</b>
+        <br />
+        <span className="faded">{need.text}</span>
+        {asksWhy && (
+          <TextInput
+            size="xs"
+            label={need.kind === 'fee' ? 'Reason for waiving' : 'Reason, if it is not charged'}
+            value={reason}
+            error={problemOf(act.error, 'reason')}
+            onChange={(e) => setReason(e.currentTarget.value)}
+          />
+        )}
+        <Refusal error={problemOf(act.error, 'reason') ? null : act.error} />
+      </span>
+      <span className="right deeds">
+        {need.kind === 'fee' && (
+          <>
+            {deed(
+              'waive',
+              <>
+                Waive <kbd>W</kbd>
+              </>,
+            )}
+            {deed('stand', 'It stands')}
+          </>
+        )}
+        {need.kind === 'review' && (
+          <>
+            {deed('charge', 'Charge it')}
+            {deed('leave', 'Do not charge')}
+          </>
+        )}
+        {need.kind === 'message' && (
+          <>
+            {deed('retry', 'Send it again')}
+            {deed('set-aside', 'Set aside')}
+          </>
+        )}
+        {need.kind === 'payment' && deed('noted', 'Seen')}
+        {need.kind === 'address' && need.clientId != null ? (
+          <Link className="link" to={`/clients/${need.clientId}`}>
+            Add it
+          </Link>
+        ) : (
+          need.invoiceId != null && (
+            <Link className="link" to={`/invoices/${need.invoiceId}`}>
+              Open
+            </Link>
+          )
+        )}
+      </span>
+    </li>
+  );
+}
+
+/** What only a person can decide. */
+export function NeedsYou({ needs }: { needs: Need[] }) {
+  return (
+    <section aria-label="Needs you">
+      <div className="part-head">
+        <h2>Needs you</h2>
+        <span className="faded small">{needs.length || ''}</span>
+      </div>
+      {needs.length ? (
+        <ul className="list">
+          {needs.map((n) => (
+            <NeedItem key={`${n.kind}-${n.id}-${n.key ?? ''}`} need={n} />
+          ))}
+        </ul>
+      ) : (
+        <p className="faded">Nothing waits for you.</p>
+      )}
+    </section>
+  );
+}
