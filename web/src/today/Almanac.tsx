@@ -136,6 +136,8 @@ export function Almanac({ view }: { view: Today }) {
                   key={`${m.kind}-${m.invoiceId}-${m.on}-${i}`}
                   type="button"
                   data-mark="1"
+                  // One tab stop in a lane; the arrow keys walk the rest.
+                  tabIndex={i === 0 ? 0 : -1}
                   className={`mark ${m.kind}`}
                   style={{ left: at(m.on) }}
                   aria-label={reading(lane.client, m)}

@@ -100,10 +100,10 @@ final class SystemBench {
             s.executeUpdate();
         }
         String copyInstallment = """
-                INSERT INTO installment (invoice_id, place, deposit, currency, amount_minor, settled_minor, due_on, why)
+                INSERT INTO debt (invoice_id, place, deposit, currency, amount_minor, settled_minor, due_on, why)
                 SELECT v.id, i.place, i.deposit, i.currency, i.amount_minor,
                   CASE WHEN v.bucket = 'open' THEN 0 ELSE i.amount_minor END, COALESCE(v.next_due_on, i.due_on), i.why
-                  FROM installment i, invoice v WHERE i.invoice_id = ? AND v.id <> ?
+                  FROM debt i, invoice v WHERE i.invoice_id = ? AND v.id <> ?
                 """;
         try (PreparedStatement s = db.prepareStatement(copyInstallment)) {
             s.setLong(1, invoice);

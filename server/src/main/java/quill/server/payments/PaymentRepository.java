@@ -108,7 +108,7 @@ class PaymentRepository {
     List<Payment> ofInvoice(long invoiceId) {
         return jdbc.sql(SELECT + """
                  WHERE invoice_id = :invoice
-                    OR id IN (SELECT a.payment_id FROM appropriation a JOIN installment i ON i.id = a.installment_id
+                    OR id IN (SELECT a.payment_id FROM appropriation a JOIN debt i ON i.id = a.debt_id
                                WHERE i.invoice_id = :invoice)
                  ORDER BY id DESC
                 """)

@@ -14,8 +14,11 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
+import java.util.Base64;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.TreeMap;
@@ -115,7 +118,7 @@ class Mailboxes {
                     message.getSubject(),
                     message.getSentDate() == null ? "" : message.getSentDate().toString(),
                     message.getMessageID(),
-                    parts.html,
+                    parts.whole(),
                     parts.text,
                     parts.attachments);
         } catch (IOException | MessagingException e) {
@@ -127,6 +130,16 @@ class Mailboxes {
         private String html = "";
         private String text = "";
         private final List<Attachment> attachments = new ArrayList<>();
+        private final Map<String, String> pictures = new HashMap<>();
+
+        /** The letter with its own pictures in it, as a mail program shows them. */
+        private String whole() {
+            String out = html;
+            for (Map.Entry<String, String> picture : pictures.entrySet()) {
+                out = out.replace("cid:" + picture.getKey(), picture.getValue());
+            }
+            return out;
+        }
 
         private void collect(Part part) throws MessagingException, IOException {
             if (part.getContent() instanceof Multipart parts) {
@@ -134,6 +147,12 @@ class Mailboxes {
                     BodyPart inner = parts.getBodyPart(i);
                     collect(inner);
                 }
+            } else if (part.isMimeType("image/*") && part.getHeader("Content-ID") != null) {
+                byte[] bytes = part.getInputStream().readAllBytes();
+                String type = part.getContentType().replaceAll(";.*", "");
+                pictures.put(
+                        part.getHeader("Content-ID")[0].replaceAll("[<>]", ""),
+                        "data:" + type + ";base64," + Base64.getEncoder().encodeToString(bytes));
             } else if (part.getFileName() != null) {
                 attachments.add(new Attachment(
                         attachments.size(),

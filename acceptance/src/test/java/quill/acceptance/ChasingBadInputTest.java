@@ -1,0 +1,149 @@
+package quill.acceptance;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Slips in plans, policies and mutes: named beside the field, nothing changed, what was typed stays. */
+public class ChasingBadInputTest extends Suite {
+    private Api api;
+
+    @BeforeClass
+    public void signInOnce() {
+        api = Api.signedIn(app);
+    }
+
+    @DataProvider
+    Object[][] plans() {
+        return new Object[][] {
+            {List.of("3", "3"), "09:00", "steps[1].days", "another step has this day"},
+            {List.of("0", "999"), "09:00", "steps[1].days", "365 days after"},
+            {List.of("0"), "25:00", "hour", "from 00:00 to 23:59"},
+            {List.of("soon"), "09:00", "steps[0].days", "write a number"},
+        };
+    }
+
+    @Test(dataProvider = "plans")
+    public void aPlanThatCannotBeIsRefused(List<String> days, String hour, String field, String message) {
+        JsonNode before = api.get("/api/reminder-plan").ok();
+        List<Map<String, String>> steps = new ArrayList<>();
+        days.forEach(d -> steps.add(Map.of("days", d, "tone", "FIRM")));
+        Map<String, Object> plan =
+                Map.of("steps", steps, "on", true, "hour", hour, "offRestDays", false, "holidays", "");
+        Api.Answer answer = api.put(
+                "/api/reminder-plan",
+                Map.of("plan", plan, "version", before.path("version").asInt()));
+        assertThat(answer.status()).isEqualTo(422);
+        assertThat(answer.problem(field)).contains(message);
+        assertThat(api.get("/api/reminder-plan").ok()).isEqualTo(before);
+    }
+
+    @DataProvider
+    Object[][] policies() {
+        return new Object[][] {
+            {"grace", "-1", "policy.grace", "from 0 to 365"},
+            {"amount", "900%", "policy.amount", "at most the ceiling of 10%"},
+            {"repeat", "hourly", "policy.repeat", "once, days or monthly"},
+            {"cap", "lots", "policy.cap", "write a number"},
+        };
+    }
+
+    @Test(dataProvider = "policies")
+    public void aPolicyThatCannotBeIsRefused(String cell, String typed, String field, String message) {
+        JsonNode before = api.get("/api/late-fees").ok();
+        Map<String, Object> policy = new HashMap<>(Map.of(
+                "kind", "percent", "amount", "1%", "grace", "7", "repeat", "once", "every", "", "cap", "", "smallest",
+                "", "deposits", false));
+        policy.put(cell, typed);
+        Api.Answer answer = api.put(
+                "/api/late-fees",
+                Map.of(
+                        "policy",
+                        policy,
+                        "ceiling",
+                        "10",
+                        "review",
+                        false,
+                        "version",
+                        before.path("version").asInt()));
+        assertThat(answer.status()).isEqualTo(422);
+        assertThat(answer.problem(field)).contains(message);
+        assertThat(api.get("/api/late-fees").ok()).isEqualTo(before);
+        long client = api.client("Own " + cell);
+        Api.Answer own = api.put("/api/clients/" + client + "/late-fees", Map.of("lateFee", policy));
+        assertThat(own.problem(field.replace("policy.", "lateFee."))).contains(message);
+    }
+
+    @Test
+    public void anInvoiceOfItsOwnPolicyIsNotIssuedWithASlipInIt() {
+        long client = api.client("Sheet Policy");
+        Map<String, Object> draft = api.draft(client, "100.00", "100%@30");
+        draft.put(
+                "lateFee",
+                Map.of(
+                        "kind", "percent", "amount", "11%", "grace", "7", "repeat", "once", "every", "", "cap", "",
+                        "smallest", "", "deposits", false));
+        assertThat(api.post("/api/reckonings", draft).ok().path("problems").toString())
+                .contains("lateFee.amount");
+        long id = api.post("/api/invoices", draft).ok().path("id").asLong();
+        Api.Answer refused = api.post("/api/invoices/" + id + "/issue", Map.of("version", 1));
+        assertThat(refused.problem("lateFee.amount")).contains("at most the ceiling");
+    }
+
+    @Test
+    public void aMuteThatEndedYesterdayIsRefused() {
+        long client = api.client("Muted Too Late");
+        long invoice = api.issue(api.draft(client, "10.00", "100%@30"));
+        for (String path : List.of("/api/clients/" + client + "/mute", "/api/invoices/" + invoice + "/mute")) {
+            Api.Answer answer = api.put(path, Map.of("until", "2027-03-14"));
+            assertThat(answer.problem("until")).contains("must be a day from today, 2027-03-15");
+            assertThat(api.put(path, Map.of("until", "2027-03-15")).status()).isEqualTo(200);
+        }
+    }
+
+    @Test
+    public void actsAndFeesThatDoNotExistAreSaidSo() {
+        long client = api.client("Nothing There");
+        Map<String, Object> act = Map.of("key", "reminder:1:2027-03-15x", "clientId", client);
+        assertThat(api.post("/api/acts/keeping-back", act).status()).isEqualTo(404);
+        assertThat(api.post("/api/late-fees/999999/waiving", Map.of("reason", "none"))
+                        .status())
+                .isEqualTo(404);
+        Map<String, Object> gone = Map.of("key", "reminder:" + client + ":2027-03-15", "clientId", client);
+        assertThat(api.post("/api/acts/doing-now", gone).status()).isEqualTo(409);
+        assertThat(api.post("/api/demo/clock", Map.of("by", "year")).problem("by"))
+                .contains("day, week, month or next");
+        assertThat(api.get("/api/today?weeks=7").problem("weeks")).contains("6, 12, 26 or 52");
+    }
+
+    @Test
+    public void thePlanPageShowsTheSlipBesideTheStepAndKeepsWhatWasTyped() {
+        Page page = signIn();
+        page.navigate(app.url("/settings/reminders"));
+        page.getByLabel("Days, step 3").fill("14");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Keep the plan"))
+                .click();
+        assertThat(page.locator(".plan-step", new Page.LocatorOptions().setHasText("another step has this day")))
+                .hasCount(1);
+        assertThat(page.getByLabel("Days, step 3")).hasValue("14");
+        page.getByLabel("The hour of the daily run").fill("25:00");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Keep the plan"))
+                .click();
+        assertThat(page.locator("body")).containsText("from 00:00 to 23:59");
+        page.getByLabel("Days of grace").fill("-1");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Keep the late fees"))
+                .click();
+        assertThat(page.locator("body")).containsText("must be from 0 to 365 days");
+        page.context().close();
+    }
+}

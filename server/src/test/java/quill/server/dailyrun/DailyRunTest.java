@@ -1,0 +1,304 @@
+package quill.server.dailyrun;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+import quill.core.RefusedException;
+import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.reminder.ReminderPlan.TypedPlan;
+import quill.core.reminder.ReminderPlan.TypedStep;
+import quill.server.Server;
+import quill.server.chasing.ActView;
+import quill.server.chasing.Decisions;
+import quill.server.chasing.ReminderPlans;
+import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
+import quill.server.debts.Debts;
+import quill.server.latefees.FeePolicies;
+
+/** The daily run on a fresh database: once, in order, by what is true at the moment, and never past a person. */
+public class DailyRunTest {
+    private static final LocalDate BEGIN = LocalDate.of(2027, 3, 1);
+    private static final LocalTime HOUR = LocalTime.of(9, 0);
+    private static final TypedLateFeePolicy ONE_PERCENT =
+            new TypedLateFeePolicy("percent", "1%", "7", "once", "", "", "", false);
+
+    private Server server;
+    private DailyRun run;
+    private Decisions decisions;
+
+    @BeforeMethod
+    public void start() {
+        server = new Server();
+        server.setUp(BEGIN);
+        run = server.bean(DailyRun.class);
+        decisions = server.bean(Decisions.class);
+        server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(ONE_PERCENT, "10", false, 0));
+        run.catchUp();
+    }
+
+    @AfterMethod(alwaysRun = true)
+    public void stop() {
+        server.close();
+    }
+
+    @Test
+    public void theRunStartedTwiceAtOnceDoesItsActsOnce() throws Exception {
+        for (int i = 0; i < 30; i++) {
+            long client = server.client("Twice " + i, true);
+            server.issue(client, "100.00", "100%@1", null);
+        }
+        server.moveTo(BEGIN.plusDays(9), HOUR); // due on the 2nd: fee on the 10th, and the firm letter is due
+        ExecutorService four = Executors.newFixedThreadPool(4);
+        List<Future<DailyRun.Summary>> all = new ArrayList<>();
+        for (int i = 0; i < 4; i++) {
+            all.add(four.submit(run::catchUp));
+        }
+        int fees = 0;
+        int reminders = 0;
+        for (Future<DailyRun.Summary> each : all) {
+            fees += each.get().fees();
+            reminders += each.get().reminders();
+        }
+        four.shutdown();
+        assertThat(fees).isEqualTo(30);
+        assertThat(reminders).isEqualTo(30);
+        assertThat(count("late_fee")).isEqualTo(30);
+        assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(30);
+    }
+
+    @Test
+    public void aPaymentBetweenTheListAndTheRunLeavesTheActUndone() {
+        long client = server.client("Meanwhile", true);
+        server.issue(client, "100.00", "100%@3", null);
+        server.moveTo(BEGIN.plusDays(3), LocalTime.of(0, 5));
+        run.catchUp();
+        assertThat(acts(BEGIN.plusDays(3))).hasSize(1);
+        server.pay(client, null, "100.00", BEGIN.plusDays(3));
+        server.moveTo(BEGIN.plusDays(3), HOUR);
+        assertThat(run.catchUp().reminders()).isZero();
+        LoggedAct logged = run.log(Long.MAX_VALUE, 10).get(0);
+        assertThat(logged.outcome()).isEqualTo("not needed");
+        assertThat(logged.reason()).contains("paid meanwhile");
+        assertThat(count("message WHERE kind = 'reminder'")).isZero();
+    }
+
+    @Test
+    public void aPartPaymentChangesTheLetterAndTheLogSaysSo() {
+        long client = server.client("In Part", true);
+        server.issue(client, "100.00", "100%@3", null);
+        server.moveTo(BEGIN.plusDays(3), LocalTime.of(0, 5));
+        run.catchUp();
+        server.pay(client, null, "40.00", BEGIN.plusDays(3));
+        server.moveTo(BEGIN.plusDays(3), HOUR);
+        run.catchUp();
+        LoggedAct logged = run.log(Long.MAX_VALUE, 10).get(0);
+        assertThat(logged.announced().amount()).isEqualTo("100.00");
+        assertThat(logged.amount().amount()).isEqualTo("60.00");
+        assertThat(logged.reason()).contains("announced with 100.00");
+    }
+
+    @Test
+    public void missedDaysAreRunOneByOneAndOnlyTheLatestLetterGoes() {
+        long client = server.client("Outage", true);
+        TypedLateFeePolicy often = new TypedLateFeePolicy("flat", "2.00", "0", "days", "5", "", "", false);
+        server.issue(client, "100.00", "100%@2", often); // due on the 3rd: fees on the 4th, 9th, 14th, 19th
+        server.moveTo(BEGIN.plusDays(19), LocalTime.of(7, 0));
+        DailyRun.Summary early = run.catchUp(); // before the hour: up to yesterday
+        assertThat(early.fees()).isEqualTo(4);
+        assertThat(early.reminders()).isZero();
+        server.moveTo(BEGIN.plusDays(19), HOUR);
+        assertThat(run.catchUp().reminders()).isEqualTo(1);
+        List<String> charged = server.jdbc()
+                .sql("SELECT charged_on FROM late_fee ORDER BY id")
+                .query((rs, n) -> rs.getDate(1).toString())
+                .list();
+        assertThat(charged).containsExactly("2027-03-04", "2027-03-09", "2027-03-14", "2027-03-19");
+        assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(1);
+        String subject = server.jdbc()
+                .sql("SELECT subject FROM message")
+                .query(String.class)
+                .single();
+        assertThat(subject).contains("final reminder").contains("€108.00");
+    }
+
+    @Test
+    public void whatIsKeptBackIsNotDoneAndTheNextStepGoesOn() {
+        long client = server.client("Telephoned", true);
+        server.issue(client, "100.00", "100%@3", null);
+        ActView first = acts(BEGIN.plusDays(10)).get(0);
+        assertThat(first.on()).isEqualTo(BEGIN.plusDays(3)); // the step of three days before is the day of issue
+        decisions.keepBack(first.key(), client);
+        assertThatThrownBy(() -> decisions.keepBack(first.key(), client)).isInstanceOf(ConflictException.class);
+        forward(3);
+        assertThat(run.log(Long.MAX_VALUE, 10).get(0).outcome()).isEqualTo("kept back");
+        forward(5);
+        assertThat(count("message WHERE kind = 'reminder'")).isZero();
+        forward(6);
+        assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(1);
+    }
+
+    @Test
+    public void whatIsLetGoAgainIsDone() {
+        long client = server.client("Thought Better", true);
+        server.issue(client, "100.00", "100%@3", null);
+        String key = acts(BEGIN.plusDays(10)).get(0).key();
+        decisions.keepBack(key, client);
+        decisions.letGo(key, client);
+        assertThatThrownBy(() -> decisions.letGo(key, client)).isInstanceOf(ConflictException.class);
+        forward(3);
+        assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(1);
+    }
+
+    @Test
+    public void everythingKeptBackWaitsAndThenOnlyTheLatestGoes() {
+        long client = server.client("Holiday", true);
+        server.issue(client, "100.00", "100%@1", null);
+        server.bean(ReminderPlans.class).keepAllBack(true);
+        for (int day = 1; day <= 10; day++) {
+            forward(day);
+        }
+        assertThat(count("message WHERE kind = 'reminder'") + count("late_fee")).isZero();
+        assertThat(run.log(Long.MAX_VALUE, 50)).extracting(LoggedAct::outcome).containsOnly("kept back");
+        // Each act is told once, on its day: two letters and a fee.
+        assertThat(run.log(Long.MAX_VALUE, 50)).hasSize(3);
+        server.bean(ReminderPlans.class).keepAllBack(false);
+        forward(11);
+        assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(1);
+        assertThat(count("late_fee")).isEqualTo(1);
+    }
+
+    @Test
+    public void aKeptBackClientIsLeftAloneAndOthersAreNot() {
+        long quiet = server.client("Quiet", true);
+        long loud = server.client("Loud", true);
+        server.issue(quiet, "100.00", "100%@1", null);
+        server.issue(loud, "100.00", "100%@1", null);
+        decisions.keepClientBack(quiet, true);
+        forward(1);
+        assertThat(server.jdbc()
+                        .sql("SELECT client_id FROM message")
+                        .query(Long.class)
+                        .list())
+                .containsExactly(loud);
+    }
+
+    @Test
+    public void aMutedClientAndAMutedInvoiceAreNotRemindedOf() {
+        long muted = server.client("Muted", true);
+        server.issue(muted, "100.00", "100%@1", null);
+        decisions.mute(muted, BEGIN.plusDays(5).toString());
+        long half = server.client("Half Muted", true);
+        long quiet = server.issue(half, "30.00", "100%@1", null);
+        server.issue(half, "70.00", "100%@1", null);
+        decisions.muteInvoice(quiet, BEGIN.plusDays(5).toString());
+        forward(1);
+        assertThat(server.jdbc()
+                        .sql("SELECT subject FROM message")
+                        .query(String.class)
+                        .list())
+                .singleElement()
+                .asString()
+                .contains("€70.00");
+        forward(6);
+        assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(3);
+        assertThatThrownBy(() -> decisions.mute(muted, BEGIN.toString()))
+                .isInstanceOf(RefusedException.class)
+                .hasMessageContaining("must be a day from today");
+        assertThatThrownBy(() -> decisions.mute(muted, "soon")).hasMessageContaining("write a date");
+    }
+
+    @Test
+    public void aLetterCanGoBeforeItsDayButNotTwiceInOne() {
+        long client = server.client("Now", true);
+        server.issue(client, "100.00", "100%@3", null);
+        ActView act = acts(BEGIN.plusDays(10)).get(0);
+        decisions.doNow(act.key(), client);
+        assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(1);
+        ActView next = acts(BEGIN.plusDays(10)).get(0);
+        assertThatThrownBy(() -> decisions.doNow(next.key(), client)).hasMessageContaining("had a reminder today");
+        forward(3);
+        assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(1); // its step was used up
+        assertThatThrownBy(() -> decisions.doNow("nonsense", client)).isInstanceOf(NotFoundException.class);
+    }
+
+    @Test
+    public void aClientWithoutAnAddressIsFinedButNotWrittenTo() {
+        long client = server.client("No Address", false);
+        server.issue(client, "100.00", "100%@1", null);
+        for (int day = 1; day <= 9; day++) {
+            forward(day);
+        }
+        assertThat(count("message WHERE kind = 'reminder'")).isZero();
+        assertThat(owes(client)).isEqualTo("101.00");
+        assertThat(run.log(Long.MAX_VALUE, 10)).anyMatch(a -> a.reason().contains("no e-mail address"));
+    }
+
+    @Test
+    public void aChangedPlanCountsFromTodayAndTwoWindowsDoNotOverwrite() {
+        ReminderPlans plans = server.bean(ReminderPlans.class);
+        long client = server.client("New Plan", true);
+        server.issue(client, "100.00", "100%@1", null);
+        int version = plans.setting().version();
+        TypedPlan only = new TypedPlan(List.of(new TypedStep("20", "FIRM")), true, "10:30", false, "");
+        plans.change(only, version);
+        assertThatThrownBy(() -> plans.change(only, version)).isInstanceOf(ConflictException.class);
+        server.moveTo(BEGIN.plusDays(21), LocalTime.of(10, 29));
+        assertThat(run.catchUp().reminders()).isZero();
+        server.moveTo(BEGIN.plusDays(21), LocalTime.of(10, 30));
+        assertThat(run.catchUp().reminders()).isEqualTo(1);
+    }
+
+    @Test
+    public void anHourThatAClockChangeSkipsOrRepeatsIsRunOnce() {
+        ReminderPlans plans = server.bean(ReminderPlans.class);
+        TypedPlan night = new TypedPlan(TypedPlan.usual().steps(), true, "01:30", false, "");
+        plans.change(night, plans.setting().version());
+        long client = server.client("Night", true);
+        server.issue(client, "100.00", "100%@27", null); // due on 28 March, when 01:30 does not exist in Dublin
+        server.moveTo(LocalDate.of(2027, 3, 27), LocalTime.of(12, 0));
+        run.catchUp();
+        int before = count("message WHERE kind = 'reminder'");
+        server.moveTo(LocalDate.of(2027, 3, 28), LocalTime.of(2, 5));
+        assertThat(run.catchUp().reminders()).isEqualTo(1);
+        assertThat(run.catchUp().reminders()).isZero();
+        assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(before + 1);
+    }
+
+    private void forward(int days) {
+        LocalDate day = BEGIN.plusDays(days);
+        server.moveTo(day, LocalTime.of(0, 5));
+        run.catchUp();
+        server.moveTo(day, HOUR);
+        run.catchUp();
+    }
+
+    private List<ActView> acts(LocalDate until) {
+        return server.bean(ActViews.class).until(until);
+    }
+
+    private int count(String table) {
+        return server.jdbc()
+                .sql("SELECT COUNT(*) FROM " + table)
+                .query(Integer.class)
+                .single();
+    }
+
+    private String owes(long client) {
+        Money owed =
+                server.bean(Debts.class).agreement(client, CurrencyUnit.EUR).byPostings();
+        return owed.getAmount().toPlainString();
+    }
+}

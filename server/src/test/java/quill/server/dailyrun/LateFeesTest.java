@@ -1,0 +1,186 @@
+package quill.server.dailyrun;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.List;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+import quill.core.RefusedException;
+import quill.core.latefee.TypedLateFeePolicy;
+import quill.server.Server;
+import quill.server.chasing.ActView;
+import quill.server.chasing.Decisions;
+import quill.server.common.ConflictException;
+import quill.server.debts.Debts;
+import quill.server.invoices.InvoicesService;
+import quill.server.latefees.FeePolicies;
+import quill.server.latefees.LateFees;
+
+/** Late fees on a fresh database: charged by the policy that was printed, reviewed, waived, put up for waiving. */
+public class LateFeesTest {
+    private static final LocalDate BEGIN = LocalDate.of(2027, 3, 1);
+    private static final LocalTime HOUR = LocalTime.of(9, 0);
+    private static final TypedLateFeePolicy ONE_PERCENT =
+            new TypedLateFeePolicy("percent", "1%", "7", "once", "", "", "", false);
+
+    private Server server;
+    private DailyRun run;
+    private Decisions decisions;
+
+    @BeforeMethod
+    public void start() {
+        server = new Server();
+        server.setUp(BEGIN);
+        run = server.bean(DailyRun.class);
+        decisions = server.bean(Decisions.class);
+        server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(ONE_PERCENT, "10", false, 0));
+        run.catchUp();
+    }
+
+    @AfterMethod(alwaysRun = true)
+    public void stop() {
+        server.close();
+    }
+
+    @Test
+    public void feesUnderReviewWaitForAPerson() {
+        server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(ONE_PERCENT, "10", true, 1));
+        long client = server.client("Reviewed", true);
+        server.issue(client, "100.00", "100%@1", null);
+        long other = server.client("Let Off", true);
+        server.issue(other, "200.00", "100%@1", null);
+        for (int day = 1; day <= 12; day++) {
+            forward(day);
+        }
+        assertThat(count("late_fee")).isZero();
+        List<quill.core.acts.Act> waiting = decisions.waitingForReview();
+        assertThat(waiting).hasSize(2);
+        decisions.doNow(waiting.get(0).key(), waiting.get(0).client());
+        decisions.leaveOut(waiting.get(1).key(), waiting.get(1).client(), "an old client");
+        assertThat(decisions.waitingForReview()).isEmpty();
+        assertThatThrownBy(() ->
+                        decisions.doNow(waiting.get(0).key(), waiting.get(0).client()))
+                .isInstanceOf(ConflictException.class);
+        assertThat(owes(client)).isEqualTo("101.00");
+        assertThat(owes(other)).isEqualTo("200.00");
+        forward(13);
+        assertThat(count("late_fee")).isEqualTo(2);
+    }
+
+    @Test
+    public void aFeeCannotBeChargedBeforeItsDay() {
+        long client = server.client("Too Soon", true);
+        server.issue(client, "100.00", "100%@1", null);
+        ActView fee = acts(BEGIN.plusDays(30)).stream()
+                .filter(a -> a.kind().equals("fee"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(fee.canDoNow()).isFalse();
+        assertThatThrownBy(() -> decisions.doNow(fee.key(), client)).hasMessageContaining("10 March 2027");
+    }
+
+    @Test
+    public void aWaivedFeeGivesBackWhatWasPaidOnItAndIsWaivedOnce() {
+        long client = server.client("Waived", true);
+        server.issue(client, "100.00", "100%@1", null);
+        for (int day = 1; day <= 9; day++) {
+            forward(day);
+        }
+        assertThat(owes(client)).isEqualTo("101.00");
+        server.pay(client, null, "101.00", BEGIN.plusDays(9));
+        LateFees fees = server.bean(LateFees.class);
+        long id = server.jdbc().sql("SELECT id FROM late_fee").query(Long.class).single();
+        assertThatThrownBy(() -> fees.waive(id, " ")).isInstanceOf(RefusedException.class);
+        fees.waive(id, "a good client");
+        assertThat(owes(client)).isEqualTo("-1.00");
+        assertThatThrownBy(() -> fees.waive(id, "again"))
+                .isInstanceOf(ConflictException.class)
+                .hasMessageContaining("waived already");
+        long next = server.issue(client, "50.00", "100%@3", null);
+        assertThat(server.bean(Debts.class).of(next).get(0).open().getAmount()).isEqualByComparingTo("49.00");
+        agree(client);
+    }
+
+    @Test
+    public void aPaymentDatedBeforeAFeePutsItUpForWaiving() {
+        long client = server.client("In Time", true);
+        server.issue(client, "100.00", "100%@1", null);
+        for (int day = 1; day <= 11; day++) {
+            forward(day);
+        }
+        LateFees fees = server.bean(LateFees.class);
+        assertThat(fees.putUpForWaiving()).isEmpty();
+        server.pay(client, null, "100.00", BEGIN.plusDays(8)); // the last day of grace
+        assertThat(fees.putUpForWaiving()).hasSize(1);
+        assertThat(fees.putUpForWaiving().get(0).paidOn()).isEqualTo(BEGIN.plusDays(8));
+        fees.letStand(fees.putUpForWaiving().get(0).fee().id());
+        assertThat(fees.putUpForWaiving()).isEmpty();
+        assertThat(owes(client)).isEqualTo("1.00");
+    }
+
+    @Test
+    public void takingAnInvoiceBackWaivesItsFees() {
+        long client = server.client("Taken Back", true);
+        long invoice = server.issue(client, "100.00", "100%@1", null);
+        for (int day = 1; day <= 9; day++) {
+            forward(day);
+        }
+        server.bean(InvoicesService.class).credit(invoice, "it was never ordered", false);
+        assertThat(owes(client)).isEqualTo("0.00");
+        agree(client);
+        for (int day = 10; day <= 20; day++) {
+            forward(day);
+        }
+        assertThat(count("late_fee")).isEqualTo(1);
+    }
+
+    @Test
+    public void thePolicyIsTheOneThatWasPrinted() {
+        long own = server.client("Own Policy", true);
+        server.bean(FeePolicies.class)
+                .setForClient(own, new TypedLateFeePolicy("flat", "3.50", "0", "once", "", "", "", false));
+        long invoice = server.issue(own, "100.00", "100%@1", null);
+        server.bean(FeePolicies.class).setForClient(own, null);
+        server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(TypedLateFeePolicy.none(), "1", false, 1));
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        assertThat(invoices.document(invoices.invoice(invoice)).lateFee()).startsWith("Late fee: EUR 3.50");
+        forward(2);
+        assertThat(owes(own)).isEqualTo("103.50");
+    }
+
+    private void forward(int days) {
+        LocalDate day = BEGIN.plusDays(days);
+        server.moveTo(day, LocalTime.of(0, 5));
+        run.catchUp();
+        server.moveTo(day, HOUR);
+        run.catchUp();
+    }
+
+    private List<ActView> acts(LocalDate until) {
+        return server.bean(ActViews.class).until(until);
+    }
+
+    private int count(String table) {
+        return server.jdbc()
+                .sql("SELECT COUNT(*) FROM " + table)
+                .query(Integer.class)
+                .single();
+    }
+
+    private String owes(long client) {
+        Money owed =
+                server.bean(Debts.class).agreement(client, CurrencyUnit.EUR).byPostings();
+        return owed.getAmount().toPlainString();
+    }
+
+    private void agree(long client) {
+        assertThat(server.bean(Debts.class).agreement(client, CurrencyUnit.EUR).holds())
+                .isTrue();
+    }
+}
