@@ -56,7 +56,9 @@ function NeedItem({ need }: { need: Need }) {
         {asksWhy && (
           <TextInput
             size="xs"
-            label={need.kind === 'fee' ? 'Reason for waiving' : 'Reason, if it is not charged'}
+            mt={4}
+            aria-label={need.kind === 'fee' ? 'Reason for waiving' : 'Reason, if it is not charged'}
+            placeholder={need.kind === 'fee' ? 'Reason for waiving' : 'Reason, if it is not charged'}
             value={reason}
             error={problemOf(act.error, 'reason')}
             onChange={(e) => setReason(e.currentTarget.value)}

@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** The application, or its stand-ins, as a process: started from the jar that is shipped, and ended or killed. */
 final class App implements AutoCloseable {
@@ -22,6 +23,14 @@ final class App implements AutoCloseable {
             Path.of(System.getProperty("quill.root", "..")).toAbsolutePath().normalize();
     static final String KEY = "test-key";
     static final String SECRET = "c2VjcmV0IG9mIHRoZSB0ZXN0cywgMjQgYnl0ZXM=";
+
+    private static final List<String> JAVA = List.of(
+            System.getProperty("java.home") + "/bin/java",
+            "-XX:TieredStopAtLevel=1",
+            "-XX:+UseSerialGC",
+            "-Xmx384m",
+            "-Xshare:auto");
+    private static final Map<String, Path> UNPACKED = new ConcurrentHashMap<>();
 
     final int port;
     final Path data;
@@ -83,14 +92,10 @@ final class App implements AutoCloseable {
 
     App start(String page) {
         try {
-            List<String> command = new ArrayList<>(List.of(
-                    System.getProperty("java.home") + "/bin/java",
-                    "-XX:TieredStopAtLevel=1",
-                    "-XX:+UseSerialGC",
-                    "-Xmx384m",
-                    "-jar",
-                    ROOT.resolve(jar + "/target/quill-" + jar + "-1.0-SNAPSHOT-app.jar")
-                            .toString()));
+            Path unpacked = unpacked(jar);
+            List<String> command = new ArrayList<>(JAVA);
+            command.add("-XX:SharedArchiveFile=" + unpacked.resolve("classes.jsa"));
+            command.addAll(List.of("-jar", unpacked.resolve(nameOf(jar)).toString()));
             command.addAll(settings);
             Files.createDirectories(data);
             process = new ProcessBuilder(command)
@@ -108,6 +113,54 @@ final class App implements AutoCloseable {
             return answers(page);
         });
         return this;
+    }
+
+    private static String nameOf(String jar) {
+        return "quill-" + jar + "-1.0-SNAPSHOT-app.jar";
+    }
+
+    /** The shipped jar, unpacked as ./quill does it, with an archive of its classes: it starts twice as fast. */
+    private static Path unpacked(String jar) {
+        return UNPACKED.computeIfAbsent(jar, name -> {
+            try {
+                Path folder = Files.createTempDirectory("quill-" + name).resolve("app");
+                finish(List.of(
+                        JAVA.get(0),
+                        "-Djarmode=tools",
+                        "-jar",
+                        ROOT.resolve(name + "/target/" + nameOf(name)).toString(),
+                        "extract",
+                        "--destination",
+                        folder.toString()));
+                List<String> dump = new ArrayList<>(JAVA);
+                dump.addAll(List.of(
+                        "-XX:ArchiveClassesAtExit=" + folder.resolve("classes.jsa"),
+                        "-Dspring.context.exit=onRefresh",
+                        "-jar",
+                        folder.resolve(nameOf(name)).toString(),
+                        "--spring.config.name=" + (name.equals("server") ? "quill" : name),
+                        "--server.port=0",
+                        "--quill.data=" + folder.resolve("none"),
+                        "--standins.data=" + folder.resolve("none"),
+                        "--standins.smtp-port=" + freePort()));
+                finish(dump);
+                return folder;
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        });
+    }
+
+    private static void finish(List<String> command) throws IOException {
+        try {
+            Process process = new ProcessBuilder(command)
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                    .start();
+            process.waitFor();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     String log() {

@@ -62,8 +62,22 @@ public class ChasingBadInputTest extends Suite {
     public void aPolicyThatCannotBeIsRefused(String cell, String typed, String field, String message) {
         JsonNode before = api.get("/api/late-fees").ok();
         Map<String, Object> policy = new HashMap<>(Map.of(
-                "kind", "percent", "amount", "1%", "grace", "7", "repeat", "once", "every", "", "cap", "", "smallest",
-                "", "deposits", false));
+                "kind",
+                "percent",
+                "amount",
+                "1%",
+                "grace",
+                "7",
+                "repeat",
+                "once",
+                "every",
+                "",
+                "cap",
+                "",
+                "smallest",
+                "",
+                "deposits",
+                false));
         policy.put(cell, typed);
         Api.Answer answer = api.put(
                 "/api/late-fees",
@@ -91,8 +105,22 @@ public class ChasingBadInputTest extends Suite {
         draft.put(
                 "lateFee",
                 Map.of(
-                        "kind", "percent", "amount", "11%", "grace", "7", "repeat", "once", "every", "", "cap", "",
-                        "smallest", "", "deposits", false));
+                        "kind",
+                        "percent",
+                        "amount",
+                        "11%",
+                        "grace",
+                        "7",
+                        "repeat",
+                        "once",
+                        "every",
+                        "",
+                        "cap",
+                        "",
+                        "smallest",
+                        "",
+                        "deposits",
+                        false));
         assertThat(api.post("/api/reckonings", draft).ok().path("problems").toString())
                 .contains("lateFee.amount");
         long id = api.post("/api/invoices", draft).ok().path("id").asLong();

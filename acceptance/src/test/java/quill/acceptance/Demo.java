@@ -21,6 +21,7 @@ final class Demo implements AutoCloseable {
             int port = App.freePort();
             int mail = App.freePort();
             outside = App.standIns(own, port, mail);
+            Suite.copy(Suite.played, own.resolve("app"));
             Map<String, String> settings = new java.util.LinkedHashMap<>(more);
             settings.put("quill.demo", "true");
             settings.put("quill.stand-ins-url", outside.url(""));

@@ -14,6 +14,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.testng.annotations.AfterSuite;
 import org.testng.annotations.BeforeSuite;
 import tools.jackson.databind.JsonNode;
@@ -29,6 +30,9 @@ public class Suite {
     static App standIns;
     static App app;
     static int smtpPort;
+    /** The demo's books as they were played, closed. */
+    static Path played;
+
     private static Playwright playwright;
     static Browser browser;
 
@@ -46,6 +50,10 @@ public class Suite {
                 Map.of("quill.demo", "true", "quill.stand-ins-url", standIns.url("")));
         Waiting.until(
                 "the demo", java.time.Duration.ofSeconds(180), () -> app.log().contains("The demo is ready"));
+        // Others begin from a copy of this demo's books: the year is played once for the whole suite.
+        app.close();
+        played = copy(app.data, folder.resolve("played"));
+        app.start("/api/health");
         Path driver = Files.createDirectories(folder.resolve("driver"));
         Files.createSymbolicLink(driver.resolve("package"), App.ROOT.resolve("web/node_modules/playwright-core"));
         Files.createSymbolicLink(driver.resolve("node"), onPath("node"));
@@ -68,6 +76,15 @@ public class Suite {
                                 "--disable-background-networking",
                                 "--disable-component-update",
                                 "--disable-sync")));
+    }
+
+    static Path copy(Path from, Path to) throws IOException {
+        try (Stream<Path> files = Files.walk(from)) {
+            for (Path file : (Iterable<Path>) files::iterator) {
+                Files.copy(file, to.resolve(from.relativize(file).toString()));
+            }
+        }
+        return to;
     }
 
     @AfterSuite(alwaysRun = true)

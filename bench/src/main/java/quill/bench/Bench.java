@@ -2,8 +2,10 @@ package quill.bench;
 
 import java.nio.file.Path;
 import java.util.Collection;
+import java.util.List;
 import org.openjdk.jmh.results.RunResult;
 import org.openjdk.jmh.runner.Runner;
+import org.openjdk.jmh.runner.RunnerException;
 import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /** Runs all benchmarks and prints one line each, with its aim. Machines are noisy: what counts are the ratios. */
@@ -11,18 +13,33 @@ public final class Bench {
     private Bench() {}
 
     public static void main(String[] args) throws Exception {
+        List<String> wanted = args.length == 0 ? List.of("sheet", "system", "run", "today") : List.of(args);
+        Path root = Path.of("").toAbsolutePath();
+        StringBuilder results = new StringBuilder("\n");
+        if (wanted.contains("sheet")) {
+            results.append(sheet());
+        }
+        if (wanted.contains("system")) {
+            results.append(new SystemBench(root).run());
+        }
+        if (wanted.contains("run")) {
+            results.append(new RunBench(root).run());
+        }
+        if (wanted.contains("today")) {
+            results.append(new RunBench(root).today());
+        }
+        System.out.println(results);
+    }
+
+    private static String sheet() throws RunnerException {
         Collection<RunResult> sheets = new Runner(new OptionsBuilder()
                         .include(SheetBench.class.getSimpleName())
                         .build())
                 .run();
         double ours = score(sheets, "ours");
         double bare = score(sheets, "bare");
-        SystemBench system = new SystemBench(Path.of("").toAbsolutePath());
-        String results = String.format("""
-                50-line sheet: %.1f us, bare loop %.1f us, ratio %.1f (aim: at most 5)
-                %s""", ours, bare, ours / bare, system.run());
-        System.out.println();
-        System.out.println(results);
+        return String.format(
+                "50-line sheet: %.1f us, bare loop %.1f us, ratio %.1f (aim: at most 5)%n", ours, bare, ours / bare);
     }
 
     private static double score(Collection<RunResult> results, String name) {

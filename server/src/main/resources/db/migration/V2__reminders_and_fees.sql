@@ -76,6 +76,7 @@ CREATE TABLE kept_back_act (
   who VARCHAR(120) NOT NULL,
   kept_on DATE NOT NULL
 );
+CREATE INDEX invoice_open_of_client ON invoice (client_id, bucket, id);
 CREATE INDEX kept_back_of_client ON kept_back_act (client_id);
 INSERT INTO client_chasing (client_id, look_on)
   SELECT DISTINCT client_id, DATE '2000-01-01' FROM invoice WHERE bucket = 'open';

@@ -170,7 +170,7 @@ class DemoActs {
                 invoice.id(),
                 pays.way(),
                 pays.what().matches("[0-9.]+") ? pays.what() : Amounts.plain(amount),
-                clock.today().toString(),
+                pays.dated().toString(),
                 ""));
     }
 

@@ -37,8 +37,13 @@ final class DemoScript {
             String name, LocalDate on, String client, String subject, String terms, boolean issued, List<String> lines)
             implements Act {}
 
-    /** A client pays. @param what first, all, or an amount @param way TRANSFER, CASH, CHEQUE, or a test card */
-    record Pays(LocalDate on, String invoice, String what, String way) implements Act {}
+    /** A client pays, and it is recorded on a day. @param dated its value date @param what first, all, or an amount @param way TRANSFER, CASH, CHEQUE, or a test card */
+    record Pays(LocalDate on, String invoice, String what, String way, LocalDate dated) implements Act {
+        /** Recorded on the day it came. */
+        Pays(LocalDate on, String invoice, String what, String way) {
+            this(on, invoice, what, way, on);
+        }
+    }
 
     /** An invoice taken back, perhaps with another in its place. */
     record TakenBack(LocalDate on, String invoice, String reason, String replacement) implements Act {}
@@ -224,6 +229,15 @@ final class DemoScript {
                 "100%@14",
                 "Tuning, hall upright|1||74.00|21",
                 "Sticking keys eased|1|h|68.00|21"));
+        acts.add(bill(
+                "cafe-9",
+                "2027-02-16",
+                "The Lantern Café",
+                "new bass strings, house piano",
+                "100%@14",
+                "Bass string, wound by hand|12||24.50|21"));
+        // Paid on the last day of grace, found in the bank's letter three days later: the fee should be waived.
+        acts.add(new Pays(on("2027-03-12"), "cafe-9", "355.74", "TRANSFER", on("2027-03-09")));
         acts.add(bill(
                 "halden-9",
                 "2027-02-19",

@@ -123,7 +123,7 @@ class ReminderLetters {
                 ? "a note ahead of time, "
                 : act.step().tone() == Tone.FINAL
                         ? "final reminder, "
-                        : act.step().tone() == Tone.FIRM ? "second reminder, " : "a friendly reminder, ";
+                        : act.step().tone() == Tone.FIRM ? "overdue, " : "a friendly reminder, ";
         return own.name() + ": " + kind + numbers + ", " + Letters.shown(act.amount());
     }
 
@@ -156,7 +156,7 @@ class ReminderLetters {
                 out.add("Please pay it now, or answer this letter if something stands in the way.");
             }
             default -> {
-                out.add("This is the last reminder: " + what + " " + since + ", and earlier letters had no answer.");
+                out.add("This is the last reminder: " + what + " " + since + ".");
                 out.add("Please pay at once, or answer today so that we can find a way together.");
             }
         }

@@ -142,7 +142,7 @@ class InvoiceRepository {
         return jdbc.sql(SELECT_ROW
                         + " WHERE bucket = 'settled' AND (settled_on < :beforeOn OR (settled_on = :beforeOn AND id <"
                         + " :beforeId))" + (like == null ? "" : FILTER)
-                        + " ORDER BY settled_on DESC, id DESC LIMIT :most")
+                        + " ORDER BY bucket, settled_on DESC, id DESC LIMIT :most")
                 .param("beforeOn", beforeOn)
                 .param("beforeId", beforeId)
                 .param("filter", like == null ? "" : like)
@@ -151,10 +151,11 @@ class InvoiceRepository {
                 .list();
     }
 
-    /** What was settled since a day, latest first. */
+    /** What was settled since a day, latest first. Ordered by all columns of the index, or it would be sorted anew. */
     List<Invoice> settledSince(LocalDate since, int most) {
         return jdbc.sql(SELECT_ROW + """
-                 WHERE bucket = 'settled' AND settled_on >= :since ORDER BY settled_on DESC, id DESC LIMIT :most
+                 WHERE bucket = 'settled' AND settled_on >= :since
+                 ORDER BY bucket, settled_on DESC, id DESC LIMIT :most
                 """)
                 .param("since", since)
                 .param("most", most)
