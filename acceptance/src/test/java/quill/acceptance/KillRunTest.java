@@ -61,49 +61,15 @@ public class KillRunTest extends Suite {
     /** Cohorts whose fee and only letter fall on the same day, fourteen days after; the clock stands just before. */
     private static List<Long> work(Demo demo) {
         Api api = demo.api;
-        JsonNode fees = api.get("/api/late-fees").ok();
-        Map<String, Object> policy = Map.of(
-                "kind",
-                "percent",
-                "amount",
-                "1%",
-                "grace",
-                "13",
-                "repeat",
-                "once",
-                "every",
-                "",
-                "cap",
-                "",
-                "smallest",
-                "",
-                "deposits",
-                false);
-        api.put(
-                        "/api/late-fees",
-                        Map.of(
-                                "policy",
-                                policy,
-                                "ceiling",
-                                "10",
-                                "review",
-                                false,
-                                "version",
-                                fees.path("version").asInt()))
+        api.put("/api/late-fees", """
+                {"policy": {"kind": "percent", "amount": "1%%", "grace": "13", "repeat": "once", "every": "", "cap": "",
+                 "smallest": "", "deposits": false}, "ceiling": "10", "review": false, "version": %s}
+                """.formatted(version(api, "/api/late-fees"))).ok();
+        api.put("/api/reminder-plan", """
+                {"plan": {"steps": [{"days": "14", "tone": "FINAL"}], "on": true, "hour": "09:00", "offRestDays": false,
+                 "holidays": ""}, "version": %s}
+                """.formatted(version(api, "/api/reminder-plan")))
                 .ok();
-        int version = api.get("/api/reminder-plan").ok().path("version").asInt();
-        Map<String, Object> plan = Map.of(
-                "steps",
-                List.of(Map.of("days", "14", "tone", "FINAL")),
-                "on",
-                true,
-                "hour",
-                "09:00",
-                "offRestDays",
-                false,
-                "holidays",
-                "");
-        api.put("/api/reminder-plan", Map.of("plan", plan, "version", version)).ok();
         List<Long> clients = new ArrayList<>();
         for (int cohort = 0; cohort < COHORTS; cohort++) {
             for (int i = 0; i < CLIENTS; i++) {
@@ -121,6 +87,10 @@ public class KillRunTest extends Suite {
         demo.forward("week");
         demo.forward("day");
         return clients;
+    }
+
+    private static int version(Api api, String path) {
+        return api.get(path).ok().path("version").asInt();
     }
 
     private static void settled(Demo demo, List<Long> clients) {
