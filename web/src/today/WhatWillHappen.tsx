@@ -44,7 +44,7 @@ function ActItem({ act, onAsk }: { act: Act; onAsk: (asked: Asked) => void }) {
         )}
         <Refusal error={decide.error} />
       </span>
-      <span className="right">
+      <span className="right deeds">
         {(act.stop === 'NOTHING' || kept) && (
           <button
             type="button"
@@ -58,7 +58,6 @@ function ActItem({ act, onAsk }: { act: Act; onAsk: (asked: Asked) => void }) {
         )}
         {act.canDoNow && act.stop !== 'REVIEW' && (
           <>
-            <br />
             <button
               type="button"
               className="link"

@@ -61,23 +61,7 @@ public class ChasingBadInputTest extends Suite {
     @Test(dataProvider = "policies")
     public void aPolicyThatCannotBeIsRefused(String cell, String typed, String field, String message) {
         JsonNode before = api.get("/api/late-fees").ok();
-        Map<String, Object> policy = new HashMap<>(Map.of(
-                "kind",
-                "percent",
-                "amount",
-                "1%",
-                "grace",
-                "7",
-                "repeat",
-                "once",
-                "every",
-                "",
-                "cap",
-                "",
-                "smallest",
-                "",
-                "deposits",
-                false));
+        Map<String, Object> policy = policy("1%");
         policy.put(cell, typed);
         Api.Answer answer = api.put(
                 "/api/late-fees",
@@ -102,25 +86,7 @@ public class ChasingBadInputTest extends Suite {
     public void anInvoiceOfItsOwnPolicyIsNotIssuedWithASlipInIt() {
         long client = api.client("Sheet Policy");
         Map<String, Object> draft = api.draft(client, "100.00", "100%@30");
-        draft.put(
-                "lateFee",
-                Map.of(
-                        "kind",
-                        "percent",
-                        "amount",
-                        "11%",
-                        "grace",
-                        "7",
-                        "repeat",
-                        "once",
-                        "every",
-                        "",
-                        "cap",
-                        "",
-                        "smallest",
-                        "",
-                        "deposits",
-                        false));
+        draft.put("lateFee", policy("11%"));
         assertThat(api.post("/api/reckonings", draft).ok().path("problems").toString())
                 .contains("lateFee.amount");
         long id = api.post("/api/invoices", draft).ok().path("id").asLong();
@@ -173,5 +139,25 @@ public class ChasingBadInputTest extends Suite {
                 .click();
         assertThat(page.locator("body")).containsText("must be from 0 to 365 days");
         page.context().close();
+    }
+
+    private static Map<String, Object> policy(String amount) {
+        return new HashMap<>(Map.of(
+                "kind",
+                "percent",
+                "amount",
+                amount,
+                "grace",
+                "7",
+                "repeat",
+                "once",
+                "every",
+                "",
+                "cap",
+                "",
+                "smallest",
+                "",
+                "deposits",
+                false));
     }
 }

@@ -117,8 +117,14 @@ public class KillRunTest extends Suite {
             assertThat(account.path("owes").path("amount").asString())
                     .as(address)
                     .isEqualTo("122.21");
-            JsonNode messages =
-                    demo.api.get("/api/clients/" + client + "/messages").ok();
+            // A letter that could not leave on its day is set aside, and another is written on the next.
+            List<JsonNode> messages = new ArrayList<>();
+            for (JsonNode m :
+                    demo.api.get("/api/clients/" + client + "/messages").ok()) {
+                if (!m.path("state").asString().equals("set aside")) {
+                    messages.add(m);
+                }
+            }
             assertThat(messages).as("letters to %s", address).hasSize(1);
             int arrived = demo.letters(address).size();
             if (messages.get(0).path("state").asString().equals("sent")) {

@@ -179,7 +179,7 @@ public class LateStoryTest extends Suite {
         body.put("reference", "");
         api.post("/api/payments", body).ok();
         desk.navigate(demo.app.url("/"));
-        Locator need = desk.locator("[data-need='fee']");
+        Locator need = desk.locator("[data-need='fee']", new Page.LocatorOptions().setHasText("In Time"));
         assertThat(need).containsText("Waive this late fee? €2.63, In Time");
         assertThat(need).containsText("1 April 2027");
         need.getByRole(AriaRole.BUTTON).first().focus();

@@ -24,6 +24,9 @@ public class Screenshots extends Suite {
         long hotel = of(api, "late", "Captain");
         shoot(page, "/invoices/" + hotel, "invoice");
         shoot(page, "/clients/" + clientOf(api, hotel), "account");
+        shoot(page, "/settings/reminders", "reminder-plan");
+        shoot(page, "/done", "done");
+        shoot(page, "/aging", "aging");
         shoot(page, "/books", "books");
         sheet(page);
         Page phone = context(390, 844).newPage();
@@ -32,6 +35,9 @@ public class Screenshots extends Suite {
         String payAt =
                 api.order(token, api.choice(token, 0)).ok().path("address").asString();
         shoot(phone, payAt, "pay-page");
+        JsonNode reminder = letters("sef@blueheron.example").get(0);
+        String box = "/post-room/sef@blueheron.example/" + reminder.path("id").asString() + "/html";
+        shoot(phone, standIns.url(box), "reminder");
         Page desk = context(1280, 800).newPage();
         shoot(desk, standIns.url("/post-room?box=accounts@captainshouse.example"), "post-room");
     }

@@ -17,6 +17,10 @@ public class ViewsTest extends Suite {
         for (String light : List.of("Candlelight", "Daylight")) {
             for (String path : List.of(
                     "/",
+                    "/?weeks=52",
+                    "/done",
+                    "/aging",
+                    "/settings/reminders",
                     "/invoices",
                     "/invoices/30",
                     "/invoices/new",

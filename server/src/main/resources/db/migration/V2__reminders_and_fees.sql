@@ -106,6 +106,7 @@ CREATE INDEX run_act_of_client ON run_act (client_id, id);
 
 -- A reminder is about several invoices; what it says is fixed when it is written, and its paper is made from that.
 ALTER TABLE message ADD COLUMN reminder CLOB;
+ALTER TABLE message ADD COLUMN by_hand BOOLEAN DEFAULT FALSE NOT NULL;
 CREATE TABLE message_about (
   message_id BIGINT NOT NULL REFERENCES message (id),
   invoice_id BIGINT NOT NULL REFERENCES invoice (id),

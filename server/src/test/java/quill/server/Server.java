@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.List;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -28,16 +29,20 @@ public final class Server implements AutoCloseable {
     private final ConfigurableApplicationContext context;
     private int payments;
 
-    public Server() {
+    /** @param more settings over the tests' own, such as {@code --quill.processor.url=…} */
+    public Server(String... more) {
         try {
             Path data = Files.createTempDirectory("quill-server-test");
-            context = QuillApplication.start(
+            List<String> settings = new ArrayList<>(List.of(
                     "--server.port=0",
                     "--quill.data=" + data,
                     "--spring.datasource.url=jdbc:h2:mem:test" + count++ + ";DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0",
                     "--quill.outbox-every=36000000",
                     "--quill.run-every=36000000",
-                    "--logging.level.quill=WARN");
+                    "--quill.processor.ask-every=36000000",
+                    "--logging.level.quill=WARN"));
+            settings.addAll(List.of(more));
+            context = QuillApplication.start(settings.toArray(String[]::new));
         } catch (java.io.IOException e) {
             throw new java.io.UncheckedIOException(e);
         }

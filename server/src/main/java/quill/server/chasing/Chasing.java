@@ -62,6 +62,14 @@ public class Chasing {
         repository.lookAt(change.clientId());
     }
 
+    /** A letter never left and its day has passed: its steps are due again, and the client was not reminded that day. */
+    @EventListener
+    void reminderExpired(DispatchService.ReminderExpired letter) {
+        letter.steps().forEach(repository::useStepAgain);
+        repository.notReminded(letter.clientId(), letter.writtenOn());
+        repository.lookAt(letter.clientId());
+    }
+
     @EventListener
     void policiesChanged(FeePolicies.PoliciesChanged change) {
         repository.lookAtAll();

@@ -149,6 +149,22 @@ class ChasingRepository {
         }
     }
 
+    /** A step that was used up by a letter that never left waits again. */
+    void useStepAgain(long debtId, int days) {
+        jdbc.sql("UPDATE used_step SET used_through = :before WHERE debt_id = :debt AND used_through = :days")
+                .param("before", days - 1)
+                .param("debt", debtId)
+                .param("days", days)
+                .update();
+    }
+
+    void notReminded(long clientId, LocalDate on) {
+        jdbc.sql("UPDATE client_chasing SET reminded_on = NULL WHERE client_id = :client AND reminded_on = :on")
+                .param("client", clientId)
+                .param("on", on)
+                .update();
+    }
+
     Map<Long, Set<String>> keptBackKeys(Collection<Long> clientIds) {
         Map<Long, Set<String>> keys = new HashMap<>();
         jdbc.sql("SELECT client_id, act_key FROM kept_back_act WHERE client_id IN (:clients)")

@@ -8,6 +8,7 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.jdbc.JdbcUpdateAffectedIncorrectNumberOfRowsException;
@@ -143,6 +144,13 @@ class DebtRepository {
                 UPDATE debt SET credited_minor = amount_minor - settled_minor, settled_on = :on
                  WHERE id = :id AND fee
                 """).param("on", on).param("id", debtId).update();
+    }
+
+    Optional<Money> openOf(long debtId) {
+        return jdbc.sql("SELECT currency, open_minor FROM debt WHERE id = :id")
+                .param("id", debtId)
+                .query((rs, n) -> Money.ofMinor(CurrencyUnit.of(rs.getString(1)), rs.getLong(2)))
+                .optional();
     }
 
     /** Invoices of these clients on which anything is open. */

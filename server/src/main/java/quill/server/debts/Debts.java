@@ -6,6 +6,7 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -101,6 +102,12 @@ public class Debts {
         releaseAll(clientId, repository.settlersOfDebt(debtId));
         repository.creditFee(debtId, clock.today());
         publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
+    }
+
+    /** What is open of one debt; empty where there is none of that id. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Optional<Money> openOf(long debtId) {
+        return repository.openOf(debtId);
     }
 
     /** Open invoices of several clients, with every debt on them, by invoice. */

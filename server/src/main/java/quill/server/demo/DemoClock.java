@@ -116,6 +116,7 @@ class DemoClock {
         moving.lock();
         try {
             LocalTime hour = plans.rules().plan().hour();
+            outbox.sendDue();
             int days = 0;
             int fees = 0;
             int reminders = 0;

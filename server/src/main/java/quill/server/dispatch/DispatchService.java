@@ -5,6 +5,7 @@ import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
@@ -182,6 +183,9 @@ public class DispatchService {
         return queued;
     }
 
+    /** Told within the transaction that sets a reminder aside which never left. @param steps of the plan, by debt */
+    public record ReminderExpired(long clientId, LocalDate writtenOn, Map<Long, Integer> steps) {}
+
     /** Whether a letter of this key was written before. */
     public boolean wasWritten(String key) {
         return repository.exists(key);
@@ -251,6 +255,7 @@ public class DispatchService {
     @Transactional
     public void retry(long id) {
         decide(id, "waiting", "Sent again by hand: ");
+        repository.byHand(id);
     }
 
     /** A person has dealt with a failed or uncertain message. */

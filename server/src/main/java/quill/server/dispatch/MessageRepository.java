@@ -143,6 +143,20 @@ class MessageRepository {
                 == 1;
     }
 
+    /** A person decided that it goes, whatever its day. */
+    void byHand(long id) {
+        jdbc.sql("UPDATE message SET by_hand = TRUE WHERE id = :id")
+                .param("id", id)
+                .update();
+    }
+
+    boolean isByHand(long id) {
+        return jdbc.sql("SELECT by_hand FROM message WHERE id = :id")
+                .param("id", id)
+                .query(Boolean.class)
+                .single();
+    }
+
     boolean exists(String whatKey) {
         return jdbc.sql("SELECT COUNT(*) FROM message WHERE what_key = :key")
                         .param("key", whatKey)

@@ -45,6 +45,7 @@ public class Outbox {
     private final JavaMailSenderImpl mail;
     private final PdfMaking pdf;
     private final Json json;
+    private final ReminderGuard guard;
     private final InvoicesService invoices;
     private final BusinessService business;
     private final Happenings happenings;
@@ -57,6 +58,7 @@ public class Outbox {
             JavaMailSenderImpl mail,
             PdfMaking pdf,
             Json json,
+            ReminderGuard guard,
             InvoicesService invoices,
             BusinessService business,
             Happenings happenings,
@@ -66,6 +68,7 @@ public class Outbox {
         this.mail = mail;
         this.pdf = pdf;
         this.json = json;
+        this.guard = guard;
         this.invoices = invoices;
         this.business = business;
         this.happenings = happenings;
@@ -105,7 +108,7 @@ public class Outbox {
         MimeMessage message = compose(session, outgoing, invoice);
         try (Transport transport = session.getTransport("smtp")) {
             connect(transport, outgoing);
-            if (!transport.isConnected() || !repository.move(outgoing.id(), "waiting", "sending", null, null, 0)) {
+            if (!transport.isConnected() || !guard.mayLeave(outgoing)) {
                 return;
             }
             hand(transport, message, outgoing, invoice);

@@ -25,8 +25,22 @@ public record ReminderLetter(
         String link,
         Transfer transfer,
         List<Drawn> measures) {
-    /** Something that is asked for. @param what the installment or the fee, in words */
-    public record Row(String number, String what, LocalDate dueOn, long daysLate, Amount amount, String link) {}
+    /**
+     * Something that is asked for.
+     *
+     * @param debtId key of the installment or the fee
+     * @param step days of the plan's step that asks for it, or null where it is only listed
+     * @param what the installment or the fee, in words
+     */
+    public record Row(
+            long debtId,
+            Integer step,
+            String number,
+            String what,
+            LocalDate dueOn,
+            long daysLate,
+            Amount amount,
+            String link) {}
 
     /** How to pay by transfer; empty where the business has no account. */
     public record Transfer(String iban, String bic, String reference, String code) {}

@@ -108,7 +108,14 @@ class ReminderLetters {
                 : single ? invoice.subject() : "installment " + item.debt().position();
         long late = java.time.temporal.ChronoUnit.DAYS.between(item.debt().dueOn(), today);
         return new Row(
-                invoice.number(), what, item.debt().dueOn(), Math.max(0, late), Amount.of(item.asked()), link(invoice));
+                item.debt().id(),
+                item.step() == null ? null : item.step().days(),
+                invoice.number(),
+                what,
+                item.debt().dueOn(),
+                Math.max(0, late),
+                Amount.of(item.asked()),
+                link(invoice));
     }
 
     private String link(Invoice invoice) {

@@ -10,50 +10,18 @@ import java.util.List;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import org.joda.money.CurrencyUnit;
-import org.joda.money.Money;
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.reminder.ReminderPlan.TypedPlan;
 import quill.core.reminder.ReminderPlan.TypedStep;
-import quill.server.Server;
 import quill.server.chasing.ActView;
-import quill.server.chasing.Decisions;
 import quill.server.chasing.ReminderPlans;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
-import quill.server.debts.Debts;
-import quill.server.latefees.FeePolicies;
 
 /** The daily run on a fresh database: once, in order, by what is true at the moment, and never past a person. */
-public class DailyRunTest {
-    private static final LocalDate BEGIN = LocalDate.of(2027, 3, 1);
-    private static final LocalTime HOUR = LocalTime.of(9, 0);
-    private static final TypedLateFeePolicy ONE_PERCENT =
-            new TypedLateFeePolicy("percent", "1%", "7", "once", "", "", "", false);
-
-    private Server server;
-    private DailyRun run;
-    private Decisions decisions;
-
-    @BeforeMethod
-    public void start() {
-        server = new Server();
-        server.setUp(BEGIN);
-        run = server.bean(DailyRun.class);
-        decisions = server.bean(Decisions.class);
-        server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(ONE_PERCENT, "10", false, 0));
-        run.catchUp();
-    }
-
-    @AfterMethod(alwaysRun = true)
-    public void stop() {
-        server.close();
-    }
-
+public class DailyRunTest extends OnAFreshBusiness {
     @Test
     public void theRunStartedTwiceAtOnceDoesItsActsOnce() throws Exception {
         for (int i = 0; i < 30; i++) {
@@ -275,30 +243,5 @@ public class DailyRunTest {
         assertThat(run.catchUp().reminders()).isEqualTo(1);
         assertThat(run.catchUp().reminders()).isZero();
         assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(before + 1);
-    }
-
-    private void forward(int days) {
-        LocalDate day = BEGIN.plusDays(days);
-        server.moveTo(day, LocalTime.of(0, 5));
-        run.catchUp();
-        server.moveTo(day, HOUR);
-        run.catchUp();
-    }
-
-    private List<ActView> acts(LocalDate until) {
-        return server.bean(ActViews.class).until(until);
-    }
-
-    private int count(String table) {
-        return server.jdbc()
-                .sql("SELECT COUNT(*) FROM " + table)
-                .query(Integer.class)
-                .single();
-    }
-
-    private String owes(long client) {
-        Money owed =
-                server.bean(Debts.class).agreement(client, CurrencyUnit.EUR).byPostings();
-        return owed.getAmount().toPlainString();
     }
 }

@@ -3,19 +3,11 @@ package quill.server.dailyrun;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.time.LocalDate;
-import java.time.LocalTime;
 import java.util.List;
-import org.joda.money.CurrencyUnit;
-import org.joda.money.Money;
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.latefee.TypedLateFeePolicy;
-import quill.server.Server;
 import quill.server.chasing.ActView;
-import quill.server.chasing.Decisions;
 import quill.server.common.ConflictException;
 import quill.server.debts.Debts;
 import quill.server.invoices.InvoicesService;
@@ -23,31 +15,7 @@ import quill.server.latefees.FeePolicies;
 import quill.server.latefees.LateFees;
 
 /** Late fees on a fresh database: charged by the policy that was printed, reviewed, waived, put up for waiving. */
-public class LateFeesTest {
-    private static final LocalDate BEGIN = LocalDate.of(2027, 3, 1);
-    private static final LocalTime HOUR = LocalTime.of(9, 0);
-    private static final TypedLateFeePolicy ONE_PERCENT =
-            new TypedLateFeePolicy("percent", "1%", "7", "once", "", "", "", false);
-
-    private Server server;
-    private DailyRun run;
-    private Decisions decisions;
-
-    @BeforeMethod
-    public void start() {
-        server = new Server();
-        server.setUp(BEGIN);
-        run = server.bean(DailyRun.class);
-        decisions = server.bean(Decisions.class);
-        server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(ONE_PERCENT, "10", false, 0));
-        run.catchUp();
-    }
-
-    @AfterMethod(alwaysRun = true)
-    public void stop() {
-        server.close();
-    }
-
+public class LateFeesTest extends OnAFreshBusiness {
     @Test
     public void feesUnderReviewWaitForAPerson() {
         server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(ONE_PERCENT, "10", true, 1));
@@ -104,7 +72,7 @@ public class LateFeesTest {
                 .hasMessageContaining("waived already");
         long next = server.issue(client, "50.00", "100%@3", null);
         assertThat(server.bean(Debts.class).of(next).get(0).open().getAmount()).isEqualByComparingTo("49.00");
-        agree(client);
+        assertThat(agreement(client).holds()).isTrue();
     }
 
     @Test
@@ -133,7 +101,7 @@ public class LateFeesTest {
         }
         server.bean(InvoicesService.class).credit(invoice, "it was never ordered", false);
         assertThat(owes(client)).isEqualTo("0.00");
-        agree(client);
+        assertThat(agreement(client).holds()).isTrue();
         for (int day = 10; day <= 20; day++) {
             forward(day);
         }
@@ -152,35 +120,5 @@ public class LateFeesTest {
         assertThat(invoices.document(invoices.invoice(invoice)).lateFee()).startsWith("Late fee: EUR 3.50");
         forward(2);
         assertThat(owes(own)).isEqualTo("103.50");
-    }
-
-    private void forward(int days) {
-        LocalDate day = BEGIN.plusDays(days);
-        server.moveTo(day, LocalTime.of(0, 5));
-        run.catchUp();
-        server.moveTo(day, HOUR);
-        run.catchUp();
-    }
-
-    private List<ActView> acts(LocalDate until) {
-        return server.bean(ActViews.class).until(until);
-    }
-
-    private int count(String table) {
-        return server.jdbc()
-                .sql("SELECT COUNT(*) FROM " + table)
-                .query(Integer.class)
-                .single();
-    }
-
-    private String owes(long client) {
-        Money owed =
-                server.bean(Debts.class).agreement(client, CurrencyUnit.EUR).byPostings();
-        return owed.getAmount().toPlainString();
-    }
-
-    private void agree(long client) {
-        assertThat(server.bean(Debts.class).agreement(client, CurrencyUnit.EUR).holds())
-                .isTrue();
     }
 }

@@ -1,0 +1,162 @@
+package quill.acceptance;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.Map;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** At the desk, without moving the clock: keeping back, muting, policies, zoom and aging, in the browser. */
+public class ChasingDeskTest extends Suite {
+    private Api api;
+    private Page desk;
+
+    @BeforeClass
+    public void signInOnce() {
+        api = Api.signedIn(app);
+        desk = signIn();
+    }
+
+    @AfterClass(alwaysRun = true)
+    public void leave() {
+        desk.context().close();
+    }
+
+    @Test
+    public void everythingIsKeptBackAndLetGoAgain() {
+        desk.navigate(app.url("/"));
+        button("Keep everything back").click();
+        assertThat(desk.locator("body")).containsText("nothing is sent or charged by itself");
+        assertThat(coming().locator("li.stopped").first()).containsText("everything is kept back");
+        button("Let it go").click();
+        assertThat(coming().locator("li.stopped")).hasCount(0);
+    }
+
+    @Test
+    public void theAlmanacLooksFurtherAndIsWalkedByKeys() {
+        desk.navigate(app.url("/"));
+        button("a year").click();
+        assertThat(desk.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("a year").setExact(true)))
+                .hasAttribute("aria-pressed", "true");
+        assertThat(desk.url()).contains("weeks=52");
+        desk.keyboard().press("+");
+        assertThat(desk.url()).contains("weeks=26");
+        Locator first = desk.locator("[data-lane] [data-mark]").first();
+        first.focus();
+        String told = (String) first.evaluate("e => e.getAttribute('aria-label')");
+        assertThat(told).contains("Captain’s House Hotel");
+        assertThat(desk.locator(".reading")).hasText(told);
+        desk.keyboard().press("ArrowRight");
+        assertThat(desk.locator(".reading")).not().hasText(told);
+        desk.keyboard().press("ArrowDown");
+        assertThat(desk.locator(".reading")).not().containsText("Captain’s House Hotel");
+        desk.keyboard().press("Enter");
+        assertThat(desk.locator(".sheet .kind")).containsText("Invoice 2027-");
+    }
+
+    @Test
+    public void aClientIsMutedKeptBackAndGivenItsOwnLateFee() {
+        long client = api.client("Special Case");
+        desk.navigate(app.url("/clients/" + client));
+        desk.getByLabel("No reminders until").fill("2027-03-01");
+        button("Mute").click();
+        assertThat(desk.locator(".mute")).containsText("must be a day from today");
+        desk.getByLabel("No reminders until").fill("2027-04-30");
+        button("Mute").click();
+        assertThat(desk.locator(".chasing")).containsText("No reminders until 30 April 2027");
+        button("Remind again").click();
+        assertThat(desk.locator(".chasing")).containsText("Reminders go by the plan");
+        button("Keep everything back").click();
+        assertThat(desk.locator(".chasing")).containsText("Everything for this client is kept back");
+        button("Let everything go").click();
+        button("Late fees of its own").click();
+        desk.getByLabel("What is charged on an installment that is late").selectOption("flat");
+        desk.getByLabel("The sum").fill("none");
+        button("Keep it").click();
+        assertThat(desk.getByRole(AriaRole.DIALOG)).containsText("write a number");
+        desk.getByLabel("The sum").fill("7.50");
+        button("Keep it").click();
+        assertThat(desk.locator(".chasing")).containsText("Late fees of its own.");
+        long invoice = api.issue(api.draft(client, "100.00", "100%@30"));
+        desk.navigate(app.url("/invoices/" + invoice));
+        assertThat(desk.locator(".sheet")).containsText("Late fee: EUR 7.50, after 7 days of grace, once.");
+        JsonNode page = api.get("/api/public/" + api.token(invoice)).ok();
+        assertThat(page.path("document").path("lateFee").asString()).startsWith("Late fee: EUR 7.50");
+    }
+
+    @Test
+    public void anInvoiceOfItsOwnIsAgreedOnTheSheet() {
+        desk.navigate(app.url("/invoices/new"));
+        assertThat(desk.locator(".drawer")).containsText("1% of what is overdue");
+        desk.getByLabel("This invoice has its own late fee").check();
+        assertThat(desk.locator(".drawer")).containsText("No late fee is agreed.");
+        desk.getByLabel("What is charged on an installment that is late").selectOption("percent");
+        desk.getByLabel("The percentage").fill("25%");
+        assertThat(desk.locator(".drawer")).containsText("at most the ceiling of 10%");
+        desk.getByLabel("The percentage").fill("2%");
+        assertThat(desk.locator(".drawer")).containsText("Late fee: 2% of what is overdue");
+        desk.getByText("Throw away").click();
+    }
+
+    @Test
+    public void agingIsATableThatAddsUpAndSavesAsCsv() {
+        desk.navigate(app.url("/clients"));
+        desk.getByText("Aging", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(desk.locator("tr", new Page.LocatorOptions().setHasText("Rowan Ashdown")))
+                .containsText("1,017.87");
+        JsonNode aging = api.get("/api/aging").ok();
+        long sum = 0;
+        for (JsonNode row : aging.path("rows")) {
+            long bands = 0;
+            for (JsonNode band : row.path("bands")) {
+                bands += minor(band.path("amount"));
+            }
+            assertThat(bands).isEqualTo(minor(row.path("total")));
+            sum += bands;
+        }
+        assertThat(sum).isEqualTo(minor(aging.path("total")));
+        String csv = api.get("/api/aging.csv").text();
+        assertThat(csv.split("\r\n")[0])
+                .isEqualTo("client,not due,1–30 days,31–60 days,61–90 days,over 90 days,total,currency");
+        assertThat(csv).contains("Rowan Ashdown,").contains("\r\nall clients,");
+    }
+
+    @Test
+    public void theFeeThatIsPutUpCanStand() {
+        // In the demo the café paid on the last day of its grace; the transfer was recorded later.
+        JsonNode need = null;
+        for (JsonNode each : api.get("/api/today").ok().path("needs")) {
+            need = each.path("kind").asString().equals("fee") ? each : need;
+        }
+        assertThat(need).isNotNull();
+        String path = "/api/late-fees/" + need.path("id").asLong();
+        assertThat(api.post(path + "/waiving", Map.of("reason", "")).problem("reason"))
+                .contains("say why");
+        api.post(path + "/standing", null).ok();
+        assertThat(api.post(path + "/standing", null).status()).isEqualTo(409);
+        desk.navigate(app.url("/"));
+        assertThat(desk.locator("[data-need='draft']").first()).isVisible();
+        assertThat(desk.locator("[data-need='fee']")).hasCount(0);
+    }
+
+    private static long minor(JsonNode amount) {
+        return Long.parseLong(amount.path("amount").asString().replace(".", ""));
+    }
+
+    private Locator coming() {
+        return desk.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("What will happen"));
+    }
+
+    private Locator button(String name) {
+        return desk.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+}

@@ -1,0 +1,92 @@
+package quill.server.dispatch;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+import quill.server.audit.Happenings;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
+import quill.server.common.Json;
+import quill.server.debts.Debts;
+import quill.server.dispatch.MessageRepository.Outgoing;
+
+/**
+ * Looks once more just before a reminder leaves. One that waited, since the mail server did not answer, is set aside
+ * where its money has come meanwhile, or its day has passed: the next letter says what is open then. A person who sends
+ * one again decides about its day, not about money that has come.
+ */
+@Component
+class ReminderGuard {
+    private final MessageRepository repository;
+    private final ClientsService clients;
+    private final Debts debts;
+    private final Happenings happenings;
+    private final Changes changes;
+    private final ApplicationEventPublisher publisher;
+    private final BusinessClock clock;
+    private final Json json;
+
+    ReminderGuard(
+            MessageRepository repository,
+            ClientsService clients,
+            Debts debts,
+            Happenings happenings,
+            Changes changes,
+            ApplicationEventPublisher publisher,
+            BusinessClock clock,
+            Json json) {
+        this.repository = repository;
+        this.clients = clients;
+        this.debts = debts;
+        this.happenings = happenings;
+        this.changes = changes;
+        this.publisher = publisher;
+        this.clock = clock;
+        this.json = json;
+    }
+
+    /** Marks a letter as being sent if it may leave; a reminder only while it is true. @return whether it may */
+    @Transactional
+    public boolean mayLeave(Outgoing outgoing) {
+        Message message = repository.find(outgoing.id()).orElseThrow();
+        if (outgoing.reminder() != null) {
+            clients.lock(message.clientId());
+            ReminderLetter letter = json.read(outgoing.reminder(), ReminderLetter.class);
+            boolean expired = letter.writtenOn().isBefore(clock.today()) && !repository.isByHand(message.id());
+            if (expired || !isTrue(letter)) {
+                setAside(message, letter, expired);
+                return false;
+            }
+        }
+        return repository.move(outgoing.id(), "waiting", "sending", null, null, 0);
+    }
+
+    /** Whether at least what it asks for is still open. */
+    private boolean isTrue(ReminderLetter letter) {
+        return letter.rows().stream()
+                .allMatch(r -> debts.openOf(r.debtId())
+                        .filter(open -> !open.isLessThan(r.amount().money()))
+                        .isPresent());
+    }
+
+    private void setAside(Message message, ReminderLetter letter, boolean expired) {
+        String why = expired
+                ? "It could not leave on its day; the next letter says what is open."
+                : "What it asks for was paid before it could leave.";
+        if (!repository.move(message.id(), "waiting", "set aside", why, null, 0)) {
+            return;
+        }
+        happenings.note(message.invoiceId(), message.clientId(), "Reminder not sent. " + why);
+        changes.say(message.invoiceId(), message.clientId());
+        if (expired) {
+            Map<Long, Integer> steps = new LinkedHashMap<>();
+            List<ReminderLetter.Row> rows = letter.rows();
+            rows.stream().filter(r -> r.step() != null).forEach(r -> steps.put(r.debtId(), r.step()));
+            publisher.publishEvent(new DispatchService.ReminderExpired(message.clientId(), letter.writtenOn(), steps));
+        }
+    }
+}
