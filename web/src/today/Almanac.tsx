@@ -72,10 +72,52 @@ function ticksOf(from: string, span: number): string[] {
   });
 }
 
+/** A key that a mark keeps when the Almanac looks further, so that it keeps the focus. */
+function keysOf(marks: Mark[]): string[] {
+  const seen = new Map<string, number>();
+  return marks.map((m) => {
+    const key = `${m.kind}-${m.invoiceId}-${m.on}`;
+    const count = (seen.get(key) ?? 0) + 1;
+    seen.set(key, count);
+    return `${key}-${count}`;
+  });
+}
+
+/** The marks of a lane. One tab stop; the arrow keys walk the rest. */
+function Marks({
+  lane,
+  dense,
+  at,
+  onRead,
+}: {
+  lane: Schemas['Lane'];
+  dense: boolean;
+  at: (date: string) => string;
+  onRead: (words: string) => void;
+}) {
+  const navigate = useNavigate();
+  const keys = keysOf(lane.marks);
+  return lane.marks.map((m, i) => (
+    <button
+      key={keys[i]}
+      type="button"
+      data-mark="1"
+      tabIndex={i === 0 ? 0 : -1}
+      className={`mark ${m.kind}`}
+      style={{ left: at(m.on) }}
+      aria-label={reading(lane.client, m)}
+      onMouseEnter={() => onRead(reading(lane.client, m))}
+      onFocus={() => onRead(reading(lane.client, m))}
+      onClick={() => void navigate(`/invoices/${m.invoiceId}`)}
+    >
+      <MarkShape kind={m.kind} standing={m.standing} side={sideOf(m, dense)} />
+    </button>
+  ));
+}
+
 /** Clients as lanes, days across, today a line. */
 export function Almanac({ view }: { view: Today }) {
   const { today, from, to, lanes } = view;
-  const navigate = useNavigate();
   const [read, setRead] = useState('');
   const dense = lanes.length > DENSE;
   const span = daysBetween(from, to);
@@ -131,23 +173,7 @@ export function Almanac({ view }: { view: Today }) {
                     style={{ left: at(m.on), right: `calc(100% - ${at(today)})` }}
                   />
                 ))}
-              {lane.marks.map((m, i) => (
-                <button
-                  key={`${m.kind}-${m.invoiceId}-${m.on}-${i}`}
-                  type="button"
-                  data-mark="1"
-                  // One tab stop in a lane; the arrow keys walk the rest.
-                  tabIndex={i === 0 ? 0 : -1}
-                  className={`mark ${m.kind}`}
-                  style={{ left: at(m.on) }}
-                  aria-label={reading(lane.client, m)}
-                  onMouseEnter={() => setRead(reading(lane.client, m))}
-                  onFocus={() => setRead(reading(lane.client, m))}
-                  onClick={() => void navigate(`/invoices/${m.invoiceId}`)}
-                >
-                  <MarkShape kind={m.kind} standing={m.standing} side={sideOf(m, dense)} />
-                </button>
-              ))}
+              <Marks lane={lane} dense={dense} at={at} onRead={setRead} />
             </span>
             <span className="money" style={{ justifyContent: 'flex-end' }}>
               {isZero(lane.open) ? (

@@ -30,11 +30,13 @@ public record ReminderLetter(
      *
      * @param debtId key of the installment or the fee
      * @param step days of the plan's step that asks for it, or null where it is only listed
+     * @param fee whether it is a late fee, due on the day it was charged
      * @param what the installment or the fee, in words
      */
     public record Row(
             long debtId,
             Integer step,
+            boolean fee,
             String number,
             String what,
             LocalDate dueOn,

@@ -110,6 +110,7 @@ class ReminderLetters {
         return new Row(
                 item.debt().id(),
                 item.step() == null ? null : item.step().days(),
+                item.debt().fee(),
                 invoice.number(),
                 what,
                 item.debt().dueOn(),
@@ -212,6 +213,9 @@ class ReminderLetters {
 
     /** How a row stands, in words; the templates use it too. */
     static String standing(Row r) {
+        if (r.fee()) {
+            return "charged " + Letters.day(r.dueOn());
+        }
         return "due " + Letters.day(r.dueOn())
                 + (r.daysLate() == 0 ? "" : ", " + r.daysLate() + (r.daysLate() == 1 ? " day late" : " days late"));
     }
