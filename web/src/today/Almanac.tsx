@@ -24,7 +24,7 @@ function reading(client: string, m: Mark): string {
       ? `${client}: ${m.what}, ${amount}, goes on ${longDate(m.on)}`
       : `${client}: reminder sent ${longDate(m.on)} · ${m.what}`;
   if (m.kind === 'fee')
-    return m.standing === 'COMING' && !m.what.startsWith('2') && m.what.startsWith('Late fee')
+    return m.standing === 'COMING'
       ? `${client}: ${m.what}, to be charged on ${longDate(m.on)}`
       : `${client}: late fee of ${amount} charged ${longDate(m.on)} on ${m.what}`;
   const how =

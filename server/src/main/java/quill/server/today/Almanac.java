@@ -102,7 +102,8 @@ final class Almanac {
                 subject,
                 p.dueOn(),
                 p.standing() == Standing.SETTLED ? p.amount() : p.open(),
-                p.standing(),
+                // A fee of today is charged though it is not late yet; only one that is to be charged is COMING.
+                p.fee() && p.standing() == Standing.COMING ? Standing.LATE : p.standing(),
                 p.daysLate(),
                 p.fee() || largest.isZero()
                         ? 1
