@@ -57,6 +57,11 @@ public sealed interface Act {
     record Fee(LocalDate on, long client, ActsToCome.Debt debt, LateFee fee, Stop stop) implements Act {
         @Override
         public String key() {
+            return key(debt, fee);
+        }
+
+        /** The key of a fee: the installment, its due date, the fee's number. */
+        static String key(ActsToCome.Debt debt, LateFee fee) {
             return "fee:" + debt.open().id() + ":" + debt.open().dueOn() + ":" + fee.sequence();
         }
 
@@ -106,6 +111,21 @@ public sealed interface Act {
             Money sum = Amounts.sum(
                     amount.getCurrencyUnit(), real.stream().map(Item::asked).toList());
             return new Reminder(on, client, step, real, sum, stop, isNew);
+        }
+
+        /** The items that money is asked for; the others only have a step that is used up. */
+        public List<Item> asked() {
+            return items.stream().filter(i -> i.asked().isPositive()).toList();
+        }
+
+        /** What the letter is mainly about: the first debt whose step is due. */
+        public quill.core.ledger.OpenDebt main() {
+            List<Item> asked = asked();
+            return asked.stream()
+                    .filter(i -> i.step() != null)
+                    .findFirst()
+                    .orElseGet(() -> asked.get(0))
+                    .debt();
         }
 
         /** How many invoices it is about. */

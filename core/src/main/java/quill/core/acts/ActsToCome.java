@@ -139,7 +139,7 @@ public final class ActsToCome {
             Money base = asked.getOrDefault(debt.open().id(), zero());
             if (debt.feeOf() == 0) {
                 LateFee.on(day, debt.overdue(base), debt.policy()).ifPresent(fee -> {
-                    Act.Fee act = new Act.Fee(day, state.client(), debt, fee, feeStop(day, debt, fee));
+                    Act.Fee act = new Act.Fee(day, state.client(), debt, fee, feeStop(debt, fee));
                     acts.add(act);
                     foresee(act);
                 });
@@ -177,8 +177,8 @@ public final class ActsToCome {
         return new OpenDebt(d.id(), d.document(), d.number(), d.position(), d.fee(), d.dueOn(), open);
     }
 
-    private Act.Stop feeStop(LocalDate day, Debt debt, LateFee fee) {
-        Act.Stop held = held(new Act.Fee(day, state.client(), debt, fee, Act.Stop.NOTHING).key());
+    private Act.Stop feeStop(Debt debt, LateFee fee) {
+        Act.Stop held = held(Act.Fee.key(debt, fee));
         return held == Act.Stop.NOTHING && rules.reviewFees() ? Act.Stop.REVIEW : held;
     }
 

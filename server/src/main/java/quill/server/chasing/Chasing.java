@@ -161,10 +161,15 @@ public class Chasing {
         if (dispatch.wasWritten(key)) {
             return new Outcome("not needed", "a reminder was written to this client today already", act);
         }
+        send(key, act);
+        return Outcome.done(act);
+    }
+
+    /** Writes a letter and notes what it uses up, within a transaction that has locked the client. */
+    void send(String key, Act.Reminder act) {
         dispatch.remind(key, act);
         useUp(act);
-        repository.reminded(act.client(), today);
-        return Outcome.done(act);
+        repository.reminded(act.client(), clock.today());
     }
 
     private void useUp(Act.Reminder act) {

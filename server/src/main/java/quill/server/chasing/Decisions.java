@@ -123,13 +123,8 @@ public class Decisions {
         if (clients.client(clientId).email().isEmpty()) {
             throw new RefusedException("client.email", "", "this client has no e-mail address; add one first");
         }
-        dispatch.remind(todays, reminder);
-        reminder.items().stream()
-                .filter(i -> i.step() != null)
-                .forEach(i -> repository.useStep(i.debt().id(), i.step().days()));
-        repository.reminded(clientId, today);
+        chasing.send(todays, reminder);
         repository.letActGo(key);
-        repository.lookAt(clientId);
     }
 
     /** Decides that a fee under review is not charged; its key is used up. */

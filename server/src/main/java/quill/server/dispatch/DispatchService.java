@@ -150,21 +150,14 @@ public class DispatchService {
         Client client = clients.client(act.client());
         ReminderLetter letter = reminders.letter(act, client);
         Written written = reminders.written(letter);
-        Set<Long> about = act.items().stream()
-                .filter(i -> i.asked().isPositive())
-                .map(i -> i.debt().document())
-                .collect(Collectors.toCollection(LinkedHashSet::new));
-        long main = act.items().stream()
-                .filter(i -> i.asked().isPositive() && i.step() != null)
-                .map(i -> i.debt().document())
-                .findFirst()
-                .orElseGet(() -> about.iterator().next());
+        Set<Long> about =
+                act.asked().stream().map(i -> i.debt().document()).collect(Collectors.toCollection(LinkedHashSet::new));
         boolean queued = repository.queue(
                 new MessageRepository.Draft(
                         key,
                         "reminder",
                         client.id(),
-                        main,
+                        act.main().document(),
                         client.email(),
                         written.subject(),
                         written.html(),

@@ -13,7 +13,6 @@ import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
 import quill.core.acts.Act;
 import quill.core.document.CreditorReference;
-import quill.core.ledger.OpenDebt;
 import quill.core.reminder.ReminderStep.Tone;
 import quill.server.QuillSettings;
 import quill.server.business.Business;
@@ -60,11 +59,10 @@ class ReminderLetters {
     ReminderLetter letter(Act.Reminder act, Client client) {
         LocalDate today = clock.today();
         Business own = business.business();
-        List<Act.Item> asked =
-                act.items().stream().filter(i -> i.asked().isPositive()).toList();
+        List<Act.Item> asked = act.asked();
         Map<Long, Invoice> byId = new LinkedHashMap<>();
         asked.forEach(i -> byId.computeIfAbsent(i.debt().document(), invoices::invoice));
-        Invoice main = byId.get(main(asked).document());
+        Invoice main = byId.get(act.main().document());
         List<Row> rows = asked.stream().map(i -> row(i, byId, today)).toList();
         String reference = CreditorReference.of(main.number());
         String link = link(main);
@@ -89,15 +87,6 @@ class ReminderLetters {
                         CreditorReference.grouped(reference),
                         SquareCode.payload(own, act.amount(), reference, link)),
                 measures);
-    }
-
-    /** What the letter is mainly about: the debt that has been open longest. */
-    private static OpenDebt main(List<Act.Item> asked) {
-        return asked.stream()
-                .filter(i -> i.step() != null)
-                .findFirst()
-                .orElse(asked.get(0))
-                .debt();
     }
 
     private Row row(Act.Item item, Map<Long, Invoice> byId, LocalDate today) {

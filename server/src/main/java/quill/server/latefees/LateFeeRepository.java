@@ -74,10 +74,6 @@ class LateFeeRepository {
         return some("WHERE f.id = :key", id).stream().findFirst();
     }
 
-    Optional<StoredFee> ofDebt(long debtId) {
-        return some("WHERE f.debt_id = :key", debtId).stream().findFirst();
-    }
-
     StoredFee byKey(long installmentId, LocalDate dueOn, int sequence) {
         return some("WHERE f.installment_id = :key", installmentId).stream()
                 .filter(f -> f.dueOn().equals(dueOn) && f.sequence() == sequence)

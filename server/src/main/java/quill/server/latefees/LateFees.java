@@ -3,7 +3,6 @@ package quill.server.latefees;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
-import java.util.Optional;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
@@ -202,10 +201,5 @@ public class LateFees {
         public LateFee.Charged charged() {
             return new LateFee.Charged(dueOn, sequence, amount.money(), waivedOn != null);
         }
-    }
-
-    /** The fee that made a debt, if one did. */
-    public Optional<StoredFee> ofDebt(long debtId) {
-        return repository.ofDebt(debtId);
     }
 }
