@@ -10,6 +10,11 @@ import { SignIn } from './people/SignIn';
 const FirstRun = lazy(() => import('./people/FirstRun').then((m) => ({ default: m.FirstRun })));
 const TodayPage = lazy(() => import('./today/TodayPage').then((m) => ({ default: m.TodayPage })));
 const InvoicesPage = lazy(() => import('./invoices/InvoicesPage').then((m) => ({ default: m.InvoicesPage })));
+const CreditNotePage = lazy(() =>
+  import('./invoices/CreditNotePage').then((m) => ({ default: m.CreditNotePage })),
+);
+const TaxesPage = lazy(() => import('./settings/TaxesPage').then((m) => ({ default: m.TaxesPage })));
+const PapersPage = lazy(() => import('./settings/PapersPage').then((m) => ({ default: m.PapersPage })));
 const ClientsPage = lazy(() => import('./clients/ClientsPage').then((m) => ({ default: m.ClientsPage })));
 const DonePage = lazy(() => import('./today/DonePage').then((m) => ({ default: m.DonePage })));
 const AgingPage = lazy(() => import('./clients/AgingPage').then((m) => ({ default: m.AgingPage })));
@@ -74,11 +79,14 @@ export function App() {
                 <Routes>
                   <Route path="/" element={<TodayPage />} />
                   <Route path="/invoices/:id?" element={<InvoicesPage />} />
+                  <Route path="/invoices/:id/credit-notes/:note" element={<CreditNotePage />} />
                   <Route path="/clients/:id?" element={<ClientsPage />} />
                   <Route path="/books" element={<BooksPage />} />
                   <Route path="/done" element={<DonePage />} />
                   <Route path="/aging" element={<AgingPage />} />
                   <Route path="/settings" element={<SettingsPage />} />
+                  <Route path="/settings/taxes" element={<TaxesPage />} />
+                  <Route path="/settings/documents" element={<PapersPage />} />
                   <Route path="/settings/reminders" element={<RemindersPage />} />
                   <Route path="*" element={<Navigate to="/" replace />} />
                 </Routes>

@@ -46,10 +46,17 @@ function Ask({ page: p }: { page: Page }) {
   const d = p.document;
   const next = p.measure.find((m) => !isZero(m.open));
   const what = d.subject ? `, for ${d.subject}` : '';
-  if (p.creditNote)
+  const whole = p.creditNotes.find((n) => n.whole);
+  if (p.voidedOn)
     return (
       <p className="ask">
-        {d.to.name}, this invoice was taken back by credit note {p.creditNote}. <b>You owe nothing on it.</b>
+        {d.to.name}, this invoice is void. <b>You owe nothing on it.</b>
+      </p>
+    );
+  if (whole)
+    return (
+      <p className="ask">
+        {d.to.name}, this invoice was taken back by credit note {whole.number}. <b>You owe nothing on it.</b>
       </p>
     );
   if (!next)
@@ -194,7 +201,7 @@ export function ClientPage({ token }: { token: string }) {
         Invoice {d.number} from {d.from.name}
       </h1>
       <Ask page={page} />
-      <MeasureFigure parts={page.measure} />
+      {page.measure.length > 0 && <MeasureFigure parts={page.measure} />}
       {page.declined && (
         <p className="told refused" role="status">
           Card declined: {page.declined}. Nothing was taken. Try another card
@@ -227,12 +234,28 @@ export function ClientPage({ token }: { token: string }) {
             <dd>{plain(l.net)}</dd>
           </div>
         ))}
+        {d.discounts.map((e, i) => (
+          <div key={`d${i}`}>
+            <dt>
+              {e.description}
+              {e.how && <span className="faded small"> {e.how}</span>}
+            </dt>
+            <dd>−{plain(e.amount)}</dd>
+          </div>
+        ))}
+        {d.charges.map((e, i) => (
+          <div key={`c${i}`}>
+            <dt>{e.description}</dt>
+            <dd>{plain(e.amount)}</dd>
+          </div>
+        ))}
         {d.taxes
           .filter((t) => t.category !== 'O')
           .map((t) => (
             <div key={t.name} className="faded">
               <dt>
                 {t.name} on {plain(t.base)}
+                {t.reason && <span className="small"> {t.reason}</span>}
               </dt>
               <dd>{plain(t.amount)}</dd>
             </div>
@@ -241,6 +264,36 @@ export function ClientPage({ token }: { token: string }) {
           <dt>Total</dt>
           <dd>{money(d.total)}</dd>
         </div>
+        {!isZero(d.prepaid) && (
+          <div>
+            <dt>Paid before</dt>
+            <dd>−{plain(d.prepaid)}</dd>
+          </div>
+        )}
+        {!isZero(d.rounding) && (
+          <div>
+            <dt>Rounding, paid in cash</dt>
+            <dd>{plain(d.rounding)}</dd>
+          </div>
+        )}
+        {d.due.amount !== d.total.amount && (
+          <div className="total">
+            <dt>To be paid</dt>
+            <dd>{money(d.due)}</dd>
+          </div>
+        )}
+        {page.creditNotes.map((n) => (
+          <div key={n.id}>
+            <dt>
+              <a href={`/api/public/${token}/credit-notes/${n.id}/pdf`}>Credit note {n.number}</a>
+              <span className="faded small">
+                {' '}
+                {shortDate(n.on)}, {n.reason}
+              </span>
+            </dt>
+            <dd>−{plain(n.total)}</dd>
+          </div>
+        ))}
         {page.measure
           .filter((p) => p.fee && p.standing !== 'CREDITED')
           .map((p) => (
@@ -252,6 +305,12 @@ export function ClientPage({ token }: { token: string }) {
       </dl>
       <p>
         <a href={`/api/public/${token}/pdf`}>Save as PDF</a>
+        {page.files.map((f) => (
+          <span key={f.id}>
+            {' · '}
+            <a href={`/api/public/${token}/files/${f.id}`}>{f.name}</a>
+          </span>
+        ))}
       </p>
       <p className="faded small pre">
         {d.from.name}
@@ -261,8 +320,12 @@ export function ClientPage({ token }: { token: string }) {
         {d.from.email}
         {d.from.taxNumber && `\nTax number ${d.from.taxNumber}`}
         {'\n'}Issued {longDate(d.issuedOn)}
+        {d.reference && `\nYour order ${d.reference}`}
+        {d.project && `\nProject ${d.project}`}
+        {d.fields.map((f) => `\n${f.label}: ${f.value}`)}
         {d.lateFee && `\n${d.lateFee}`}
         {d.notes && `\n\n${d.notes}`}
+        {d.terms && `\n\n${d.terms}`}
       </p>
     </main>
   );

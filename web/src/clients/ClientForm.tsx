@@ -5,7 +5,18 @@ import { api, data, problemOf, type Schemas } from '../api/client';
 import { Refusal } from '../design/States';
 
 type Client = Schemas['Client'];
-const empty: Client = { id: 0, name: '', contact: '', email: '', address: '', taxNumber: '', version: 1 };
+const empty: Client = {
+  id: 0,
+  name: '',
+  contact: '',
+  email: '',
+  address: '',
+  country: '',
+  taxNumber: '',
+  certificate: '',
+  exemptUntil: null,
+  version: 1,
+};
 
 /** Writes down a client, or changes one. */
 export function ClientForm({ client, onDone }: { client: Client | null; onDone: (client: Client) => void }) {
@@ -21,7 +32,9 @@ export function ClientForm({ client, onDone }: { client: Client | null; onDone: 
       onDone(saved);
     },
   });
-  const set = (field: 'name' | 'contact' | 'email' | 'address' | 'taxNumber') => ({
+  const set = (
+    field: 'name' | 'contact' | 'email' | 'address' | 'country' | 'taxNumber' | 'certificate',
+  ) => ({
     value: form[field],
     error: problemOf(save.error, field),
     onChange: (e: { currentTarget: { value: string } }) => {
@@ -39,7 +52,21 @@ export function ClientForm({ client, onDone }: { client: Client | null; onDone: 
       <TextInput label="Person who gets the bills" {...set('contact')} />
       <TextInput label="E-mail address" type="email" {...set('email')} />
       <Textarea label="Address" autosize minRows={2} {...set('address')} />
+      <TextInput label="Country, two letters" placeholder="BE" maxLength={2} {...set('country')} />
       <TextInput label="Tax number" {...set('taxNumber')} />
+      <TextInput label="Certificate that it pays no tax" {...set('certificate')} />
+      {form.certificate && (
+        <TextInput
+          label="The certificate’s last day, if it has one"
+          type="date"
+          value={form.exemptUntil ?? ''}
+          error={problemOf(save.error, 'exemptUntil')}
+          onChange={(e) => {
+            const { value } = e.currentTarget;
+            setForm((f) => ({ ...f, exemptUntil: value || null }));
+          }}
+        />
+      )}
       <Refusal error={save.error} />
       <Button type="submit" loading={save.isPending}>
         {client ? 'Keep the changes' : 'Write down'}

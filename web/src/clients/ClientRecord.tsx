@@ -1,7 +1,7 @@
 import { Button, Modal } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { isNegative, isZero, money, plain, shortDate } from '../design/format';
 import { MeasureBar } from '../design/Measure';
@@ -28,6 +28,12 @@ function Strip({ account: a }: { account: Account }) {
         <span className="faded small">client credit</span>
         <b className={isZero(a.credit) ? undefined : 'got'}>{isZero(a.credit) ? '–' : plain(a.credit)}</b>
       </div>
+      {!isZero(a.deposits) && (
+        <div>
+          <span className="faded small">deposits held</span>
+          <b className="got">{plain(a.deposits)}</b>
+        </div>
+      )}
     </div>
   );
 }
@@ -58,7 +64,9 @@ function Open({ account }: { account: Account }) {
             <td className={i.late ? 'late' : undefined}>
               {i.nextDueOn ? shortDate(i.nextDueOn) : 'not issued'}
             </td>
-            <td className={`n ${i.late ? 'late' : ''}`}>{i.open && plain(i.open)}</td>
+            <td className={`n ${i.late ? 'late' : ''}`}>
+              {i.open && (i.open.currency === account.owes.currency ? plain(i.open) : money(i.open))}
+            </td>
           </tr>
         ))}
       </tbody>
@@ -68,9 +76,11 @@ function Open({ account }: { account: Account }) {
 
 /** The account of a client: every charge and receipt, with what was owed after each. */
 export function ClientRecord({ id }: { id: number }) {
+  const [search] = useSearchParams();
+  const currency = search.get('in') ?? undefined;
   const account = useQuery({
-    queryKey: ['client', id],
-    queryFn: () => data(api.GET('/api/clients/{id}', { params: { path: { id } } })),
+    queryKey: ['client', id, currency],
+    queryFn: () => data(api.GET('/api/clients/{id}', { params: { path: { id }, query: { in: currency } } })),
   });
   const [paying, setPaying] = useState(false);
   const [editing, setEditing] = useState(false);
@@ -89,6 +99,9 @@ export function ClientRecord({ id }: { id: number }) {
                   a.client.contact,
                   a.client.email || 'no e-mail address yet',
                   a.client.address.replace(/\n/g, ', '),
+                  a.client.taxNumber && `tax number ${a.client.taxNumber}`,
+                  a.client.certificate &&
+                    `pays no tax by ${a.client.certificate}${a.client.exemptUntil ? ` until ${shortDate(a.client.exemptUntil)}` : ''}`,
                 ]
                   .filter(Boolean)
                   .join(' · ')}
@@ -102,6 +115,22 @@ export function ClientRecord({ id }: { id: number }) {
             </div>
           </div>
           <Strip account={a} />
+          {(a.inOthers.length > 0 || currency) && (
+            <p>
+              {currency && (
+                <Link className="link" to={`/clients/${id}`}>
+                  In the business’s own currency
+                </Link>
+              )}
+              {a.inOthers
+                .filter((o) => o.currency !== currency)
+                .map((o) => (
+                  <Link key={o.currency} className="link" to={`/clients/${id}?in=${o.currency}`}>
+                    In {o.currency}: {money(o)}
+                  </Link>
+                ))}
+            </p>
+          )}
           <AgingStrip bands={a.aging} />
           <Open account={a} />
           {a.rows.length === 0 ? (
@@ -133,14 +162,15 @@ export function ClientRecord({ id }: { id: number }) {
             </table>
           )}
           <p className={a.agrees ? 'faded small' : 'alert'}>
-            Open installments less credit {plain(a.byInstallments)} {a.agrees ? '=' : '≠'} entries{' '}
-            {plain(a.byPostings)}. {a.agrees ? 'The books agree.' : 'The books do not agree.'}
+            Open installments less credit and deposits {plain(a.byInstallments)} {a.agrees ? '=' : '≠'}{' '}
+            entries {plain(a.byPostings)}. {a.agrees ? 'The books agree.' : 'The books do not agree.'}
           </p>
           <ClientChasing id={id} />
           {paying && (
             <PaymentDialog
               clientId={id}
               invoiceId={null}
+              {...(currency ? { currency } : {})}
               suggested={isNegative(a.owes) ? '' : a.owes.amount}
               onClose={() => setPaying(false)}
             />

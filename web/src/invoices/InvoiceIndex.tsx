@@ -5,6 +5,7 @@ import { api, data, type Schemas } from '../api/client';
 import { MeasureBar } from '../design/Measure';
 import { isZero, money, plain } from '../design/format';
 import { Loaded } from '../design/States';
+import { FromFile } from './FromFile';
 
 const names: Record<string, string> = {
   late: 'Late',
@@ -14,7 +15,17 @@ const names: Record<string, string> = {
   settled: 'Settled',
 };
 
-function Row({ row, current, filter }: { row: Schemas['Row']; current: number | null; filter: string }) {
+function Row({
+  row,
+  own,
+  current,
+  filter,
+}: {
+  row: Schemas['Row'];
+  own: string;
+  current: number | null;
+  filter: string;
+}) {
   const open = row.open;
   return (
     <Link
@@ -24,11 +35,14 @@ function Row({ row, current, filter }: { row: Schemas['Row']; current: number | 
       data-row
     >
       <span className="who">{row.clientName || 'No client yet'}</span>
-      <span className={`open money ${row.late ? 'late' : ''}`}>{open ? plain(open) : ''}</span>
+      <span className={`open money ${row.late ? 'late' : ''}`}>
+        {open ? (open.currency === own ? plain(open) : money(open)) : ''}
+      </span>
       <span className="what">
         {row.number ?? 'draft'}
         {row.subject ? ` · ${row.subject}` : ''}
-        {row.number && open && isZero(open) && row.total ? ` · ${plain(row.total)}` : ''}
+        {row.voided ? ' · void' : ''}
+        {row.number && !row.voided && open && isZero(open) && row.total ? ` · ${money(row.total)}` : ''}
       </span>
       {row.measure.length > 0 && (
         <span className="measure">
@@ -102,14 +116,18 @@ export function InvoiceIndex({ current }: { current: number | null }) {
                   <h2>
                     {names[g.when]}
                     {g.when !== 'settled' && (
-                      <span className={`money ${g.when === 'late' ? 'late' : ''}`}>{money(g.sum)}</span>
+                      <span className={`money ${g.when === 'late' ? 'late' : ''}`}>
+                        {[g.sum, ...g.inOthers].map((sum) => money(sum)).join(' + ')}
+                      </span>
                     )}
                   </h2>
                   {g.rows.map((r) => (
-                    <Row key={r.id} row={r} current={current} filter={filter} />
+                    <Row key={r.id} row={r} own={g.sum.currency} current={current} filter={filter} />
                   ))}
                   {g.when === 'settled' &&
-                    olderRows.map((r) => <Row key={r.id} row={r} current={current} filter={filter} />)}
+                    olderRows.map((r) => (
+                      <Row key={r.id} row={r} own={g.sum.currency} current={current} filter={filter} />
+                    ))}
                   {g.when === 'settled' && hasMore && (
                     <p className="empty">
                       <button
@@ -127,6 +145,7 @@ export function InvoiceIndex({ current }: { current: number | null }) {
           )
         }
       </Loaded>
+      <FromFile />
     </div>
   );
 }

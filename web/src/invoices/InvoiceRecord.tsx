@@ -10,6 +10,7 @@ import { isZero, longDate, money, newKey, plain, shortDate } from '../design/for
 import { Refusal } from '../design/States';
 import { type Asked, WhyFigure, WhyNote } from '../design/Why';
 import { CreditDialog } from './CreditDialog';
+import { More } from './More';
 import { Paper } from './Paper';
 import { PaymentDialog, UndoDialog } from './PaymentDialog';
 
@@ -163,27 +164,40 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
       });
     },
   });
-  const copy = async () => {
-    await navigator.clipboard.writeText(issued.link).catch(() => undefined);
-    notifications.show({
-      title: 'The link to the client’s page is copied',
-      message: issued.link,
-      closeButtonProps: { 'aria-label': 'Close' },
-    });
-  };
-  const note = issued.creditNote;
+  const voided = issued.voidedOn != null;
+  const whole = issued.creditNotes.some((n) => n.whole);
   const installments = issued.measure.filter((p) => !p.fee).length;
   return (
     <div className="record">
       <div className="body">
         <Paper document={issued.document} onAsk={setAsked}>
-          <h2>{installments === 1 ? 'To be paid' : `Paid in ${installments} installments`}</h2>
-          <MeasureFigure parts={issued.measure} />
+          {installments > 0 && (
+            <>
+              <h2>{installments === 1 ? 'To be paid' : `Paid in ${installments} installments`}</h2>
+              <MeasureFigure parts={issued.measure} />
+            </>
+          )}
           {issued.document.lateFee && <p className="faded small">{issued.document.lateFee}</p>}
-          {note && (
-            <p className="late">
-              Taken back by credit note {note.number} on {shortDate(note.issuedOn)}: {note.reason}.{' '}
-              <a href={`/api/invoices/${invoice.id}/credit-note/pdf`}>Its PDF</a>
+          {voided && issued.voidedOn && (
+            <p className="late">Void since {longDate(issued.voidedOn)}: nothing is to be paid.</p>
+          )}
+          {issued.creditNotes.map((n) => (
+            <p key={n.id} className="late">
+              {n.whole ? 'Taken back' : `${money(n.total)} taken back`} by{' '}
+              <Link to={`/invoices/${invoice.id}/credit-notes/${n.id}`}>credit note {n.number}</Link> on{' '}
+              {shortDate(n.issuedOn)}: {n.reason}.
+            </p>
+          ))}
+          {issued.files.length > 0 && (
+            <p className="small">
+              Files:{' '}
+              {issued.files.map((f, i) => (
+                <span key={f.id}>
+                  {i > 0 && ', '}
+                  <a href={`/api/invoices/${invoice.id}/attachments/${f.id}`}>{f.name}</a>
+                  {f.sent ? '' : ' (not sent along)'}
+                </span>
+              ))}
             </p>
           )}
         </Paper>
@@ -192,6 +206,20 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
           <Payments id={invoice.id} />
           <Fees id={invoice.id} onAsk={setAsked} />
           <Messages id={invoice.id} />
+          {issued.memo && (
+            <>
+              <h2>Memo, for you alone</h2>
+              <p className="pre">{issued.memo}</p>
+            </>
+          )}
+          {invoice.earlier.map((e) => (
+            <details key={e.takenBackOn + e.why}>
+              <summary>
+                What it said before {shortDate(e.takenBackOn)} ({e.why})
+              </summary>
+              <Paper document={e.document} onAsk={setAsked} />
+            </details>
+          ))}
           <h2>What has happened</h2>
           <ul className="list">
             {invoice.happenings.map((h) => (
@@ -221,26 +249,27 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
         <a className="link" href={`/api/invoices/${invoice.id}/pdf`} target="_blank" rel="noreferrer">
           PDF
         </a>
-        <button type="button" className="link" onClick={() => void copy()}>
-          Copy the link
-        </button>
         <Refusal error={send.error} />
         <div className="acts">
-          {!note && (
+          <More invoice={invoice} voided={voided} />
+          {!whole && !voided && (
             <Button variant="outline" onClick={() => setCrediting(true)}>
               Take back
             </Button>
           )}
-          <Button variant="outline" loading={send.isPending} onClick={() => send.mutate()}>
-            Send again
-          </Button>
-          {!note && <Button onClick={() => setPaying(true)}>Record a payment</Button>}
+          {!voided && (
+            <Button variant="outline" loading={send.isPending} onClick={() => send.mutate()}>
+              Send again
+            </Button>
+          )}
+          {!whole && !voided && <Button onClick={() => setPaying(true)}>Record a payment</Button>}
         </div>
       </div>
       {paying && invoice.clientId != null && (
         <PaymentDialog
           clientId={invoice.clientId}
           invoiceId={invoice.id}
+          currency={issued.document.currency}
           suggested={issued.open.amount}
           onClose={() => setPaying(false)}
         />

@@ -1,27 +1,23 @@
 import { type ReactNode } from 'react';
 import type { Schemas } from '../api/client';
-import { longDate, money, plain } from '../design/format';
+import { isZero, longDate, money, plain } from '../design/format';
 import { type Asked, WhyFigure } from '../design/Why';
 
-/** An issued document as it was printed; every figure says why. */
-export function Paper({
-  document: d,
-  children,
-  onAsk,
-}: {
-  document: Schemas['FixedDocument'];
-  children?: ReactNode;
-  onAsk: (asked: Asked) => void;
-}) {
+type Document = Schemas['FixedDocument'];
+
+function Head({ document: d }: { document: Document }) {
+  const title = d.kind === 'credit note' ? 'Credit note' : 'Invoice';
   return (
-    <article className="sheet" aria-label={`Invoice ${d.number}`}>
+    <>
       <div className="top">
         <div>
           <h1>{d.from.name}</h1>
           <div className="faded small pre">{[d.from.under, d.from.address].filter(Boolean).join('\n')}</div>
         </div>
         <div>
-          <div className="kind">Invoice {d.number}</div>
+          <div className="kind">
+            {title} {d.number}
+          </div>
           <div className="faded small right">
             issued {longDate(d.issuedOn)}
             {d.supplyDate && (
@@ -41,13 +37,129 @@ export function Paper({
             {d.to.name}
           </div>
           <div className="pre">{[d.to.under, d.to.address].filter(Boolean).join('\n')}</div>
+          {d.to.taxNumber && <div className="faded small">tax number {d.to.taxNumber}</div>}
         </div>
         <div>
           {d.subject && <div className="faded small">For</div>}
           <div>{d.subject}</div>
           {d.reference && <div className="faded small">their order {d.reference}</div>}
+          {d.project && <div className="faded small">project {d.project}</div>}
+          {d.fields.map((f) => (
+            <div key={f.label} className="faded small">
+              {f.label}: {f.value}
+            </div>
+          ))}
+          {d.corrects && (
+            <div>
+              Takes back {d.corrects.whole ? 'the whole, or the rest,' : 'a part'} of invoice{' '}
+              {d.corrects.number}: {d.corrects.reason}
+            </div>
+          )}
         </div>
       </div>
+    </>
+  );
+}
+
+function Sums({ document: d, onAsk }: { document: Document; onAsk: (asked: Asked) => void }) {
+  const back = d.kind === 'credit note';
+  const more = !isZero(d.prepaid) || !isZero(d.rounding);
+  const extra = (e: Document['charges'][number]) =>
+    e.description + (e.how ? `, ${e.how} of ${plain(e.base)}` : '');
+  return (
+    <table className="sums">
+      <tbody>
+        {d.discounts.map((e, i) => (
+          <tr key={`d${i}`}>
+            <td>{extra(e)}</td>
+            <td>
+              <WhyFigure text={`−${plain(e.amount)}`} why={e.why} onAsk={onAsk} />
+            </td>
+          </tr>
+        ))}
+        {d.charges.map((e, i) => (
+          <tr key={`c${i}`}>
+            <td>{extra(e)}</td>
+            <td>
+              <WhyFigure text={plain(e.amount)} why={e.why} onAsk={onAsk} />
+            </td>
+          </tr>
+        ))}
+        <tr>
+          <td>Net{d.taxInside ? ' (prices include the tax)' : ''}</td>
+          <td>
+            <WhyFigure text={plain(d.net)} why={d.net.why} onAsk={onAsk} />
+          </td>
+        </tr>
+        {d.taxes.map((t) => (
+          <tr key={t.name}>
+            <td>
+              {t.category === 'O' ? 'No tax' : `${t.name} on ${plain(t.base)}`}
+              {t.reason && <div className="faded small">{t.reason}</div>}
+            </td>
+            <td>
+              <WhyFigure text={plain(t.amount)} why={t.why} onAsk={onAsk} />
+            </td>
+          </tr>
+        ))}
+        <tr className="total">
+          <td>{back ? 'Total taken back' : 'Total'}</td>
+          <td>
+            <WhyFigure text={money(d.total)} why={d.total.why} onAsk={onAsk} />
+          </td>
+        </tr>
+        {!isZero(d.prepaid) && (
+          <tr>
+            <td>{back ? 'Deposit, held again' : 'Paid before'}</td>
+            <td>
+              <WhyFigure text={`−${plain(d.prepaid)}`} why={d.prepaid.why} onAsk={onAsk} />
+            </td>
+          </tr>
+        )}
+        {!isZero(d.rounding) && (
+          <tr>
+            <td>Rounding, paid in cash</td>
+            <td>
+              <WhyFigure text={plain(d.rounding)} why={d.rounding.why} onAsk={onAsk} />
+            </td>
+          </tr>
+        )}
+        {more && (
+          <tr className="total">
+            <td>{back ? 'Credited' : 'To be paid'}</td>
+            <td>
+              <WhyFigure text={money(d.due)} why={d.due.why} onAsk={onAsk} />
+            </td>
+          </tr>
+        )}
+        {d.own && (
+          <tr>
+            <td>
+              Tax in {d.own.currency}, at {d.own.rate}
+            </td>
+            <td>
+              <WhyFigure text={plain(d.own.tax)} why={d.own.tax.why} onAsk={onAsk} />
+            </td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+/** An issued document as it was printed; every figure says why. */
+export function Paper({
+  document: d,
+  children,
+  onAsk,
+}: {
+  document: Document;
+  children?: ReactNode;
+  onAsk: (asked: Asked) => void;
+}) {
+  return (
+    <article className="sheet" aria-label={`${d.kind === 'invoice' ? 'Invoice' : 'Credit note'} ${d.number}`}>
+      <Head document={d} />
       <table className="lines">
         <thead>
           <tr>
@@ -77,33 +189,7 @@ export function Paper({
           ))}
         </tbody>
       </table>
-      <table className="sums">
-        <tbody>
-          <tr>
-            <td>Net</td>
-            <td>
-              <WhyFigure text={plain(d.net)} why={d.net.why} onAsk={onAsk} />
-            </td>
-          </tr>
-          {d.taxes.map((t) => (
-            <tr key={t.name}>
-              <td>
-                {t.category === 'O' ? 'No tax' : `${t.name} on ${plain(t.base)}`}
-                {t.reason && <div className="faded small">{t.reason}</div>}
-              </td>
-              <td>
-                <WhyFigure text={plain(t.amount)} why={t.why} onAsk={onAsk} />
-              </td>
-            </tr>
-          ))}
-          <tr className="total">
-            <td>Total</td>
-            <td>
-              <WhyFigure text={money(d.total)} why={d.total.why} onAsk={onAsk} />
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <Sums document={d} onAsk={onAsk} />
       {children}
       {d.iban && (
         <p className="faded small">
@@ -111,6 +197,7 @@ export function Paper({
         </p>
       )}
       {d.notes && <p className="pre">{d.notes}</p>}
+      {d.terms && <p className="faded small pre">{d.terms}</p>}
       {d.footer && <p className="faded small pre">{d.footer}</p>}
     </article>
   );

@@ -1,4 +1,4 @@
-import { Button, Modal, Select, TextInput } from '@mantine/core';
+import { Button, Checkbox, Modal, Select, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useRef, useState } from 'react';
@@ -12,11 +12,13 @@ const close = { 'aria-label': 'Close' };
 export function PaymentDialog({
   clientId,
   invoiceId,
+  currency,
   suggested,
   onClose,
 }: {
   clientId: number;
   invoiceId: number | null;
+  currency?: string;
   suggested: string;
   onClose: () => void;
 }) {
@@ -29,9 +31,14 @@ export function PaymentDialog({
     valueOn: session.data?.today ?? '',
     reference: '',
   });
+  const [held, setHeld] = useState(false);
   const record = useMutation({
     mutationFn: () =>
-      data(api.POST('/api/payments', { body: { key: key.current, clientId, invoiceId, ...form } })),
+      data(
+        api.POST('/api/payments', {
+          body: { key: key.current, clientId, invoiceId, currency: currency ?? null, held, ...form },
+        }),
+      ),
     onSuccess: (payment) => {
       void queries.invalidateQueries();
       notifications.show({ message: `${money(payment.amount)} is in the books.`, closeButtonProps: close });
@@ -60,7 +67,7 @@ export function PaymentDialog({
           error={problemOf(record.error, 'way')}
         />
         <TextInput
-          label="Amount"
+          label={currency ? `Amount, in ${currency}` : 'Amount'}
           inputMode="decimal"
           data-autofocus
           value={form.amount}
@@ -80,9 +87,17 @@ export function PaymentDialog({
           error={problemOf(record.error, 'reference')}
           onChange={(e) => set('reference')(e.currentTarget.value)}
         />
+        {invoiceId === null && (
+          <Checkbox
+            label="Hold it as a deposit for work to come"
+            checked={held}
+            onChange={(e) => setHeld(e.currentTarget.checked)}
+          />
+        )}
         {!shown && <Refusal error={record.error} />}
         <p className="faded small">
-          More than is open is kept as the client’s credit. A wrong entry can be undone afterwards.
+          {held ? 'It settles nothing by itself; an invoice deducts it as paid before. ' : ''}More than is
+          open is kept as the client’s credit. A wrong entry can be undone afterwards.
         </p>
         <Button type="submit" loading={record.isPending}>
           Record it

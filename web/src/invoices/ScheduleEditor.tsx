@@ -1,7 +1,7 @@
 import type { Schemas } from '../api/client';
 import { longDate, plain } from '../design/format';
 import { type Asked, WhyFigure } from '../design/Why';
-import { FieldProblem } from './SheetLines';
+import { FieldProblem } from './fields';
 import type { Term, Typed } from './useDraft';
 
 /** The installments as agreed: a share and the days after issue. What they come to is the server's. */

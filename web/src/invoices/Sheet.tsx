@@ -6,28 +6,44 @@ import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
 import { MeasureFigure } from '../design/Measure';
 import { money, plain } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
-import { type Asked, WhyFigure, WhyNote } from '../design/Why';
+import { type Asked, WhyNote } from '../design/Why';
 import { Drawer } from './Drawer';
-import { ClientCell, FieldProblem, SheetLines } from './SheetLines';
+import { Files } from './Files';
+import { FieldProblem, SheetField } from './fields';
+import { SheetExtras } from './SheetExtras';
+import { ClientCell, SheetLines } from './SheetLines';
+import { SheetSums } from './SheetSums';
 import { ScheduleEditor } from './ScheduleEditor';
 import { type Typed, useDraft } from './useDraft';
 
 type Business = Schemas['BusinessView'];
 
 function blankDraft(business: Business, today: string): Typed {
-  const taxes = business.taxes.slice(0, 1).map((t) => t.id);
+  const taxes = business.taxes
+    .filter((t) => !t.retired)
+    .slice(0, 1)
+    .map((t) => t.id);
   return {
     clientId: null,
     currency: business.business.currency,
+    rate: '',
     subject: '',
     reference: '',
+    project: '',
     supplyDate: today,
     supplyEnd: '',
     taxInside: false,
+    cash: false,
     lines: [{ description: '', quantity: '', unit: '', unitPrice: '', discount: '', taxes }],
+    discounts: [],
+    charges: [],
+    prepaid: '',
     schedule: [{ deposit: false, share: 'rest', days: String(business.business.daysToPay) }],
-    lateFee: null,
     notes: '',
+    terms: business.documents.terms,
+    memo: '',
+    fields: {},
+    lateFee: null,
   };
 }
 
@@ -54,11 +70,20 @@ function Writing({
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [asked, setAsked] = useState<Asked | null>(null);
+  const [draftId, setDraftId] = useState(draft?.id ?? null);
   // The address changes without a new page, so that nothing typed is lost and a reload finds the draft.
-  const onBegun = useCallback((id: number) => window.history.replaceState(null, '', `/invoices/${id}`), []);
+  const onBegun = useCallback((id: number) => {
+    window.history.replaceState(null, '', `/invoices/${id}`);
+    setDraftId(id);
+  }, []);
   const d = useDraft(draft, blankDraft(business, today), onBegun);
   const { typed, change, reckoning } = d;
 
+  const ensure = async () => {
+    if (d.id.current === null) change((t) => ({ ...t }));
+    await d.keep();
+    return d.id.current;
+  };
   const issue = useMutation({
     mutationFn: async (send: boolean) => {
       if (!(await d.keep())) throw new Error('It could not be kept, so it was not issued.');
@@ -90,6 +115,20 @@ function Writing({
     },
   });
 
+  const voidIt = useMutation({
+    mutationFn: () =>
+      data(
+        api.POST('/api/invoices/{id}/voiding', {
+          params: { path: { id: draftId ?? 0 } },
+          body: { reason: 'taken back and not issued again' },
+        }),
+      ),
+    onSuccess: async () => {
+      await queries.invalidateQueries();
+      void navigate('/invoices');
+    },
+  });
+
   // Fields left empty are told only once somebody wants to issue; slips are told as they are typed.
   const slips = (reckoning?.problems ?? []).filter((p) => p.value !== '' && p.field !== 'total');
   const known = [...d.problems, ...slips.filter((s) => !d.problems.some((p) => p.field === s.field))];
@@ -99,6 +138,7 @@ function Writing({
   );
   const first = reckoning?.installments[0];
   const own = business.business;
+  const field = { typed, change, of };
 
   return (
     <div className="spread writing">
@@ -113,52 +153,34 @@ function Writing({
               </div>
               <div>
                 <div className="kind">Invoice</div>
-                <div className="faded small right">numbered when issued</div>
-                <label className="field small right">
-                  <span>supplied on, or from</span>
-                  <input
-                    className="cell"
-                    type="date"
-                    value={typed.supplyDate ?? ''}
-                    aria-invalid={Boolean(of('supplyDate'))}
-                    onChange={(e) => change((t) => ({ ...t, supplyDate: e.target.value }))}
-                  />
-                  <FieldProblem text={of('supplyDate')} />
-                </label>
-                <label className="field small right">
-                  <span>to, if a period</span>
-                  <input
-                    className="cell"
-                    type="date"
-                    value={typed.supplyEnd ?? ''}
-                    aria-invalid={Boolean(of('supplyEnd'))}
-                    onChange={(e) => change((t) => ({ ...t, supplyEnd: e.target.value }))}
-                  />
-                  <FieldProblem text={of('supplyEnd')} />
-                </label>
+                <div className="faded small right">
+                  {draft?.number ? `keeps its number, ${draft.number}` : 'numbered when issued'}
+                </div>
+                <SheetField name="supplyDate" label="supplied on, or from" type="date" {...field} />
+                <SheetField name="supplyEnd" label="to, if a period" type="date" {...field} />
               </div>
             </div>
             <div className="parties">
               <ClientCell typed={typed} change={change} problem={of('clientId') ?? of('client.email')} />
               <div>
-                <label className="field">
-                  <span>For</span>
-                  <input
-                    className="cell"
-                    value={typed.subject ?? ''}
-                    placeholder="what it is for, in a few words"
-                    onChange={(e) => change((t) => ({ ...t, subject: e.target.value }))}
-                  />
-                </label>
-                <label className="field">
-                  <span>Their order</span>
-                  <input
-                    className="cell"
-                    value={typed.reference ?? ''}
-                    placeholder="number, if they gave one"
-                    onChange={(e) => change((t) => ({ ...t, reference: e.target.value }))}
-                  />
-                </label>
+                <SheetField name="subject" label="For" hint="what it is for, in a few words" {...field} />
+                <SheetField name="reference" label="Their order" hint="number, if they gave one" {...field} />
+                <SheetField name="project" label="Project" {...field} />
+                {business.documents.labels.map((label) => (
+                  <label key={label} className="field">
+                    <span>{label}</span>
+                    <input
+                      className="cell"
+                      value={typed.fields[label] ?? ''}
+                      aria-invalid={Boolean(of(`fields.${label}`))}
+                      onChange={(e) => {
+                        const { value } = e.target;
+                        change((t) => ({ ...t, fields: { ...t.fields, [label]: value } }));
+                      }}
+                    />
+                    <FieldProblem text={of(`fields.${label}`)} />
+                  </label>
+                ))}
               </div>
             </div>
             <SheetLines
@@ -169,44 +191,64 @@ function Writing({
               of={of}
               onAsk={setAsked}
             />
-            <label className="small faded">
-              <input
-                type="checkbox"
+            <SheetExtras
+              typed={typed}
+              change={change}
+              reckoning={reckoning}
+              taxes={business.taxes}
+              of={of}
+              onAsk={setAsked}
+            />
+            <div className="ways">
+              <Tick
+                label="prices include the tax"
                 checked={typed.taxInside}
-                onChange={(e) => change((t) => ({ ...t, taxInside: e.target.checked }))}
-              />{' '}
-              prices include the tax
-            </label>
-            <table className="sums">
-              <tbody>
-                <tr>
-                  <td>Net</td>
-                  <td>
-                    {reckoning?.net && (
-                      <WhyFigure text={plain(reckoning.net)} why={reckoning.net.why} onAsk={setAsked} />
-                    )}
-                  </td>
-                </tr>
-                {reckoning?.taxes.map((t) => (
-                  <tr key={t.name}>
-                    <td>
-                      {t.name} on {plain(t.base)}
-                    </td>
-                    <td>
-                      <WhyFigure text={plain(t.amount)} why={t.why} onAsk={setAsked} />
-                    </td>
-                  </tr>
-                ))}
-                <tr className="total">
-                  <td>Total</td>
-                  <td>
-                    {reckoning?.total && (
-                      <WhyFigure text={money(reckoning.total)} why={reckoning.total.why} onAsk={setAsked} />
-                    )}
-                  </td>
-                </tr>
-              </tbody>
-            </table>
+                onChange={(on) => change((t) => ({ ...t, taxInside: on }))}
+              />
+              <Tick
+                label="paid in cash"
+                checked={typed.cash}
+                onChange={(on) => change((t) => ({ ...t, cash: on }))}
+              />
+              <label className="small faded">
+                in{' '}
+                <input
+                  className="cell currency"
+                  aria-label="Currency"
+                  value={typed.currency ?? ''}
+                  maxLength={3}
+                  aria-invalid={Boolean(of('currency'))}
+                  onChange={(e) => {
+                    const currency = e.target.value.toUpperCase();
+                    change((t) => ({ ...t, currency }));
+                  }}
+                />
+              </label>
+              {typed.currency !== own.currency && (
+                <label className="small faded">
+                  1 {typed.currency} ={' '}
+                  <input
+                    className="cell currency"
+                    aria-label="Rate"
+                    placeholder={business.rates.find((r) => r.currency === typed.currency)?.rate ?? 'rate'}
+                    value={typed.rate ?? ''}
+                    aria-invalid={Boolean(of('rate'))}
+                    onChange={(e) => {
+                      const { value } = e.target;
+                      change((t) => ({ ...t, rate: value }));
+                    }}
+                  />{' '}
+                  {own.currency}
+                </label>
+              )}
+            </div>
+            <FieldProblem text={of('currency') ?? of('rate')} />
+            {reckoning?.notes.map((note) => (
+              <p key={note} className="soon small">
+                {note}
+              </p>
+            ))}
+            <SheetSums typed={typed} change={change} reckoning={reckoning} of={of} onAsk={setAsked} />
             <FieldProblem
               text={reckoning?.problems.find((p) => p.field === 'total' && p.value.startsWith('-'))?.message}
             />
@@ -215,22 +257,29 @@ function Writing({
               <MeasureFigure parts={reckoning.installments} />
             )}
             <ScheduleEditor typed={typed} change={change} reckoning={reckoning} of={of} onAsk={setAsked} />
-            <label className="field">
-              <span>A note to the client</span>
-              <textarea
-                className="cell"
-                value={typed.notes ?? ''}
-                onChange={(e) => change((t) => ({ ...t, notes: e.target.value }))}
-              />
-            </label>
+            <SheetField name="notes" label="A note to the client" long {...field} />
+            <SheetField name="terms" label="Terms" long {...field} />
             <p className="faded small pre">{own.footer}</p>
           </article>
-          <WhyNote asked={asked} />
+          <div className="beside">
+            <WhyNote asked={asked} />
+            <Files id={draftId} ensure={ensure} />
+            <SheetField
+              name="memo"
+              label="A memo for yourself, never printed"
+              hint="what only you should know"
+              long
+              {...field}
+            />
+          </div>
         </div>
         <div className="foot">
           <Foot name="Net" value={reckoning?.net && plain(reckoning.net)} />
           <Foot name="Tax" value={reckoning?.tax && plain(reckoning.tax)} />
           <Foot name="Total" value={reckoning?.total && money(reckoning.total)} />
+          {reckoning?.due && (reckoning.prepaid || reckoning.rounding) && (
+            <Foot name="To be paid" value={plain(reckoning.due)} />
+          )}
           <Foot name="First due" value={first && plain(first.amount)} />
           <div className="acts">
             {d.keeping.state === 'conflict' ? (
@@ -248,9 +297,15 @@ function Writing({
                 {d.keeping.text}
               </span>
             )}
-            <button type="button" className="link" onClick={() => discard.mutate()}>
-              Throw away
-            </button>
+            {draft?.number ? (
+              <button type="button" className="link" onClick={() => voidIt.mutate()}>
+                Void {draft.number}
+              </button>
+            ) : (
+              <button type="button" className="link" onClick={() => discard.mutate()}>
+                Throw away
+              </button>
+            )}
             <Button variant="outline" loading={issue.isPending} onClick={() => issue.mutate(false)}>
               Issue only
             </Button>
@@ -263,10 +318,26 @@ function Writing({
               Not issued. {messageOf(issue.error)} {loose.map((p) => p.message).join(' ')}
             </p>
           )}
-          <Refusal error={discard.error} />
+          <Refusal error={discard.error ?? voidIt.error} />
         </div>
       </div>
     </div>
+  );
+}
+
+function Tick({
+  label,
+  checked,
+  onChange,
+}: {
+  label: string;
+  checked: boolean;
+  onChange: (on: boolean) => void;
+}) {
+  return (
+    <label className="small faded">
+      <input type="checkbox" checked={checked} onChange={(e) => onChange(e.target.checked)} /> {label}
+    </label>
   );
 }
 

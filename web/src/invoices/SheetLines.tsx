@@ -3,17 +3,9 @@ import { type ClipboardEvent, type KeyboardEvent } from 'react';
 import { api, data, type Schemas } from '../api/client';
 import { plain } from '../design/format';
 import { type Asked, WhyFigure } from '../design/Why';
+import { type Change, FieldProblem } from './fields';
+import { TaxCell } from './TaxCell';
 import type { Line, Typed } from './useDraft';
-
-type Change = (edit: (before: Typed) => Typed) => void;
-
-export function FieldProblem({ text }: { text: string | undefined }) {
-  return text ? (
-    <p className="problem" role="alert">
-      {text}
-    </p>
-  ) : null;
-}
 
 /** Whom it is for: chosen from the clients, as it will be printed. */
 export function ClientCell({
@@ -88,7 +80,10 @@ export function SheetLines({
   of: (field: string) => string | undefined;
   onAsk: (asked: Asked) => void;
 }) {
-  const usual = taxes.slice(0, 1).map((t) => t.id);
+  const usual = taxes
+    .filter((t) => !t.retired)
+    .slice(0, 1)
+    .map((t) => t.id);
   const blank: Line = { description: '', quantity: '', unit: '', unitPrice: '', discount: '', taxes: usual };
   const lines = isBlank(typed.lines.at(-1)) && typed.lines.length ? typed.lines : [...typed.lines, blank];
 
@@ -176,21 +171,14 @@ export function SheetLines({
                   </td>
                 );
               })}
-              <td className="n" style={{ width: 62 }}>
-                <select
-                  className="cell"
-                  aria-label={`Tax, line ${place + 1}`}
-                  aria-invalid={Boolean(of(`lines[${place}].taxes`))}
-                  value={line.taxes[0] ?? ''}
-                  onChange={(e) => edit(place, { taxes: e.target.value ? [e.target.value] : [] })}
-                >
-                  {taxes.map((t) => (
-                    <option key={t.id} value={t.id} title={t.name}>
-                      {t.category === 'S' ? `${t.rate}%` : t.category}
-                    </option>
-                  ))}
-                </select>
-                <FieldProblem text={of(`lines[${place}].taxes`)} />
+              <td className="n" style={{ width: 66 }}>
+                <TaxCell
+                  label={`Tax, line ${place + 1}`}
+                  taxes={taxes}
+                  chosen={line.taxes}
+                  problem={of(`lines[${place}].taxes`)}
+                  onChange={(ids) => edit(place, { taxes: ids })}
+                />
               </td>
               <td className="n" style={{ width: 84 }}>
                 {reckoned && <WhyFigure text={plain(reckoned.net)} why={reckoned.why} onAsk={onAsk} />}

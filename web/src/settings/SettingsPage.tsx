@@ -52,6 +52,7 @@ function BusinessForm({ business }: { business: Business }) {
           setForm((f) => ({ ...f, address: value }));
         }}
       />
+      {text('country', 'Country, two letters, such as BE')}
       {text('email', 'E-mail address; letters go out from it')}
       <Checkbox
         label="Registered for tax"
@@ -97,79 +98,6 @@ function BusinessForm({ business }: { business: Business }) {
   );
 }
 
-const noTax = { name: '', rate: '', category: 'S', reason: '' };
-
-function Taxes({ view }: { view: Schemas['BusinessView'] }) {
-  const [form, setForm] = useState(noTax);
-  const queries = useQueryClient();
-  const add = useMutation({
-    mutationFn: () => data(api.POST('/api/business/taxes', { body: form })),
-    onSuccess: () => {
-      setForm(noTax);
-      void queries.invalidateQueries();
-    },
-  });
-  const set = (field: 'name' | 'rate' | 'reason') => ({
-    value: form[field],
-    error: problemOf(add.error, field),
-    onChange: (e: { currentTarget: { value: string } }) => {
-      const { value } = e.currentTarget;
-      setForm((f) => ({ ...f, [field]: value }));
-    },
-  });
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    add.mutate();
-  };
-  return (
-    <>
-      <h2>Taxes</h2>
-      <table className="ledger">
-        <thead>
-          <tr>
-            <th>Name, as printed</th>
-            <th className="n">Rate</th>
-            <th>Category</th>
-          </tr>
-        </thead>
-        <tbody>
-          {view.taxes.map((t) => (
-            <tr key={t.id}>
-              <td>
-                {t.name} <span className="faded small">{t.reason}</span>
-              </td>
-              <td className="n">{t.rate}%</td>
-              <td>{t.category}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {view.business.registered && (
-        <form className="form" onSubmit={submit} noValidate style={{ marginTop: 14 }}>
-          <TextInput label="Another tax, as printed" placeholder="VAT 6%" {...set('name')} />
-          <TextInput label="Rate in percent" inputMode="decimal" {...set('rate')} />
-          <Select
-            label="Category"
-            data={[
-              { value: 'S', label: 'S: a rate' },
-              { value: 'Z', label: 'Z: zero rated' },
-              { value: 'E', label: 'E: exempt' },
-            ]}
-            value={form.category}
-            allowDeselect={false}
-            onChange={(v) => setForm((f) => ({ ...f, category: v ?? 'S' }))}
-          />
-          {form.category === 'E' && <TextInput label="Reason, as printed" {...set('reason')} />}
-          <Refusal error={add.error} />
-          <Button type="submit" variant="outline" loading={add.isPending}>
-            Add it
-          </Button>
-        </form>
-      )}
-    </>
-  );
-}
-
 function Passphrase() {
   const [form, setForm] = useState({ current: '', next: '' });
   const change = useMutation({
@@ -212,6 +140,12 @@ export function SettingsPage() {
         <div className="page">
           <h1>Settings</h1>
           <p>
+            <Link className="link" to="/settings/taxes">
+              Taxes and currencies
+            </Link>
+            <Link className="link" to="/settings/documents">
+              Documents: layout, terms, own fields, cash
+            </Link>
             <Link className="link" to="/settings/reminders">
               Reminders and late fees
             </Link>
@@ -221,7 +155,6 @@ export function SettingsPage() {
           >
             <BusinessForm business={v.business} />
             <div>
-              <Taxes view={v} />
               <Passphrase />
             </div>
           </div>

@@ -118,6 +118,7 @@ function Marks({
 /** Clients as lanes, days across, today a line. */
 export function Almanac({ view }: { view: Today }) {
   const { today, from, to, lanes } = view;
+  const own = view.sentence.open.currency;
   const [read, setRead] = useState('');
   const dense = lanes.length > DENSE;
   const span = daysBetween(from, to);
@@ -156,7 +157,7 @@ export function Almanac({ view }: { view: Today }) {
           <span />
         </div>
         {lanes.map((lane) => (
-          <div className="lane" key={lane.clientId} role="listitem" data-lane>
+          <div className="lane" key={`${lane.clientId}-${lane.open.currency}`} role="listitem" data-lane>
             <span>
               <Link className="name" to={`/clients/${lane.clientId}`}>
                 {lane.client}
@@ -179,7 +180,9 @@ export function Almanac({ view }: { view: Today }) {
               {isZero(lane.open) ? (
                 <span className="faded">–</span>
               ) : (
-                <b className={isZero(lane.late) ? undefined : 'late'}>{plain(lane.open)}</b>
+                <b className={isZero(lane.late) ? undefined : 'late'}>
+                  {lane.open.currency === own ? plain(lane.open) : money(lane.open)}
+                </b>
               )}
             </span>
           </div>

@@ -34,7 +34,8 @@ function Sentence({ sentence: s }: { sentence: Schemas['Sentence'] }) {
         '.'
       ) : (
         <>
-          ; <b className="figures">{money(s.open)}</b> is open in all.
+          ; <b className="figures">{[s.open, ...s.inOthers].map((o) => money(o)).join(' and ')}</b>{' '}
+          {s.inOthers.length > 0 ? 'are' : 'is'} open in all.
         </>
       )}
     </p>

@@ -109,6 +109,11 @@ final class Api {
         }
     }
 
+    /** The CSRF token, for a request that is not JSON. */
+    String csrf() {
+        return token();
+    }
+
     void forgetSession() {
         cookies.getCookieStore().removeAll();
     }

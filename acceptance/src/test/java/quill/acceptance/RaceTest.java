@@ -156,7 +156,8 @@ public class RaceTest extends Suite {
         long invoice = api.issue(api.draft(client, "100.00", "d40%@0", "rest@30"));
         api.transfer(client, invoice, "48.40", "replaced-deposit").ok();
         long draft = api.post(
-                        "/api/invoices/" + invoice + "/credit-note", Map.of("reason", "a wrong line", "replace", true))
+                        "/api/invoices/" + invoice + "/credit-notes",
+                        Map.of("what", "rest", "reason", "a wrong line", "replace", true))
                 .ok()
                 .path("draftId")
                 .asLong();
@@ -166,7 +167,9 @@ public class RaceTest extends Suite {
         api.post("/api/invoices/" + draft + "/issue", Map.of("version", 1)).ok();
         assertThat(api.open(draft)).isEqualTo("72.60");
         assertThat(api.booksAgree()).isTrue();
-        assertThat(api.post("/api/invoices/" + invoice + "/credit-note", Map.of("reason", "again", "replace", false))
+        assertThat(api.post(
+                                "/api/invoices/" + invoice + "/credit-notes",
+                                Map.of("what", "rest", "reason", "again", "replace", false))
                         .status())
                 .isEqualTo(409);
     }

@@ -1,7 +1,12 @@
 package quill.acceptance;
 
 import com.microsoft.playwright.Page;
+import java.io.IOException;
 import java.nio.file.Path;
+import javax.imageio.ImageIO;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.rendering.PDFRenderer;
 import org.testng.SkipException;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -11,7 +16,7 @@ public class Screenshots extends Suite {
     private final Path to = App.ROOT.resolve("docs/screenshots");
 
     @Test
-    public void takeThem() {
+    public void takeThem() throws IOException {
         if (!Boolean.getBoolean("quill.shots")) {
             throw new SkipException("only for ./quill shots");
         }
@@ -25,6 +30,18 @@ public class Screenshots extends Suite {
         shoot(page, "/invoices/" + hotel, "invoice");
         shoot(page, "/clients/" + clientOf(api, hotel), "account");
         shoot(page, "/settings/reminders", "reminder-plan");
+        shoot(page, "/settings/taxes", "taxes");
+        shoot(page, "/settings/documents", "documents");
+        long infirmary = of(api, "settled", "Larkmoor Infirmary");
+        long note = api.get("/api/invoices/" + infirmary)
+                .ok()
+                .path("issued")
+                .path("creditNotes")
+                .get(0)
+                .path("id")
+                .asLong();
+        shoot(page, "/invoices/" + infirmary + "/credit-notes/" + note, "credit-note");
+        printed(api.bytes("/api/invoices/" + of(api, "later", "Kestrel") + "/pdf"));
         shoot(page, "/done", "done");
         shoot(page, "/aging", "aging");
         shoot(page, "/books", "books");
@@ -40,6 +57,16 @@ public class Screenshots extends Suite {
         shoot(phone, standIns.url(box), "reminder");
         Page desk = context(1280, 800).newPage();
         shoot(desk, standIns.url("/post-room?box=accounts@captainshouse.example"), "post-room");
+    }
+
+    /** The first page of a PDF, as it comes out of a printer. */
+    private void printed(byte[] pdf) throws IOException {
+        try (PDDocument document = Loader.loadPDF(pdf)) {
+            ImageIO.write(
+                    new PDFRenderer(document).renderImageWithDPI(0, 96),
+                    "png",
+                    to.resolve("printed.png").toFile());
+        }
     }
 
     private void sheet(Page page) {

@@ -109,7 +109,9 @@ public class TradingTest extends Suite {
         long invoice = invoices.remove(random.nextInt(invoices.size()));
         BigDecimal total = total(invoice);
         long client = api.get("/api/invoices/" + invoice).ok().path("clientId").asLong();
-        api.post("/api/invoices/" + invoice + "/credit-note", Map.of("reason", "generated", "replace", false))
+        api.post(
+                        "/api/invoices/" + invoice + "/credit-notes",
+                        Map.of("what", "rest", "reason", "generated", "replace", false))
                 .ok();
         charge(client, total.negate());
     }

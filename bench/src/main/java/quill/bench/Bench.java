@@ -13,11 +13,14 @@ public final class Bench {
     private Bench() {}
 
     public static void main(String[] args) throws Exception {
-        List<String> wanted = args.length == 0 ? List.of("sheet", "system", "run", "today") : List.of(args);
+        List<String> wanted = args.length == 0 ? List.of("sheet", "document", "system", "run", "today") : List.of(args);
         Path root = Path.of("").toAbsolutePath();
         StringBuilder results = new StringBuilder("\n");
         if (wanted.contains("sheet")) {
             results.append(sheet());
+        }
+        if (wanted.contains("document")) {
+            results.append(new DocumentBench(root).run());
         }
         if (wanted.contains("system")) {
             results.append(new SystemBench(root).run());
@@ -38,8 +41,12 @@ public final class Bench {
                 .run();
         double ours = score(sheets, "ours");
         double bare = score(sheets, "bare");
+        double each = ours / 50;
+        double eachOfMany = score(sheets, "thousandLines") / 1_000;
         return String.format(
-                "50-line sheet: %.1f us, bare loop %.1f us, ratio %.1f (aim: at most 5)%n", ours, bare, ours / bare);
+                "50-line sheet: %.1f us, bare loop %.1f us, ratio %.1f (aim: at most 5)%n"
+                        + "a line of 1,000: %.3f us, a line of 50: %.3f us, ratio %.2f (aim: at most 1.3)%n",
+                ours, bare, ours / bare, eachOfMany, each, eachOfMany / each);
     }
 
     private static double score(Collection<RunResult> results, String name) {

@@ -74,7 +74,7 @@ final class BenchServer implements AutoCloseable {
     /** Issues one invoice, to be multiplied. @return its id */
     long issueOne() throws Exception {
         String client = post("/api/clients", """
-                {"id":0,"name":"A client","contact":"","email":"a@clients.example","address":"","taxNumber":"","version":1}
+                {"id":0,"name":"A client","contact":"","email":"a@clients.example","address":"","country":"BE","taxNumber":"","version":1}
                 """);
         String made = post("/api/invoices", draft(client.replaceAll("(?s).*\"id\":(\\d+).*", "$1")));
         String invoice = made.replaceAll("(?s).*\"id\":(\\d+).*", "$1");

@@ -15,8 +15,8 @@ import org.openjdk.jmh.annotations.OutputTimeUnit;
 import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
-import quill.core.document.Discount;
 import quill.core.document.DocumentReckoning;
+import quill.core.document.Extent;
 import quill.core.document.Line;
 import quill.core.document.Totals;
 import quill.core.money.Percent;
@@ -32,20 +32,28 @@ import quill.core.tax.TaxRounding;
 @Fork(1)
 public class SheetBench {
     private static final BigDecimal TENTH = new BigDecimal("0.10");
-    private final List<Line> lines = new ArrayList<>();
+    private final List<Line> lines = lines(50);
+    private final List<Line> thousand = lines(1_000);
 
-    public SheetBench() {
+    private static List<Line> lines(int count) {
+        List<Line> lines = new ArrayList<>();
         Tax high = Tax.standard("high", "VAT 21%", "21");
         Tax low = Tax.standard("low", "VAT 6%", "6");
-        for (int i = 0; i < 50; i++) {
+        for (int i = 0; i < count; i++) {
             lines.add(new Line(
                     "work",
                     BigDecimal.valueOf(10 + i, 1),
                     "h",
                     BigDecimal.valueOf(6800 + 31L * i, 2),
-                    i % 5 == 0 ? new Discount.OfPercent(Percent.of("10")) : new Discount.None(),
+                    i % 5 == 0 ? new Extent.OfPercent(Percent.of("10")) : new Extent.None(),
                     List.of(i % 3 == 0 ? low : high)));
         }
+        return lines;
+    }
+
+    @Benchmark
+    public Totals thousandLines() {
+        return DocumentReckoning.reckon(CurrencyUnit.EUR, thousand, false, TaxRounding.PER_TAX);
     }
 
     @Benchmark

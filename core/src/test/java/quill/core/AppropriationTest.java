@@ -13,8 +13,8 @@ import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.testng.annotations.Test;
-import quill.core.document.Discount;
 import quill.core.document.DocumentReckoning;
+import quill.core.document.Extent;
 import quill.core.document.Line;
 import quill.core.document.Totals;
 import quill.core.ledger.Account;
@@ -102,8 +102,8 @@ public class AppropriationTest {
         for (boolean inside : new boolean[] {false, true}) {
             List<Line> lines = List.of(line("3", "10.12", high), line("1", "49.99", exempt), line("0.5", "0.01", high));
             Totals totals = DocumentReckoning.reckon(EUR, lines, inside, TaxRounding.PER_TAX);
-            Entry issued = Bookings.issued(7, lines, totals);
-            Entry credited = Bookings.creditedWhole(issued);
+            Entry issued = Bookings.issued(7, totals);
+            Entry credited = Bookings.reversed(Entry.Event.CREDIT_NOTE, issued);
             for (int i = 0; i < issued.postings().size(); i++) {
                 Posting a = issued.postings().get(i);
                 Posting b = credited.postings().get(i);
@@ -118,6 +118,6 @@ public class AppropriationTest {
     }
 
     private static Line line(String quantity, String price, Tax tax) {
-        return new Line("work", new BigDecimal(quantity), "", new BigDecimal(price), new Discount.None(), List.of(tax));
+        return new Line("work", new BigDecimal(quantity), "", new BigDecimal(price), new Extent.None(), List.of(tax));
     }
 }

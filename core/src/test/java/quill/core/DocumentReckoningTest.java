@@ -14,8 +14,8 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-import quill.core.document.Discount;
 import quill.core.document.DocumentReckoning;
+import quill.core.document.Extent;
 import quill.core.document.Line;
 import quill.core.document.Totals;
 import quill.core.ledger.Bookings;
@@ -33,7 +33,7 @@ public class DocumentReckoningTest {
 
     @Test
     public void discountedLineSaysWhy() {
-        Line line = line("14.5", "68.00", new Discount.OfPercent(Percent.of("10")), HIGH);
+        Line line = line("14.5", "68.00", new Extent.OfPercent(Percent.of("10")), HIGH);
         Totals totals = DocumentReckoning.reckon(EUR, List.of(line), false, TaxRounding.PER_TAX);
         assertThat(totals.lines().get(0).net()).isEqualTo(eur("887.40"));
         assertThat(totals.lines().get(0).why().steps())
@@ -46,7 +46,7 @@ public class DocumentReckoningTest {
     @Test(dataProvider = "fractions")
     public void taxInsideThePriceIsTheVatFraction(String rate, String price, String tax) {
         for (TaxRounding rounding : TaxRounding.values()) {
-            Line line = line("1", price, new Discount.None(), Tax.standard("t", "VAT", rate));
+            Line line = line("1", price, new Extent.None(), Tax.standard("t", "VAT", rate));
             Totals totals = DocumentReckoning.reckon(EUR, List.of(line), true, rounding);
             assertThat(totals.tax()).isEqualTo(eur(tax));
             assertThat(totals.total()).isEqualTo(eur(price));
@@ -71,8 +71,8 @@ public class DocumentReckoningTest {
     @Test
     public void quebecsTwoTaxesAgreeWithTheOlderCompoundOne() {
         Tax gst = Tax.standard("gst", "GST", "5");
-        Line now = line("1", "100.00", new Discount.None(), gst, Tax.standard("qst", "QST", "9.975"));
-        Line then = line("1", "100.00", new Discount.None(), gst, Tax.compound("old", "QST", "9.5"));
+        Line now = line("1", "100.00", new Extent.None(), gst, Tax.standard("qst", "QST", "9.975"));
+        Line then = line("1", "100.00", new Extent.None(), gst, Tax.compound("old", "QST", "9.5"));
         for (Line line : List.of(now, then)) {
             Totals totals = DocumentReckoning.reckon(CurrencyUnit.CAD, List.of(line), false, TaxRounding.PER_TAX);
             assertThat(totals.taxes().get(0).amount()).isEqualTo(Money.parse("CAD 5.00"));
@@ -83,7 +83,7 @@ public class DocumentReckoningTest {
     /** Common practice: the two places of rounding differ by cents. Worked by hand: 3 x 10.12 x 21 % = 6.3756. */
     @Test
     public void placesOfRoundingDiffer() {
-        List<Line> lines = Collections.nCopies(3, line("1", "10.12", new Discount.None(), HIGH));
+        List<Line> lines = Collections.nCopies(3, line("1", "10.12", new Extent.None(), HIGH));
         assertThat(DocumentReckoning.reckon(EUR, lines, false, TaxRounding.PER_TAX)
                         .tax())
                 .isEqualTo(eur("6.38"));
@@ -96,10 +96,10 @@ public class DocumentReckoningTest {
     public void refusalsNameTheField() {
         assertThatThrownBy(() -> DocumentReckoning.reckon(EUR, List.of(), false, TaxRounding.PER_TAX))
                 .hasMessageContaining("at least one line");
-        Line tooMuch = line("1", "10.00", new Discount.OfAmount(eur("10.01")), HIGH);
+        Line tooMuch = line("1", "10.00", new Extent.OfAmount(eur("10.01")), HIGH);
         assertThatThrownBy(() -> DocumentReckoning.reckon(EUR, List.of(tooMuch), false, TaxRounding.PER_TAX))
                 .hasMessageContaining("lines[0].discount (10.01): must not be more than the line, 10.00");
-        Line back = line("-1", "10.00", new Discount.None(), HIGH);
+        Line back = line("-1", "10.00", new Extent.None(), HIGH);
         assertThatThrownBy(() -> DocumentReckoning.reckon(EUR, List.of(back), false, TaxRounding.PER_TAX))
                 .hasMessageContaining("total (-12.10)")
                 .hasMessageContaining("credit note");
@@ -146,9 +146,9 @@ public class DocumentReckoningTest {
     private static Line generated(Random random, List<Tax> taxes) {
         BigDecimal quantity = BigDecimal.valueOf(1 + random.nextInt(50_000), random.nextInt(4));
         BigDecimal price = BigDecimal.valueOf(random.nextInt(900_000), random.nextInt(5));
-        Discount discount = random.nextInt(3) == 0
-                ? new Discount.OfPercent(new Percent(BigDecimal.valueOf(random.nextInt(1_000), 1)))
-                : new Discount.None();
+        Extent discount = random.nextInt(3) == 0
+                ? new Extent.OfPercent(new Percent(BigDecimal.valueOf(random.nextInt(1_000), 1)))
+                : new Extent.None();
         return new Line("work", quantity, "h", price, discount, taxes);
     }
 
@@ -162,7 +162,7 @@ public class DocumentReckoningTest {
                     .times(Fraction.of(line.unitPrice()))
                     .times(unit)
                     .rounded();
-            long off = line.discount() instanceof Discount.OfPercent p
+            long off = line.discount() instanceof Extent.OfPercent p
                     ? Fraction.of(gross)
                             .times(Fraction.of(p.percent().rate()))
                             .by(Fraction.of(100))
@@ -194,7 +194,7 @@ public class DocumentReckoningTest {
                 .isEqualTo(totals.tax());
         assertThat(totals.net().plus(totals.tax())).isEqualTo(totals.total());
         if (totals.total().isPositive()) {
-            List<Posting> postings = Bookings.issued(1, lines, totals).postings();
+            List<Posting> postings = Bookings.issued(1, totals).postings();
             assertThat(Amounts.sum(
                                     currency,
                                     postings.stream().map(Posting::amount).toList())
@@ -220,7 +220,7 @@ public class DocumentReckoningTest {
         }
     }
 
-    private static Line line(String quantity, String price, Discount discount, Tax... taxes) {
+    private static Line line(String quantity, String price, Extent discount, Tax... taxes) {
         return new Line("work", new BigDecimal(quantity), "", new BigDecimal(price), discount, List.of(taxes));
     }
 

@@ -53,7 +53,7 @@ public class DraftReadingTest {
         assertThat(read("GBP", line("1", "1", ""), new TypedTerm(false, "", "0"))
                         .problems())
                 .extracting(Problem::field)
-                .containsExactly("currency", "schedule[0].share");
+                .containsExactly("rate", "schedule[0].share");
         DraftReading.Read dates = DraftReading.read(
                 new TypedDraft(1L, "EUR", "", "", "31 Feb", "", false, List.of(line("1", "1", "")), List.of(), ""),
                 TAXES,

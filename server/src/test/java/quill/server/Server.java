@@ -65,6 +65,7 @@ public final class Server implements AutoCloseable {
                         "Test Workshop",
                         "",
                         "Here 1",
+                        "",
                         "post@workshop.example",
                         "",
                         false,

@@ -4,61 +4,85 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import quill.core.Problem;
+import quill.core.money.Exchange;
 import quill.core.money.TypedNumber;
 import quill.core.schedule.Term;
 import quill.core.tax.Tax;
-import quill.core.tax.TaxCategory;
+import quill.core.tax.TaxRounding;
 
 /** Turns what was typed into lines and terms, and names every field that cannot be read. */
 public final class DraftReading {
     private static final int MAX_LINES = 1000;
+    private static final int MAX_EXTRAS = 20;
     private static final int MAX_DESCRIPTION = 500;
+    private static final int MAX_SHORT = 200;
+    private static final int MAX_TEXT = 4000;
     private static final int PRICE_DECIMALS = 6;
+    private static final int RATE_DECIMALS = 10;
 
     private final TypedDraft typed;
-    private final Map<String, Tax> taxes;
-    private final CurrencyUnit own;
+    private final DraftRules rules;
     private final List<Problem> problems = new ArrayList<>();
 
-    private DraftReading(TypedDraft typed, Map<String, Tax> taxes, CurrencyUnit own) {
+    private DraftReading(TypedDraft typed, DraftRules rules) {
         this.typed = typed;
-        this.taxes = taxes;
-        this.own = own;
+        this.rules = rules;
     }
 
     /**
      * What could be read.
      *
-     * @param lines only those without a problem, with the place each had in the draft
+     * @param body only the lines without a problem, and what could be read of the rest
+     * @param places for each of these lines the place that it had in the draft
+     * @param exchange to the own currency
      * @param problems every field that could not be read; empty where the draft is whole
+     * @param notes what the person should know though nothing is wrong, such as a certificate that has ended
      */
     public record Read(
-            CurrencyUnit currency,
-            List<Line> lines,
+            DocumentBody body,
             List<Integer> places,
+            List<Integer> discountPlaces,
+            List<Integer> chargePlaces,
+            Exchange exchange,
             List<Term> terms,
             LocalDate supplyDate,
             LocalDate supplyEnd,
-            List<Problem> problems) {}
+            List<Problem> problems,
+            List<String> notes) {
+        /** The currency that the document is in. */
+        public CurrencyUnit currency() {
+            return body.currency();
+        }
 
-    /**
-     * Reads a draft. Lines left wholly empty are passed over.
-     *
-     * @param taxes the business's taxes by id; what a line without one falls to where the business is not registered
-     * @param own the business's currency, the only one that a document may have so far
-     */
+        /** The lines that could be read. */
+        public List<Line> lines() {
+            return body.lines();
+        }
+    }
+
+    /** Reads a draft in the own currency, with nothing known of the client. */
     public static Read read(TypedDraft typed, Map<String, Tax> taxes, CurrencyUnit own) {
-        return new DraftReading(typed, taxes, own).read();
+        DraftRules rules =
+                new DraftRules(taxes, own, TaxRounding.PER_TAX, Map.of(), Map.of(), "", null, LocalDate.of(2000, 1, 1));
+        return read(typed, rules);
+    }
+
+    /** Reads a draft. Lines left wholly empty are passed over. */
+    public static Read read(TypedDraft typed, DraftRules rules) {
+        return new DraftReading(typed, rules).read();
     }
 
     private Read read() {
-        CurrencyUnit currency = currency();
-        List<Line> lines = new ArrayList<>();
-        List<Integer> places = new ArrayList<>();
+        CurrencyUnit read = TypedNumber.currency("currency", typed.currency(), problems);
+        CurrencyUnit currency = read == null ? rules.own() : read;
+        Exchange exchange = exchange(currency);
+        Map<Integer, Line> lines = new LinkedHashMap<>();
         if (typed.lines().size() > MAX_LINES) {
             problems.add(new Problem(
                     "lines", String.valueOf(typed.lines().size()), "at most " + MAX_LINES + " lines are allowed"));
@@ -67,44 +91,110 @@ public final class DraftReading {
             if (!typed.lines().get(i).isBlank()) {
                 Line line = line("lines[" + i + "].", typed.lines().get(i), currency);
                 if (line != null) {
-                    lines.add(line);
-                    places.add(i);
+                    lines.put(i, line);
                 }
             }
         }
-        mixture(lines, places);
-        List<Term> terms = Term.readAll(typed.schedule(), currency, problems);
+        Map<Integer, Charge> discounts = extras("discounts", typed.discounts(), currency, false);
+        Map<Integer, Charge> charges = extras("charges", typed.charges(), currency, true);
         LocalDate supply = date("supplyDate", typed.supplyDate());
         LocalDate end = date("supplyEnd", typed.supplyEnd());
         if (supply != null && end != null && end.isBefore(supply)) {
             problems.add(new Problem("supplyEnd", typed.supplyEnd(), "must not be before " + supply));
         }
-        return new Read(currency, lines, places, terms, supply, end, problems);
+        new TaxChecks(rules, supply != null, problems).check(lines, discounts, charges);
+        DocumentBody body = new DocumentBody(
+                currency,
+                List.copyOf(lines.values()),
+                discounts.values().stream()
+                        .map(d -> new DocumentDiscount(d.description(), d.extent(), d.taxes()))
+                        .toList(),
+                List.copyOf(charges.values()),
+                typed.taxInside(),
+                rules.rounding(),
+                rules.exemption(),
+                prepaid(currency),
+                typed.cash() ? rules.coins().get(currency) : null);
+        List<Term> terms = Term.readAll(typed.schedule(), currency, problems);
+        texts();
+        return new Read(
+                body,
+                List.copyOf(lines.keySet()),
+                List.copyOf(discounts.keySet()),
+                List.copyOf(charges.keySet()),
+                exchange,
+                terms,
+                supply,
+                end,
+                problems,
+                notes(currency));
     }
 
-    private CurrencyUnit currency() {
-        CurrencyUnit read = TypedNumber.currency("currency", typed.currency(), problems);
-        if (read != null && !read.equals(own)) {
-            problems.add(new Problem(
-                    "currency", typed.currency(), "must be " + own + ", the currency of this business's books"));
+    private Exchange exchange(CurrencyUnit currency) {
+        if (currency.equals(rules.own())) {
+            return Exchange.none(rules.own());
         }
-        return own;
+        BigDecimal rate = rules.rates().get(currency);
+        if (!TypedDraft.blank(typed.rate())) {
+            rate = TypedNumber.read("rate", typed.rate(), RATE_DECIMALS, false, problems);
+        } else if (rate == null) {
+            problems.add(new Problem(
+                    "rate", "", "say what 1 " + currency + " is in " + rules.own() + ", or note a rate in Settings"));
+        }
+        if (rate != null && rate.signum() == 0) {
+            problems.add(new Problem("rate", typed.rate(), "must be above zero"));
+        }
+        return rate == null || rate.signum() == 0 ? Exchange.none(rules.own()) : new Exchange(rules.own(), rate);
+    }
+
+    private Money prepaid(CurrencyUnit currency) {
+        return TypedDraft.blank(typed.prepaid())
+                ? null
+                : TypedNumber.amount("prepaid", typed.prepaid(), currency, problems);
+    }
+
+    private List<String> notes(CurrencyUnit currency) {
+        List<String> notes = new ArrayList<>();
+        var buyer = rules.buyer();
+        if (buyer != null && buyer.exemption() != null && rules.exemption() == null) {
+            notes.add("The client's certificate " + buyer.exemption().certificate() + " ended on "
+                    + buyer.exemption().until() + ": tax is charged.");
+        } else if (rules.exemption() != null) {
+            notes.add(rules.exemption().tax().reason() + ": no tax is charged.");
+        }
+        if (typed.cash() && !rules.coins().containsKey(currency)) {
+            notes.add("No smallest coin is set for " + currency + " in Settings, so cash is not rounded.");
+        }
+        return notes;
+    }
+
+    private void texts() {
+        length("subject", typed.subject(), MAX_SHORT);
+        length("reference", typed.reference(), MAX_SHORT);
+        length("project", typed.project(), MAX_SHORT);
+        length("notes", typed.notes(), MAX_TEXT);
+        length("terms", typed.terms(), MAX_TEXT);
+        length("memo", typed.memo(), MAX_TEXT);
+        typed.fields().forEach((label, value) -> length("fields." + label, value, MAX_SHORT));
+    }
+
+    private void length(String field, String text, int most) {
+        if (text != null && text.strip().length() > most) {
+            problems.add(new Problem(
+                    field, text.strip().substring(0, 40) + "…", "at most " + most + " characters are allowed"));
+        }
     }
 
     private Line line(String path, TypedDraft.TypedLine line, CurrencyUnit currency) {
         int before = problems.size();
         if (TypedDraft.blank(line.description())) {
             problems.add(new Problem(path + "description", "", "say what this line is for"));
-        } else if (line.description().length() > MAX_DESCRIPTION) {
-            problems.add(new Problem(
-                    path + "description",
-                    line.description().substring(0, 40) + "…",
-                    "at most " + MAX_DESCRIPTION + " characters are allowed"));
         }
+        length(path + "description", line.description(), MAX_DESCRIPTION);
         BigDecimal quantity = TypedNumber.read(path + "quantity", line.quantity(), PRICE_DECIMALS, true, problems);
         BigDecimal price = TypedNumber.read(path + "unitPrice", line.unitPrice(), PRICE_DECIMALS, false, problems);
-        Discount discount = Discount.read(path + "discount", line.discount(), currency, problems);
-        List<Tax> borne = borne(path + "taxes", line);
+        Extent discount = Extent.read(path + "discount", line.discount(), currency, problems);
+        List<Tax> borne = borne(path + "taxes", line.taxes(), true);
         return problems.size() > before
                 ? null
                 : new Line(
@@ -116,18 +206,51 @@ public final class DraftReading {
                         borne);
     }
 
-    private List<Tax> borne(String field, TypedDraft.TypedLine line) {
+    /** Discounts and charges are typed alike; a discount needs no tax of its own. */
+    private Map<Integer, Charge> extras(
+            String list, List<TypedDraft.TypedExtra> extras, CurrencyUnit currency, boolean taxed) {
+        Map<Integer, Charge> read = new LinkedHashMap<>();
+        if (extras.size() > MAX_EXTRAS) {
+            problems.add(new Problem(list, String.valueOf(extras.size()), "at most " + MAX_EXTRAS + " are allowed"));
+        }
+        for (int i = 0; i < Math.min(MAX_EXTRAS, extras.size()); i++) {
+            TypedDraft.TypedExtra extra = extras.get(i);
+            String path = list + "[" + i + "].";
+            if (extra.isBlank()) {
+                continue;
+            }
+            int before = problems.size();
+            if (TypedDraft.blank(extra.description())) {
+                problems.add(new Problem(path + "description", "", "say what it is for; it is printed"));
+            }
+            length(path + "description", extra.description(), MAX_SHORT);
+            Extent extent = Extent.read(path + "amount", extra.amount(), currency, problems);
+            if (extent instanceof Extent.None) {
+                problems.add(new Problem(path + "amount", "", "write a percentage such as 10%, or an amount"));
+            }
+            List<Tax> taxes = borne(path + "taxes", extra.taxes(), taxed);
+            if (problems.size() == before) {
+                read.put(i, new Charge(extra.description().strip(), extent, taxes));
+            }
+        }
+        return read;
+    }
+
+    private List<Tax> borne(String field, List<String> ids, boolean needed) {
         List<Tax> borne = new ArrayList<>();
-        for (String id : line.taxes()) {
-            Tax tax = taxes.get(id);
+        for (String id : ids) {
+            Tax tax = rules.taxes().get(id);
             if (tax == null) {
-                problems.add(new Problem(field, id, "is not one of the business's taxes: " + taxes.keySet()));
+                problems.add(new Problem(
+                        field,
+                        id,
+                        "is not one of the business's taxes: " + rules.taxes().keySet()));
             } else if (!borne.contains(tax)) {
                 borne.add(tax);
             }
         }
-        if (line.taxes().isEmpty()) {
-            Tax outside = taxes.get("none");
+        if (ids.isEmpty() && needed) {
+            Tax outside = rules.taxes().get("none");
             if (outside == null) {
                 problems.add(new Problem(field, "", "choose a tax; a registered business has no line without one"));
             } else {
@@ -135,17 +258,6 @@ public final class DraftReading {
             }
         }
         return borne;
-    }
-
-    /** O mixes with nothing else (EN 16931, BR-O-11 to BR-O-14). */
-    private void mixture(List<Line> lines, List<Integer> places) {
-        boolean other = lines.stream().flatMap(l -> l.taxes().stream()).anyMatch(t -> t.category() != TaxCategory.O);
-        for (int i = 0; other && i < lines.size(); i++) {
-            if (lines.get(i).taxes().stream().anyMatch(t -> t.category() == TaxCategory.O)) {
-                problems.add(new Problem(
-                        "lines[" + places.get(i) + "].taxes", "O", "category O stands with no other on one document"));
-            }
-        }
     }
 
     private LocalDate date(String field, String text) {

@@ -12,12 +12,7 @@ import quill.core.tax.Tax;
  * @param taxes in the order in which compound ones build on each other
  */
 public record Line(
-        String description,
-        BigDecimal quantity,
-        String unit,
-        BigDecimal unitPrice,
-        Discount discount,
-        List<Tax> taxes) {
+        String description, BigDecimal quantity, String unit, BigDecimal unitPrice, Extent discount, List<Tax> taxes) {
     /** Copies the taxes. */
     public Line {
         taxes = List.copyOf(taxes);

@@ -1,6 +1,7 @@
 package quill.core.document;
 
 import java.util.List;
+import java.util.Map;
 import quill.core.latefee.TypedLateFeePolicy;
 
 /**
@@ -8,22 +9,37 @@ import quill.core.latefee.TypedLateFeePolicy;
  *
  * @param clientId whom it is for; null until chosen
  * @param currency ISO 4217 code
+ * @param rate what 1 of that currency is in the business's own; empty for the latest rate of the business
  * @param subject what it is for, in a few words
+ * @param reference the client's purchase order number
  * @param supplyDate ISO date of supply
  * @param supplyEnd last day of the period of supply; empty where the supply was on one day
+ * @param cash whether the client pays in cash, so that what is due is rounded to a coin
+ * @param prepaid what is taken from deposits held; empty for nothing
+ * @param memo for the business only, never printed
+ * @param fields the business's own fields, by their labels
  * @param lateFee this invoice's own policy; null where the client's or the business's holds
  */
 public record TypedDraft(
         Long clientId,
         String currency,
+        String rate,
         String subject,
         String reference,
+        String project,
         String supplyDate,
         String supplyEnd,
         boolean taxInside,
+        boolean cash,
         List<TypedLine> lines,
+        List<TypedExtra> discounts,
+        List<TypedExtra> charges,
+        String prepaid,
         List<TypedTerm> schedule,
         String notes,
+        String terms,
+        String memo,
+        Map<String, String> fields,
         TypedLateFeePolicy lateFee) {
     /** A line as typed; {@code discount} is empty, {@code 10%} or {@code 25.00}. */
     public record TypedLine(
@@ -39,6 +55,23 @@ public record TypedDraft(
     }
 
     /**
+     * A document discount or a charge as typed.
+     *
+     * @param amount {@code 10%} of the lines, or {@code 25.00}
+     * @param taxes of a charge; a discount without any is split over all sets of taxes
+     */
+    public record TypedExtra(String description, String amount, List<String> taxes) {
+        /** Missing taxes are none. */
+        public TypedExtra {
+            taxes = taxes == null ? List.of() : List.copyOf(taxes);
+        }
+
+        boolean isBlank() {
+            return blank(description) && blank(amount);
+        }
+    }
+
+    /**
      * An installment as typed.
      *
      * @param deposit whether it is a deposit
@@ -46,6 +79,42 @@ public record TypedDraft(
      * @param days days after issue; {@code 0} is on issue
      */
     public record TypedTerm(boolean deposit, String share, String days) {}
+
+    /** Lines and schedule, and nothing that most invoices do without. */
+    public TypedDraft(
+            Long clientId,
+            String currency,
+            String subject,
+            String reference,
+            String supplyDate,
+            String supplyEnd,
+            boolean taxInside,
+            List<TypedLine> lines,
+            List<TypedTerm> schedule,
+            String notes,
+            TypedLateFeePolicy lateFee) {
+        this(
+                clientId,
+                currency,
+                "",
+                subject,
+                reference,
+                "",
+                supplyDate,
+                supplyEnd,
+                taxInside,
+                false,
+                lines,
+                List.of(),
+                List.of(),
+                "",
+                schedule,
+                notes,
+                "",
+                "",
+                Map.of(),
+                lateFee);
+    }
 
     /** Without a late-fee policy of its own. */
     public TypedDraft(
@@ -65,7 +134,17 @@ public record TypedDraft(
     /** Missing lists are empty. */
     public TypedDraft {
         lines = lines == null ? List.of() : List.copyOf(lines);
+        discounts = discounts == null ? List.of() : List.copyOf(discounts);
+        charges = charges == null ? List.of() : List.copyOf(charges);
         schedule = schedule == null ? List.of() : List.copyOf(schedule);
+        fields = fields == null ? Map.of() : Map.copyOf(fields);
+    }
+
+    /** The same for another day of supply: what a copy begins with. */
+    public TypedDraft suppliedOn(String day) {
+        return new TypedDraft(
+                clientId, currency, "", subject, reference, project, day, "", taxInside, cash, lines, discounts,
+                charges, "", schedule, notes, terms, memo, fields, lateFee);
     }
 
     static boolean blank(String text) {

@@ -4,12 +4,14 @@ package quill.core.ledger;
 public enum Account {
     RECEIVABLE("Receivable"),
     CLIENT_CREDIT("Client credit"),
+    CLIENT_DEPOSITS("Client deposits"),
     BANK("Bank"),
     CASH("Cash"),
     PROCESSOR_CLEARING("Processor clearing"),
     INCOME("Income"),
     LATE_FEE_INCOME("Late-fee income"),
     TAX("Tax"),
+    ROUNDING("Cash rounding"),
     PROCESSING_FEES("Processing fees");
 
     private final String words;

@@ -5,21 +5,26 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.joda.money.Money;
-import quill.core.document.Line;
+import quill.core.document.CreditTotals;
+import quill.core.document.TaxGroup;
 import quill.core.document.Totals;
 import quill.core.money.Amounts;
-import quill.core.money.Split;
 import quill.core.tax.TaxCategory;
 
 /** What each event of the job posts. Debit on the left, credit on the right, as in any book of double entry. */
 public final class Bookings {
     private Bookings() {}
 
-    /** Debit receivable; credit income by category, tax by rate. */
-    public static Entry issued(long document, List<Line> lines, Totals totals) {
+    /**
+     * Debit receivable with what is due, client deposits with what was prepaid, and rounding; credit income by
+     * category, tax by rate.
+     */
+    public static Entry issued(long document, Totals totals) {
         List<Posting> postings = new ArrayList<>();
-        add(postings, Account.RECEIVABLE, "", document, totals.total());
-        incomeByCategory(lines, totals)
+        add(postings, Account.RECEIVABLE, "", document, totals.due());
+        add(postings, Account.CLIENT_DEPOSITS, "", document, totals.prepaid());
+        add(postings, Account.ROUNDING, "", document, totals.rounding().negated());
+        incomeByCategory(totals.groups())
                 .forEach((category, net) -> add(postings, Account.INCOME, category.name(), document, net.negated()));
         totals.taxes()
                 .forEach(t -> add(
@@ -31,11 +36,43 @@ public final class Bookings {
         return new Entry(Entry.Event.ISSUED, postings);
     }
 
-    /** The whole of it taken back: income and tax debited, receivable credited, to the cent as it was issued. */
-    public static Entry creditedWhole(Entry issued) {
-        return new Entry(
-                Entry.Event.CREDIT_NOTE,
-                issued.postings().stream().map(Posting::reversed).toList());
+    /** An entry with both sides exchanged: an invoice that was taken back to a draft, or voided, before it was sent. */
+    public static Entry reversed(Entry.Event event, Entry entry) {
+        return new Entry(event, entry.postings().stream().map(Posting::reversed).toList());
+    }
+
+    /**
+     * A credit note: income and tax debited, rounding returned; credited are the debts that it lowers, deposits that
+     * it gives back, and client credit with what is left over. Where the debts were settled by credit released
+     * before, client credit may be debited instead.
+     *
+     * @param debts what it takes off the invoice's open installments
+     * @param deposits what goes back to deposits held
+     */
+    public static Entry creditNote(long document, CreditTotals note, Money debts, Money deposits) {
+        List<Posting> postings = new ArrayList<>();
+        incomeByCategory(note.groups())
+                .forEach((category, net) -> add(postings, Account.INCOME, category.name(), document, net));
+        note.taxes().forEach(t -> add(postings, Account.TAX, t.tax().id(), document, t.amount()));
+        add(postings, Account.ROUNDING, "", document, note.rounding());
+        add(postings, Account.RECEIVABLE, "", document, debts.negated());
+        add(postings, Account.CLIENT_DEPOSITS, "", document, deposits.negated());
+        Money given = note.total().plus(note.rounding());
+        add(postings, Account.CLIENT_CREDIT, "", null, debts.plus(deposits).minus(given));
+        return new Entry(Entry.Event.CREDIT_NOTE, postings);
+    }
+
+    /** Money held for work to come: debit where it is; credit client deposits. */
+    public static Entry deposit(Account where, Money amount) {
+        List<Posting> postings = new ArrayList<>();
+        add(postings, where, "", null, amount);
+        add(postings, Account.CLIENT_DEPOSITS, "", null, amount.negated());
+        return new Entry(Entry.Event.DEPOSIT, postings);
+    }
+
+    /** The opposite of {@link #deposit}. */
+    public static Entry depositUndone(Account where, Money amount) {
+        return reversed(Entry.Event.PAYMENT_UNDONE, deposit(where, amount));
     }
 
     /** Debit where the money is; credit the debts it settles, and client credit for what is left. */
@@ -123,27 +160,9 @@ public final class Bookings {
         return sums;
     }
 
-    /** With tax inside the prices the lines sum to more than the net: the net is then split by category. */
-    private static Map<TaxCategory, Money> incomeByCategory(List<Line> lines, Totals totals) {
+    private static Map<TaxCategory, Money> incomeByCategory(List<TaxGroup> groups) {
         Map<TaxCategory, Money> sums = new LinkedHashMap<>();
-        for (int i = 0; i < lines.size(); i++) {
-            TaxCategory category = lines.get(i).taxes().get(0).category();
-            sums.merge(category, totals.lines().get(i).net(), Money::plus);
-        }
-        Money sum = Amounts.sum(totals.net().getCurrencyUnit(), sums.values());
-        boolean splittable = sums.values().stream().noneMatch(Money::isNegative) && sum.isPositive();
-        if (sum.isEqual(totals.net())) {
-            return sums;
-        }
-        if (splittable) {
-            List<Money> parts = Split.byWeights(
-                    totals.net(), sums.values().stream().map(Money::getAmount).toList());
-            int i = 0;
-            for (Map.Entry<TaxCategory, Money> entry : sums.entrySet()) {
-                entry.setValue(parts.get(i++));
-            }
-            return sums;
-        }
-        return Map.of(lines.get(0).taxes().get(0).category(), totals.net());
+        groups.forEach(g -> sums.merge(g.taxes().get(0).category(), g.net(), Money::plus));
+        return sums;
     }
 }

@@ -17,6 +17,9 @@ public record Entry(Event event, List<Posting> postings) {
         CREDIT_USED("Client credit used"),
         CREDIT_RELEASED("Client credit released"),
         PAYMENT_UNDONE("Payment undone"),
+        DEPOSIT("Deposit received"),
+        TAKEN_BACK("Invoice taken back, not sent yet"),
+        VOIDED("Invoice voided"),
         LATE_FEE("Late fee"),
         LATE_FEE_WAIVED("Late fee waived");
 

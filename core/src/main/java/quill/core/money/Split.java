@@ -2,6 +2,7 @@ package quill.core.money;
 
 import java.math.BigDecimal;
 import java.math.BigInteger;
+import java.math.MathContext;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
@@ -64,6 +65,36 @@ public final class Split {
         for (long share : shares) {
             parts.add(Money.ofMinor(whole.getCurrencyUnit(), sign * share));
         }
+        return List.copyOf(parts);
+    }
+
+    /**
+     * Scales amounts, which may have both signs, so that they sum to another amount: each is rounded half up, and what
+     * is left over goes to the largest, the earliest of equal ones.
+     *
+     * @param sum what they are to sum to; where they sum to zero themselves, all of it goes to the largest
+     */
+    public static List<Money> scaled(List<Money> amounts, Money sum) {
+        Money before = Amounts.sum(sum.getCurrencyUnit(), amounts);
+        List<Money> parts = new ArrayList<>();
+        Money left = sum;
+        int largest = 0;
+        for (int i = 0; i < amounts.size(); i++) {
+            Money part = before.isZero()
+                    ? amounts.get(i)
+                    : Amounts.round(
+                            sum.getCurrencyUnit(),
+                            amounts.get(i)
+                                    .getAmount()
+                                    .multiply(sum.getAmount())
+                                    .divide(before.getAmount(), MathContext.DECIMAL128));
+            parts.add(part);
+            left = left.minus(part);
+            if (amounts.get(i).abs().isGreaterThan(amounts.get(largest).abs())) {
+                largest = i;
+            }
+        }
+        parts.set(largest, parts.get(largest).plus(left));
         return List.copyOf(parts);
     }
 

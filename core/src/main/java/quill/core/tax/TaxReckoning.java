@@ -3,10 +3,10 @@ package quill.core.tax;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.Why;
@@ -23,9 +23,25 @@ public final class TaxReckoning {
     private final boolean inside;
     private final TaxRounding rounding;
     private final Map<String, Sum> sums = new LinkedHashMap<>();
+    private final List<Money[]> groups = new ArrayList<>();
+    private final List<Money> insides = new ArrayList<>();
+    private final List<List<Tax>> sets = new ArrayList<>();
 
-    /** What bears one ordered set of taxes: a line, or all lines of the set together. */
-    public record Bearing(List<Tax> taxes, Money amount) {}
+    /**
+     * What bears one ordered set of taxes: a line, a charge, or all that bears the set together.
+     *
+     * @param group which set of the document it belongs to, from 0
+     */
+    public record Bearing(List<Tax> taxes, Money amount, int group) {}
+
+    /**
+     * What was reckoned.
+     *
+     * @param taxes one total for each tax, in the order of first use
+     * @param groups for each group what each tax of its set comes to; a tax's groups sum to its total
+     * @param inside for each group the tax that was inside its amounts; zero where prices are without tax
+     */
+    public record Reckoned(List<TaxTotal> taxes, List<List<Money>> groups, List<Money> inside) {}
 
     private static final class Sum {
         private final Tax tax;
@@ -49,40 +65,64 @@ public final class TaxReckoning {
     /**
      * Reckons every tax once.
      *
-     * @param bearings the lines' amounts with their taxes, in the order of the lines
+     * @param bearings for rounding per tax one for each set, else one for each line and charge; a set has one group,
+     *     and groups are numbered without gaps in the order of first use
      * @param inside whether the amounts contain the tax
-     * @return one total for each tax, in the order of first use
      */
-    public static List<TaxTotal> reckon(
-            CurrencyUnit currency, List<Bearing> bearings, boolean inside, TaxRounding rounding) {
+    public static Reckoned reckon(CurrencyUnit currency, List<Bearing> bearings, boolean inside, TaxRounding rounding) {
         TaxReckoning reckoning = new TaxReckoning(currency, inside, rounding);
-        List<Bearing> units = rounding == TaxRounding.PER_LINE ? bearings : bySet(bearings);
-        for (Bearing unit : units) {
+        for (Bearing unit : bearings) {
+            reckoning.open(unit);
             if (inside) {
                 reckoning.addInside(unit);
             } else {
                 reckoning.addOutside(unit);
             }
         }
-        return reckoning.totals();
+        List<TaxTotal> totals = reckoning.totals();
+        return new Reckoned(totals, reckoning.groups.stream().map(List::of).toList(), List.copyOf(reckoning.insides));
     }
 
-    private static List<Bearing> bySet(List<Bearing> bearings) {
-        Map<String, Bearing> sets = new LinkedHashMap<>();
-        for (Bearing b : bearings) {
-            sets.merge(
-                    key(b.taxes()),
-                    b,
-                    (x, y) -> new Bearing(x.taxes(), x.amount().plus(y.amount())));
+    /** The whole tax inside an amount that bears one set: round(amount x r / (1 + r)). */
+    public static Money inside(Money amount, List<Tax> set) {
+        BigDecimal combined = combined(set);
+        // 34 digits are far more than the largest sum has, so the one rounding that counts is the last.
+        BigDecimal exact =
+                amount.getAmount().multiply(combined).divide(BigDecimal.ONE.add(combined), MathContext.DECIMAL128);
+        return Amounts.round(amount.getCurrencyUnit(), exact);
+    }
+
+    private static BigDecimal combined(List<Tax> set) {
+        return factors(set).stream().reduce(BigDecimal.ZERO, BigDecimal::add);
+    }
+
+    /** What each tax of a set adds to 1 of net; a compound one bears the earlier ones as well. */
+    private static List<BigDecimal> factors(List<Tax> set) {
+        List<BigDecimal> factors = new ArrayList<>();
+        BigDecimal combined = BigDecimal.ZERO;
+        for (Tax tax : set) {
+            BigDecimal factor = tax.compound()
+                    ? tax.rate().factor().multiply(BigDecimal.ONE.add(combined))
+                    : tax.rate().factor();
+            factors.add(factor);
+            combined = combined.add(factor);
         }
-        return List.copyOf(sets.values());
+        return factors;
     }
 
-    /** A set is known by its taxes' ids in their order: far cheaper to compare than the taxes themselves. */
-    private static String key(List<Tax> taxes) {
-        return taxes.size() == 1
-                ? taxes.get(0).id()
-                : taxes.stream().map(Tax::id).collect(Collectors.joining("|"));
+    private void open(Bearing unit) {
+        if (unit.group() == groups.size()) {
+            Money[] amounts = new Money[unit.taxes().size()];
+            Arrays.fill(amounts, Money.zero(currency));
+            groups.add(amounts);
+            insides.add(Money.zero(currency));
+            sets.add(unit.taxes());
+        }
+    }
+
+    private void put(Bearing unit, int place, Money amount) {
+        Money[] amounts = groups.get(unit.group());
+        amounts[place] = amounts[place].plus(amount);
     }
 
     private Sum sumOf(Tax tax) {
@@ -91,10 +131,12 @@ public final class TaxReckoning {
 
     private void addOutside(Bearing unit) {
         Money earlier = Money.zero(currency);
-        for (Tax tax : unit.taxes()) {
+        for (int i = 0; i < unit.taxes().size(); i++) {
+            Tax tax = unit.taxes().get(i);
             Money base = tax.compound() ? unit.amount().plus(earlier) : unit.amount();
             Money rounded = tax.rate().of(base);
             earlier = earlier.plus(rounded);
+            put(unit, i, rounded);
             Sum sum = sumOf(tax);
             sum.base = sum.base.plus(base);
             sum.amount = sum.amount.plus(rounded);
@@ -105,21 +147,10 @@ public final class TaxReckoning {
     }
 
     private void addInside(Bearing unit) {
-        List<BigDecimal> factors = new ArrayList<>();
-        BigDecimal combined = BigDecimal.ZERO;
-        for (Tax tax : unit.taxes()) {
-            BigDecimal factor = tax.compound()
-                    ? tax.rate().factor().multiply(BigDecimal.ONE.add(combined))
-                    : tax.rate().factor();
-            factors.add(factor);
-            combined = combined.add(factor);
-        }
-        // 34 digits are far more than the largest sum has, so the one rounding that counts is the last.
-        BigDecimal exact = unit.amount()
-                .getAmount()
-                .multiply(combined)
-                .divide(BigDecimal.ONE.add(combined), MathContext.DECIMAL128);
-        Money all = Amounts.round(currency, exact);
+        List<BigDecimal> factors = factors(unit.taxes());
+        BigDecimal combined = combined(unit.taxes());
+        Money all = inside(unit.amount(), unit.taxes());
+        insides.set(unit.group(), insides.get(unit.group()).plus(all));
         List<Money> shares = combined.signum() == 0
                 ? unit.taxes().stream().map(t -> Money.zero(currency)).toList()
                 : Split.byWeights(all, factors);
@@ -127,6 +158,7 @@ public final class TaxReckoning {
             Sum sum = sumOf(unit.taxes().get(i));
             sum.base = sum.base.plus(unit.amount().minus(all));
             sum.amount = sum.amount.plus(shares.get(i));
+            put(unit, i, shares.get(i));
             if (combined.signum() > 0) {
                 sum.steps.add("inside " + Amounts.grouped(unit.amount()) + ": " + Amounts.grouped(unit.amount()) + " × "
                         + combined.stripTrailingZeros().toPlainString() + " ÷ "
@@ -143,11 +175,33 @@ public final class TaxReckoning {
             Money amount = sum.amount;
             if (!inside && rounding == TaxRounding.PER_TAX) {
                 amount = sum.tax.rate().of(sum.base);
+                share(sum.tax, amount.minus(sum.amount));
                 sum.steps.add(percentStep(sum.tax, sum.base, amount));
             }
             totals.add(new TaxTotal(sum.tax, sum.base, amount, new Why(rule(sum.tax), sum.steps)));
         }
         return List.copyOf(totals);
+    }
+
+    /** The cent by which a tax differs from its groups' own rounding goes to the group that bears most of it. */
+    private void share(Tax tax, Money difference) {
+        if (difference.isZero()) {
+            return;
+        }
+        int group = -1;
+        for (int i = 0; i < sets.size(); i++) {
+            int at = sets.get(i).indexOf(tax);
+            if (at >= 0 && (group < 0 || groups.get(i)[at].abs().isGreaterThan(most(group, tax)))) {
+                group = i;
+            }
+        }
+        Money[] amounts = groups.get(group);
+        int at = sets.get(group).indexOf(tax);
+        amounts[at] = amounts[at].plus(difference);
+    }
+
+    private Money most(int group, Tax tax) {
+        return groups.get(group)[sets.get(group).indexOf(tax)].abs();
     }
 
     private String rule(Tax tax) {

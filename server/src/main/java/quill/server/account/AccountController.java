@@ -17,11 +17,14 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.Problem;
+import quill.core.RefusedException;
 import quill.core.ledger.Aging;
 import quill.core.ledger.Entry;
 import quill.core.ledger.OpenDebt;
 import quill.core.ledger.Standing;
 import quill.core.money.Amounts;
+import quill.core.money.TypedNumber;
 import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
 import quill.server.clients.Client;
@@ -75,6 +78,8 @@ class AccountController {
             Amount owes,
             Amount late,
             Amount credit,
+            Amount deposits,
+            List<Amount> inOthers,
             Amount byInstallments,
             Amount byPostings,
             boolean agrees,
@@ -101,6 +106,7 @@ class AccountController {
 
     record Books(
             List<BalanceView> balances,
+            List<BalanceView> inOthers,
             Amount sum,
             int clients,
             List<String> disagreeing,
@@ -144,13 +150,23 @@ class AccountController {
 
     @PutMapping("/clients/{id}")
     Client change(@PathVariable long id, @RequestBody Client c) {
-        return clients.change(
-                new Client(id, c.name(), c.contact(), c.email(), c.address(), c.taxNumber(), c.version()));
+        return clients.change(new Client(
+                id,
+                c.name(),
+                c.contact(),
+                c.email(),
+                c.address(),
+                c.country(),
+                c.taxNumber(),
+                c.certificate(),
+                c.exemptUntil(),
+                c.version()));
     }
 
+    /** @param in ISO 4217 code; without it the account in the business's own currency */
     @GetMapping("/clients/{id}")
-    AccountView account(@PathVariable long id) {
-        CurrencyUnit currency = business.business().currencyUnit();
+    AccountView account(@PathVariable long id, @RequestParam(required = false) String in) {
+        CurrencyUnit currency = in == null ? business.business().currencyUnit() : currency(in);
         Client client = clients.client(id);
         Debts.Agreement agreement = debts.agreement(id, currency);
         List<OpenDebt> late = debts.open(id, currency).stream()
@@ -172,6 +188,10 @@ class AccountController {
                 Amount.of(
                         Amounts.sum(currency, late.stream().map(OpenDebt::open).toList())),
                 Amount.of(books.creditOf(id, currency)),
+                Amount.of(books.depositsOf(id, currency)),
+                books.otherCurrenciesOf(id).stream()
+                        .map(c -> Amount.of(books.balanceOf(id, c)))
+                        .toList(),
                 Amount.of(agreement.byInstallments()),
                 Amount.of(agreement.byPostings()),
                 agreement.holds(),
@@ -187,6 +207,7 @@ class AccountController {
         List<Client> all = clients.all();
         Map<Long, Money> byPostings = books.balancesByClient(currency);
         Map<Long, Money> credits = books.creditsOf(all.stream().map(Client::id).toList(), currency);
+        Map<Long, Money> deposits = books.depositsByClient(currency);
         Map<Long, Money> byInstallments = new HashMap<>();
         debts.openByClient(currency)
                 .forEach((client, open) -> byInstallments.put(
@@ -195,7 +216,7 @@ class AccountController {
         List<String> disagreeing = all.stream()
                 .filter(c -> {
                     Money zero = Money.zero(currency);
-                    Money credit = credits.getOrDefault(c.id(), zero);
+                    Money credit = credits.getOrDefault(c.id(), zero).plus(deposits.getOrDefault(c.id(), zero));
                     return !byInstallments
                             .getOrDefault(c.id(), zero)
                             .minus(credit)
@@ -205,9 +226,8 @@ class AccountController {
                 .toList();
         List<BooksService.Booked> entries = books.journal(before == null ? Long.MAX_VALUE : before, PAGE);
         return new Books(
-                balances.stream()
-                        .map(b -> new BalanceView(b.account().words(), Amount.of(b.amount())))
-                        .toList(),
+                balances(balances),
+                balances(books.balancesInOthers()),
                 Amount.of(Amounts.sum(
                         currency,
                         balances.stream().map(BooksService.Balance::amount).toList())),
@@ -215,6 +235,21 @@ class AccountController {
                 disagreeing,
                 entries.stream().map(AccountController::view).toList(),
                 entries.size() == PAGE ? entries.get(PAGE - 1).id() : null);
+    }
+
+    private static List<BalanceView> balances(List<BooksService.Balance> balances) {
+        return balances.stream()
+                .map(b -> new BalanceView(b.account().words(), Amount.of(b.amount())))
+                .toList();
+    }
+
+    private static CurrencyUnit currency(String code) {
+        List<Problem> problems = new ArrayList<>();
+        CurrencyUnit currency = TypedNumber.currency("in", code, problems);
+        if (currency == null) {
+            throw new RefusedException(problems);
+        }
+        return currency;
     }
 
     private static EntryView view(BooksService.Booked e) {

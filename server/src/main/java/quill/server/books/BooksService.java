@@ -19,17 +19,24 @@ import quill.core.ledger.Account;
 import quill.core.ledger.ClientAccount;
 import quill.core.ledger.Entry;
 import quill.core.ledger.Posting;
+import quill.core.money.Exchange;
 import quill.server.audit.Happenings;
+import quill.server.business.BusinessService;
+import quill.server.business.Rates;
 import quill.server.common.BusinessClock;
 
 /** The journal: entries are added, never changed. What a client owes is read from the postings. */
 @Service
 public class BooksService {
     private final JdbcClient jdbc;
+    private final Rates rates;
+    private final BusinessService business;
     private final BusinessClock clock;
 
-    BooksService(JdbcClient jdbc, BusinessClock clock) {
+    BooksService(JdbcClient jdbc, Rates rates, BusinessService business, BusinessClock clock) {
         this.jdbc = jdbc;
+        this.rates = rates;
+        this.business = business;
         this.clock = clock;
     }
 
@@ -61,6 +68,15 @@ public class BooksService {
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public long book(Entry entry, String text, About about, Long reverses) {
+        CurrencyUnit currency = entry.postings().get(0).amount().getCurrencyUnit();
+        Exchange exchange = rates.exchange(currency, clock.today())
+                .orElseThrow(() -> new IllegalStateException("no rate for " + currency + " on " + clock.today()));
+        return book(entry, text, about, reverses, exchange);
+    }
+
+    /** The same at a rate of its own: what belongs to a document is booked at the document's. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public long book(Entry entry, String text, About about, Long reverses, Exchange exchange) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO journal_entry (event, booked_on, booked_at, text, client_id, invoice_id, payment_id,
@@ -78,12 +94,15 @@ public class BooksService {
                 .param("who", Happenings.who())
                 .update(key, "id");
         long id = key.getKey().longValue();
-        entry.postings().forEach(p -> insert(id, p, about.clientId()));
+        List<Money> own =
+                exchange.sides(entry.postings().stream().map(Posting::amount).toList());
+        for (int i = 0; i < own.size(); i++) {
+            insert(id, entry.postings().get(i), own.get(i), about.clientId());
+        }
         return id;
     }
 
-    private void insert(long entryId, Posting posting, Long clientId) {
-        long minor = posting.amount().getAmountMinorLong();
+    private void insert(long entryId, Posting posting, Money own, Long clientId) {
         jdbc.sql("""
                 INSERT INTO posting (entry_id, account, detail, client_id, invoice_id, currency, amount_minor, own_minor)
                 VALUES (:entry, :account, :detail, :client, :invoice, :currency, :amount, :own)
@@ -94,14 +113,14 @@ public class BooksService {
                 .param("client", clientId)
                 .param("invoice", posting.document())
                 .param("currency", posting.amount().getCurrencyUnit().getCode())
-                .param("amount", minor)
-                .param("own", minor)
+                .param("amount", posting.amount().getAmountMinorLong())
+                .param("own", own.getAmountMinorLong())
                 .update();
     }
 
-    /** The entry of this event for an invoice, with its postings. */
+    /** The latest entry of this event for an invoice, with its postings. */
     public Optional<Booked> entryOf(Entry.Event event, long invoiceId) {
-        return entries("WHERE event = :event AND invoice_id = :invoice ORDER BY id", 1, event.name(), invoiceId)
+        return entries("WHERE event = :event AND invoice_id = :invoice ORDER BY id DESC", 1, event.name(), invoiceId)
                 .stream()
                 .findFirst();
     }
@@ -109,7 +128,7 @@ public class BooksService {
     /** The id of the entry that booked a payment. */
     public long entryOfPayment(long paymentId) {
         return jdbc.sql("""
-                SELECT id FROM journal_entry WHERE payment_id = :payment AND event = 'PAYMENT' ORDER BY id LIMIT 1
+                SELECT id FROM journal_entry WHERE payment_id = :payment AND event IN ('PAYMENT', 'DEPOSIT') ORDER BY id LIMIT 1
                 """).param("payment", paymentId).query(Long.class).single();
     }
 
@@ -156,14 +175,24 @@ public class BooksService {
                 .list();
     }
 
-    /** What a client owes by the postings: receivable less client credit, below zero where the client is owed. */
+    /**
+     * What a client owes by the postings: receivable less client credit and deposits held, below zero where the
+     * client is owed.
+     */
     public Money balanceOf(long clientId, CurrencyUnit currency) {
-        return sum(clientId, currency, Account.RECEIVABLE).plus(sum(clientId, currency, Account.CLIENT_CREDIT));
+        return sum(clientId, currency, Account.RECEIVABLE)
+                .plus(sum(clientId, currency, Account.CLIENT_CREDIT))
+                .plus(sum(clientId, currency, Account.CLIENT_DEPOSITS));
     }
 
     /** Money received from a client that no debt has taken yet: zero or more. */
     public Money creditOf(long clientId, CurrencyUnit currency) {
         return sum(clientId, currency, Account.CLIENT_CREDIT).negated();
+    }
+
+    /** Money held for work to come: zero or more. */
+    public Money depositsOf(long clientId, CurrencyUnit currency) {
+        return sum(clientId, currency, Account.CLIENT_DEPOSITS).negated();
     }
 
     /** Client credit of several clients; those without any are not in it. */
@@ -185,6 +214,19 @@ public class BooksService {
         return credits;
     }
 
+    /** Deposits held, by client; those without any are not in it. */
+    public Map<Long, Money> depositsByClient(CurrencyUnit currency) {
+        Map<Long, Money> deposits = new HashMap<>();
+        jdbc.sql("""
+                SELECT client_id, -SUM(amount_minor) AS minor FROM posting
+                 WHERE account = 'CLIENT_DEPOSITS' AND currency = :currency
+                 GROUP BY client_id HAVING SUM(amount_minor) <> 0
+                """).param("currency", currency.getCode()).query(rs -> {
+            deposits.put(rs.getLong("client_id"), Money.ofMinor(currency, rs.getLong("minor")));
+        });
+        return deposits;
+    }
+
     /** What an account holds for one client by its postings. */
     public Money sum(long clientId, CurrencyUnit currency, Account account) {
         long minor = jdbc.sql("""
@@ -204,7 +246,7 @@ public class BooksService {
         Map<Long, Money> balances = new HashMap<>();
         jdbc.sql("""
                 SELECT client_id, SUM(amount_minor) AS minor FROM posting
-                 WHERE account IN ('RECEIVABLE', 'CLIENT_CREDIT') AND currency = :currency
+                 WHERE account IN ('RECEIVABLE', 'CLIENT_CREDIT', 'CLIENT_DEPOSITS') AND currency = :currency
                  GROUP BY client_id ORDER BY client_id
                 """).param("currency", currency.getCode()).query(rs -> {
             balances.put(rs.getLong("client_id"), Money.ofMinor(currency, rs.getLong("minor")));
@@ -212,15 +254,39 @@ public class BooksService {
         return balances;
     }
 
-    /** Every account's balance; together they are zero. */
+    /** Every account's balance in the own currency; together they are zero. */
     public List<Balance> balances() {
+        CurrencyUnit own = business.business().currencyUnit();
+        return jdbc.sql("SELECT account, SUM(own_minor) AS minor FROM posting GROUP BY account ORDER BY account")
+                .query((rs, n) ->
+                        new Balance(Account.valueOf(rs.getString("account")), Money.ofMinor(own, rs.getLong("minor"))))
+                .list();
+    }
+
+    /** Every account's balance in each other currency; those of a currency are together zero. */
+    public List<Balance> balancesInOthers() {
         return jdbc.sql("""
                 SELECT account, currency, SUM(amount_minor) AS minor FROM posting
-                 GROUP BY account, currency ORDER BY account, currency
+                 WHERE currency <> :own
+                 GROUP BY account, currency ORDER BY currency, account
                 """)
+                .param("own", business.business().currency())
                 .query((rs, n) -> new Balance(
                         Account.valueOf(rs.getString("account")), money(rs.getString("currency"), rs.getLong("minor"))))
                 .list();
+    }
+
+    /** Currencies, other than the own one, in which anything was booked for a client. */
+    public List<CurrencyUnit> otherCurrenciesOf(long clientId) {
+        return jdbc
+                .sql("SELECT DISTINCT currency FROM posting WHERE client_id = :client ORDER BY currency")
+                .param("client", clientId)
+                .query(String.class)
+                .list()
+                .stream()
+                .filter(c -> !c.equals(business.business().currency()))
+                .map(CurrencyUnit::of)
+                .toList();
     }
 
     /** The account of a client, oldest first, with the running balance. */
@@ -229,7 +295,7 @@ public class BooksService {
                 SELECT e.id, e.booked_on, e.text, SUM(p.amount_minor) AS change
                   FROM journal_entry e JOIN posting p ON p.entry_id = e.id
                  WHERE e.client_id = :client AND p.currency = :currency
-                   AND p.account IN ('RECEIVABLE', 'CLIENT_CREDIT')
+                   AND p.account IN ('RECEIVABLE', 'CLIENT_CREDIT', 'CLIENT_DEPOSITS')
                  GROUP BY e.id, e.booked_on, e.text
                  ORDER BY e.id
                 """)

@@ -16,6 +16,7 @@ import quill.server.common.Texts;
 /**
  * The business that issues the invoices.
  *
+ * @param country ISO 3166-1 code of two letters; empty where it is not given
  * @param currency ISO 4217; fixed once the first document is issued
  * @param daysToPay what a new invoice's last installment is given
  * @param feesFirst whether money settles late fees before installments
@@ -24,6 +25,7 @@ public record Business(
         String name,
         String tagline,
         String address,
+        String country,
         String email,
         String taxNumber,
         boolean registered,
@@ -68,6 +70,7 @@ public record Business(
                 plainName,
                 Texts.text("tagline", tagline, 200, false, problems),
                 Texts.text("address", address, 500, false, problems),
+                Texts.country("country", country, problems),
                 plainEmail,
                 Texts.text("taxNumber", taxNumber, 40, registered, problems),
                 registered,

@@ -1,7 +1,9 @@
 package quill.server.business;
 
 import java.util.List;
+import java.util.Set;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -14,31 +16,44 @@ import quill.core.tax.Tax;
 @RequestMapping("/api/business")
 class BusinessController {
     private final BusinessService service;
+    private final DocumentSettings documents;
+    private final Rates rates;
 
-    BusinessController(BusinessService service) {
+    BusinessController(BusinessService service, DocumentSettings documents, Rates rates) {
         this.service = service;
+        this.documents = documents;
+        this.rates = rates;
     }
 
-    record TaxView(String id, String name, String rate, String category, String reason) {
-        static TaxView of(Tax t) {
+    /** @param retired whether it is no longer offered */
+    record TaxView(
+            String id, String name, String rate, String category, boolean compound, String reason, boolean retired) {
+        static TaxView of(Tax t, boolean retired) {
             return new TaxView(
                     t.id(),
                     t.name(),
                     t.rate().rate().toPlainString(),
                     t.category().name(),
-                    t.reason());
+                    t.compound(),
+                    t.reason(),
+                    retired);
         }
     }
 
-    record BusinessView(Business business, List<TaxView> taxes) {}
+    record BusinessView(Business business, List<TaxView> taxes, DocumentSetting documents, List<Rates.Rate> rates) {}
 
-    record NewTax(String name, String rate, String category, String reason) {}
+    record Retire(boolean retired) {}
 
     @GetMapping
     BusinessView show() {
+        Set<String> retired = service.retiredTaxes();
         return new BusinessView(
                 service.business(),
-                service.taxes().values().stream().map(TaxView::of).toList());
+                service.taxes().values().stream()
+                        .map(t -> TaxView.of(t, retired.contains(t.id())))
+                        .toList(),
+                documents.setting(),
+                rates.all());
     }
 
     @PutMapping
@@ -47,7 +62,23 @@ class BusinessController {
     }
 
     @PostMapping("/taxes")
-    TaxView addTax(@RequestBody NewTax tax) {
-        return TaxView.of(service.addTax(tax.name(), tax.rate(), tax.category(), tax.reason()));
+    TaxView addTax(@RequestBody BusinessService.TypedTax tax) {
+        return TaxView.of(service.addTax(tax), false);
+    }
+
+    @PutMapping("/taxes/{id}/retired")
+    void retire(@PathVariable String id, @RequestBody Retire retire) {
+        service.retireTax(id, retire.retired());
+    }
+
+    @PutMapping("/documents")
+    DocumentSetting changeDocuments(@RequestBody DocumentSetting setting) {
+        return documents.change(setting);
+    }
+
+    @PostMapping("/rates")
+    List<Rates.Rate> noteRate(@RequestBody Rates.Rate rate) {
+        rates.note(rate);
+        return rates.all();
     }
 }

@@ -1,8 +1,10 @@
 package quill.server.business;
 
 import java.math.BigDecimal;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.money.Percent;
@@ -21,7 +23,7 @@ class BusinessRepository {
 
     Optional<Business> find() {
         return jdbc.sql("""
-                SELECT name, tagline, address, email, tax_number, registered, currency, zone, tax_rounding, iban, bic,
+                SELECT name, tagline, address, country, email, tax_number, registered, currency, zone, tax_rounding, iban, bic,
                        invoice_pattern, credit_note_pattern, days_to_pay, footer, fees_first, version
                   FROM business WHERE id = 1
                 """)
@@ -29,6 +31,7 @@ class BusinessRepository {
                         rs.getString("name"),
                         rs.getString("tagline"),
                         rs.getString("address"),
+                        rs.getString("country"),
                         rs.getString("email"),
                         rs.getString("tax_number"),
                         rs.getBoolean("registered"),
@@ -48,9 +51,9 @@ class BusinessRepository {
 
     void insert(Business b) {
         write(b, """
-                INSERT INTO business (id, name, tagline, address, email, tax_number, registered, currency, zone,
+                INSERT INTO business (id, name, tagline, address, country, email, tax_number, registered, currency, zone,
                   tax_rounding, iban, bic, invoice_pattern, credit_note_pattern, days_to_pay, footer, fees_first)
-                VALUES (1, :name, :tagline, :address, :email, :taxNumber, :registered, :currency, :zone,
+                VALUES (1, :name, :tagline, :address, :country, :email, :taxNumber, :registered, :currency, :zone,
                   :taxRounding, :iban, :bic, :invoicePattern, :creditNotePattern, :daysToPay, :footer, :feesFirst)
                 """);
     }
@@ -59,7 +62,7 @@ class BusinessRepository {
     int update(Business b) {
         return write(b, """
                 UPDATE business
-                   SET name = :name, tagline = :tagline, address = :address, email = :email, tax_number = :taxNumber,
+                   SET name = :name, tagline = :tagline, address = :address, country = :country, email = :email, tax_number = :taxNumber,
                        registered = :registered, currency = :currency, zone = :zone, tax_rounding = :taxRounding,
                        iban = :iban, bic = :bic, invoice_pattern = :invoicePattern,
                        credit_note_pattern = :creditNotePattern, days_to_pay = :daysToPay, footer = :footer, fees_first = :feesFirst,
@@ -73,6 +76,7 @@ class BusinessRepository {
                 .param("name", b.name())
                 .param("tagline", b.tagline())
                 .param("address", b.address())
+                .param("country", b.country())
                 .param("email", b.email())
                 .param("taxNumber", b.taxNumber())
                 .param("registered", b.registered())
@@ -90,6 +94,7 @@ class BusinessRepository {
                 .update();
     }
 
+    /** All that were ever named, the retired ones too. */
     List<Tax> taxes() {
         return jdbc.sql("SELECT id, name, rate, category, compound, reason FROM tax ORDER BY place, id")
                 .query((rs, n) -> new Tax(
@@ -100,6 +105,18 @@ class BusinessRepository {
                         rs.getBoolean("compound"),
                         rs.getString("reason")))
                 .list();
+    }
+
+    Set<String> retired() {
+        return new HashSet<>(
+                jdbc.sql("SELECT id FROM tax WHERE retired").query(String.class).list());
+    }
+
+    int retire(String id, boolean retired) {
+        return jdbc.sql("UPDATE tax SET retired = :retired WHERE id = :id")
+                .param("retired", retired)
+                .param("id", id)
+                .update();
     }
 
     void insertTax(Tax tax) {

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import org.springframework.boot.context.event.ApplicationStartedEvent;
 import org.springframework.context.event.EventListener;
@@ -20,6 +21,7 @@ import quill.core.tax.TaxCategory;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
+import quill.server.common.Texts;
 
 /** The business and its taxes. */
 @Service
@@ -73,7 +75,7 @@ public class BusinessService {
         return business();
     }
 
-    /** Its taxes by id, in their order; where it is not registered, the one that charges nothing. */
+    /** Its taxes by id, in their order, retired ones too; where it is not registered, the one that charges nothing. */
     public Map<String, Tax> taxes() {
         Map<String, Tax> taxes = new LinkedHashMap<>();
         if (business().registered()) {
@@ -84,16 +86,28 @@ public class BusinessService {
         return taxes;
     }
 
+    /** Taxes that are no longer offered. */
+    public Set<String> retiredTaxes() {
+        return repository.retired();
+    }
+
+    /** A tax as it is typed. */
+    public record TypedTax(String name, String rate, String category, boolean compound, String reason) {}
+
     /** Adds a tax; one that exists is never changed, since issued documents name it. */
     @Transactional
-    public Tax addTax(String name, String rate, String category, String reason) {
+    public Tax addTax(TypedTax typed) {
         List<Problem> problems = new ArrayList<>();
-        Percent percent = TypedNumber.percent("rate", rate, problems);
-        TaxCategory code = null;
-        try {
-            code = TaxCategory.valueOf(category);
-        } catch (IllegalArgumentException | NullPointerException e) {
-            problems.add(new Problem("category", category, "must be one of S, Z, E, AE, K, G, O"));
+        String name = Texts.text("name", typed.name(), 60, true, problems);
+        String reason = Texts.text("reason", typed.reason(), 200, false, problems);
+        TaxCategory code = category(typed.category(), problems);
+        // Only S has a rate, so an empty field is no slip with the others.
+        boolean free = code != null
+                && code != TaxCategory.S
+                && (typed.rate() == null || typed.rate().isBlank());
+        Percent percent = free ? Percent.of("0") : TypedNumber.percent("rate", typed.rate(), problems);
+        if (code == TaxCategory.S && percent != null && percent.rate().signum() == 0) {
+            problems.add(new Problem("rate", typed.rate(), "must be above 0%; for a zero rate choose category Z"));
         }
         if (repository.taxes().stream().anyMatch(t -> t.name().equalsIgnoreCase(name))) {
             problems.add(new Problem("name", name, "is taken by another tax"));
@@ -101,8 +115,26 @@ public class BusinessService {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        Tax tax = new Tax("tax-" + UUID.randomUUID().toString().substring(0, 8), name, percent, code, false, reason);
+        Tax tax = new Tax(
+                "tax-" + UUID.randomUUID().toString().substring(0, 8), name, percent, code, typed.compound(), reason);
         repository.insertTax(tax);
         return tax;
+    }
+
+    private static TaxCategory category(String code, List<Problem> problems) {
+        try {
+            return TaxCategory.valueOf(code);
+        } catch (IllegalArgumentException | NullPointerException e) {
+            problems.add(new Problem("category", code, "must be one of S, Z, E, AE, K, G, O"));
+            return null;
+        }
+    }
+
+    /** Offers a tax no longer, or again. Drafts and documents that name it keep it. */
+    @Transactional
+    public void retireTax(String id, boolean retired) {
+        if (repository.retire(id, retired) != 1) {
+            throw new NotFoundException("There is no tax " + id + ".");
+        }
     }
 }

@@ -7,9 +7,11 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Rows;
+import quill.server.debts.Debts;
 
 /** Tables CLIENT_CHASING, MUTED_INVOICE, USED_STEP and KEPT_BACK_ACT. Holds no rules; the caller opens transactions. */
 @Repository
@@ -192,6 +194,14 @@ class ChasingRepository {
     int letActGo(String key) {
         return jdbc.sql("DELETE FROM kept_back_act WHERE act_key = :key")
                 .param("key", key)
+                .update();
+    }
+
+    /** The steps used for installments that are about to go: their invoice is a draft again, or void. */
+    @EventListener
+    void debtsLeave(Debts.DebtsLeaving leaving) {
+        jdbc.sql("DELETE FROM used_step WHERE debt_id IN (SELECT id FROM debt WHERE invoice_id = :invoice)")
+                .param("invoice", leaving.invoiceId())
                 .update();
     }
 }

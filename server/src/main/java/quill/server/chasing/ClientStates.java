@@ -76,8 +76,7 @@ class ClientStates {
             Map<Long, Integer> usedSteps,
             Map<Long, List<StoredFee>> fees,
             Map<Long, Long> installmentOfFee,
-            Set<Long> inTransit,
-            CurrencyUnit currency) {}
+            Set<Long> inTransit) {}
 
     /** States by client; a client of whom nothing was ever issued is not in it. */
     Map<Long, Read> of(Collection<Long> clientIds) {
@@ -88,14 +87,16 @@ class ClientStates {
         // First of all: what changes while the rest is read leaves a higher number.
         Map<Long, ChasingRepository.Row> rows = repository.rows(clientIds);
         Map<Long, List<StoredInstallment>> byInvoice = debts.onOpenInvoicesOf(clientIds);
-        Sources sources = read(byInvoice, clientIds, currency);
+        Sources sources = read(byInvoice, clientIds);
         Map<Long, List<ActsToCome.Debt>> owed = new HashMap<>();
         byInvoice.forEach((invoiceId, stored) -> {
             Invoice invoice = sources.invoices().get(invoiceId);
             stored.forEach(d -> owed.computeIfAbsent(invoice.clientId(), k -> new ArrayList<>())
                     .add(debt(d, invoice, sources)));
         });
-        Map<Long, Money> credits = books.creditsOf(clientIds, currency);
+        Map<Long, CurrencyUnit> chased = new HashMap<>();
+        owed.forEach((client, all) -> chased.put(client, chasedIn(all, currency)));
+        Map<Long, Money> credits = credits(clientIds, chased, currency);
         Map<Long, Set<String>> keptBack = repository.keptBackKeys(clientIds);
         Map<Long, Client> byId = clients.some(clientIds);
         Comparator<OpenDebt> order = debts.order();
@@ -110,37 +111,63 @@ class ClientStates {
                         row.keptBack(),
                         keptBack.getOrDefault(id, Set.of()),
                         row.remindedOn(),
-                        credits.getOrDefault(id, Money.zero(currency)),
+                        credits.getOrDefault(id, Money.zero(chased.getOrDefault(id, currency))),
                         order,
-                        owed.getOrDefault(id, List.of()));
+                        owed.getOrDefault(id, List.of()).stream()
+                                .filter(d -> d.first().getCurrencyUnit().equals(chased.get(id)))
+                                .toList());
                 states.put(id, new Read(state, row.changeNo()));
             }
         }
         return states;
     }
 
-    private Sources read(
-            Map<Long, List<StoredInstallment>> byInvoice, Collection<Long> clientIds, CurrencyUnit currency) {
+    /**
+     * A letter asks for one currency. A client that owes in several is asked for the one in which something fell due
+     * first; the others follow when that is settled.
+     */
+    private static CurrencyUnit chasedIn(List<ActsToCome.Debt> owed, CurrencyUnit own) {
+        return owed.stream()
+                .filter(d -> d.open().open().isPositive())
+                .min(Comparator.comparing((ActsToCome.Debt d) -> d.open().dueOn())
+                        .thenComparing(d -> !d.first().getCurrencyUnit().equals(own)))
+                .map(d -> d.first().getCurrencyUnit())
+                .orElse(own);
+    }
+
+    private Map<Long, Money> credits(
+            Collection<Long> clientIds, Map<Long, CurrencyUnit> chased, CurrencyUnit currency) {
+        Map<Long, Money> credits = new HashMap<>(books.creditsOf(clientIds, currency));
+        chased.forEach((client, in) -> {
+            if (!in.equals(currency)) {
+                credits.put(client, books.creditOf(client, in));
+            }
+        });
+        return credits;
+    }
+
+    private Sources read(Map<Long, List<StoredInstallment>> byInvoice, Collection<Long> clientIds) {
         List<Long> debtIds = byInvoice.values().stream()
                 .flatMap(List::stream)
                 .map(StoredInstallment::id)
                 .toList();
         List<StoredFee> charged = fees.onInstallments(debtIds);
+        Map<Long, Invoice> issued = invoices.some(byInvoice.keySet());
         return new Sources(
-                invoices.some(byInvoice.keySet()),
-                policies.fixedFor(byInvoice.keySet(), currency),
+                issued,
+                policies.fixedFor(issued.values().stream()
+                        .collect(Collectors.toMap(Invoice::id, i -> CurrencyUnit.of(i.currency())))),
                 byInvoice.isEmpty() ? Map.of() : repository.mutedInvoices(byInvoice.keySet()),
                 debtIds.isEmpty() ? Map.of() : repository.usedSteps(debtIds),
                 charged.stream().collect(Collectors.groupingBy(StoredFee::installmentId)),
                 charged.stream()
                         .filter(f -> f.debtId() != null)
                         .collect(Collectors.toMap(StoredFee::debtId, StoredFee::installmentId)),
-                orders.inTransit(clientIds),
-                currency);
+                orders.inTransit(clientIds));
     }
 
     private static ActsToCome.Debt debt(StoredInstallment d, Invoice invoice, Sources s) {
-        Money zero = Money.zero(s.currency());
+        Money zero = Money.zero(d.amount().getCurrencyUnit());
         List<LateFee.Charged> charged = s.fees().getOrDefault(d.id(), List.of()).stream()
                 .map(StoredFee::charged)
                 .toList();

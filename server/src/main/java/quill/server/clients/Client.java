@@ -1,24 +1,73 @@
 package quill.server.clients;
 
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.tax.Exemption;
 import quill.server.common.Texts;
 
-/** Who buys and owes. An id of 0 is a client that is not stored yet. */
+/**
+ * Who buys and owes. An id of 0 is a client that is not stored yet.
+ *
+ * @param country ISO 3166-1 code of two letters; empty where it is not given
+ * @param certificate that it pays no tax; empty where it pays
+ * @param exemptUntil the certificate's last day; null where it has no end
+ */
 public record Client(
-        long id, String name, String contact, String email, String address, String taxNumber, int version) {
-    /** The same with every field checked and trimmed. @throws RefusedException with all that is wrong */
-    Client checked() {
+        long id,
+        String name,
+        String contact,
+        String email,
+        String address,
+        String country,
+        String taxNumber,
+        String certificate,
+        @Schema(nullable = true) LocalDate exemptUntil,
+        int version) {
+    /** One that pays tax, in no country that was named. */
+    public Client(long id, String name, String contact, String email, String address, String taxNumber, int version) {
+        this(id, name, contact, email, address, "", taxNumber, "", null, version);
+    }
+
+    /** Its certificate that it pays no tax, valid or ended; null where it has none. */
+    public Exemption exemption() {
+        return certificate == null || certificate.isBlank() ? null : new Exemption(certificate, exemptUntil);
+    }
+
+    /**
+     * The same with every field checked and trimmed.
+     *
+     * @param before as it was, or null; a certificate that has ended meanwhile may stay, but not be entered
+     * @throws RefusedException with all that is wrong
+     */
+    Client checked(Client before, LocalDate today) {
         List<Problem> problems = new ArrayList<>();
+        boolean same = before != null
+                && Objects.equals(before.exemptUntil, exemptUntil)
+                && Objects.equals(before.certificate, certificate);
+        if (exemptUntil != null && exemptUntil.isBefore(today) && !same) {
+            problems.add(new Problem(
+                    "exemptUntil",
+                    exemptUntil.toString(),
+                    "this certificate has ended; enter one that is valid today, " + today + ", or none"));
+        }
+        if (exemptUntil != null && (certificate == null || certificate.isBlank())) {
+            problems.add(new Problem("certificate", "", "name the certificate that ends on this day"));
+        }
         Client result = new Client(
                 id,
                 Texts.text("name", name, 120, true, problems),
                 Texts.text("contact", contact, 120, false, problems),
                 Texts.email("email", email, false, problems),
                 Texts.text("address", address, 500, false, problems),
+                Texts.country("country", country, problems),
                 Texts.text("taxNumber", taxNumber, 40, false, problems),
+                Texts.text("certificate", certificate, 80, false, problems),
+                exemptUntil,
                 version);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);

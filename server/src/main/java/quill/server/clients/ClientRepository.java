@@ -8,12 +8,13 @@ import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import quill.server.common.Rows;
 
 /** Table CLIENT. */
 @Repository
 class ClientRepository {
     private static final String SELECT = """
-            SELECT id, name, contact, email, address, tax_number, version FROM client
+            SELECT id, name, contact, email, address, country, tax_number, certificate, exempt_until, version FROM client
             """;
     private final JdbcClient jdbc;
 
@@ -51,14 +52,17 @@ class ClientRepository {
     long insert(Client c) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO client (name, contact, email, address, tax_number)
-                VALUES (:name, :contact, :email, :address, :taxNumber)
+                INSERT INTO client (name, contact, email, address, country, tax_number, certificate, exempt_until)
+                VALUES (:name, :contact, :email, :address, :country, :taxNumber, :certificate, :until)
                 """)
                 .param("name", c.name())
                 .param("contact", c.contact())
                 .param("email", c.email())
                 .param("address", c.address())
+                .param("country", c.country())
                 .param("taxNumber", c.taxNumber())
+                .param("certificate", c.certificate())
+                .param("until", c.exemptUntil())
                 .update(key, "id");
         return key.getKey().longValue();
     }
@@ -67,14 +71,18 @@ class ClientRepository {
         return jdbc.sql("""
                 UPDATE client
                    SET name = :name, contact = :contact, email = :email, address = :address,
-                       tax_number = :taxNumber, version = version + 1
+                       country = :country, tax_number = :taxNumber, certificate = :certificate,
+                       exempt_until = :until, version = version + 1
                  WHERE id = :id AND version = :version
                 """)
                 .param("name", c.name())
                 .param("contact", c.contact())
                 .param("email", c.email())
                 .param("address", c.address())
+                .param("country", c.country())
                 .param("taxNumber", c.taxNumber())
+                .param("certificate", c.certificate())
+                .param("until", c.exemptUntil())
                 .param("id", c.id())
                 .param("version", c.version())
                 .update();
@@ -87,7 +95,10 @@ class ClientRepository {
                 rs.getString("contact"),
                 rs.getString("email"),
                 rs.getString("address"),
+                rs.getString("country"),
                 rs.getString("tax_number"),
+                rs.getString("certificate"),
+                Rows.date(rs, "exempt_until"),
                 rs.getInt("version"));
     }
 }

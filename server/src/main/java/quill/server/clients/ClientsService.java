@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 
@@ -14,9 +15,11 @@ import quill.server.common.NotFoundException;
 @Service
 public class ClientsService {
     private final ClientRepository repository;
+    private final BusinessClock clock;
 
-    ClientsService(ClientRepository repository) {
+    ClientsService(ClientRepository repository, BusinessClock clock) {
         this.repository = repository;
+        this.clock = clock;
     }
 
     /** One client. @throws NotFoundException if there is none of that id */
@@ -37,14 +40,14 @@ public class ClientsService {
     /** Makes one. */
     @Transactional
     public Client make(Client client) {
-        return client(repository.insert(client.checked()));
+        return client(repository.insert(client.checked(null, clock.today())));
     }
 
     /** Changes one. @throws ConflictException if another window changed it first */
     @Transactional
     public Client change(Client client) {
-        client(client.id());
-        if (repository.update(client.checked()) != 1) {
+        Client before = client(client.id());
+        if (repository.update(client.checked(before, clock.today())) != 1) {
             throw new ConflictException("This client was changed in another window. Look at it again.");
         }
         return client(client.id());

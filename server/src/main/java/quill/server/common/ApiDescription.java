@@ -14,16 +14,17 @@ import org.springframework.context.annotation.Configuration;
 @Configuration
 class ApiDescription {
     /** Fields that hold another record or nothing: OpenAPI 3.0 cannot say that beside a reference, only around it. */
-    private static final Map<String, List<String>> RECORD_OR_NOTHING = Map.of(
-            "Reckoning", List.of("net", "tax", "total"),
-            "InvoiceView", List.of("draft", "issued"),
-            "Issued", List.of("creditNote"),
-            "Row", List.of("total", "open"),
-            "Mark", List.of("amount"),
-            "LoggedAct", List.of("announced", "amount"),
-            "ClientChasingView", List.of("lateFee"),
-            "OwnPolicy", List.of("lateFee"),
-            "TypedDraft", List.of("lateFee"));
+    private static final Map<String, List<String>> RECORD_OR_NOTHING = Map.ofEntries(
+            Map.entry("Reckoning", List.of("net", "tax", "total", "prepaid", "rounding", "due", "own")),
+            Map.entry("FixedDocument", List.of("corrects", "own")),
+            Map.entry("PrintedLine", List.of("gross", "off")),
+            Map.entry("InvoiceView", List.of("draft", "issued")),
+            Map.entry("Row", List.of("total", "open")),
+            Map.entry("Mark", List.of("amount")),
+            Map.entry("LoggedAct", List.of("announced", "amount")),
+            Map.entry("ClientChasingView", List.of("lateFee")),
+            Map.entry("OwnPolicy", List.of("lateFee")),
+            Map.entry("TypedDraft", List.of("lateFee")));
 
     @Bean
     @SuppressWarnings("rawtypes")

@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 import quill.core.Problem;
 import quill.core.RefusedException;
@@ -80,6 +81,14 @@ class ProblemAnswers extends ResponseEntityExceptionHandler {
                     "problems", List.of(new Problem(path.toString(), "", "is of another type than this field takes")));
         }
         return ResponseEntity.badRequest().headers(headers).body(detail);
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleMaxUploadSizeExceededException(
+            MaxUploadSizeExceededException e, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        ProblemDetail detail = problem(HttpStatus.CONTENT_TOO_LARGE, "too-large", "This file is too large.");
+        detail.setProperty("problems", List.of(new Problem("file", "", "a file may have at most 10 MB")));
+        return ResponseEntity.status(HttpStatus.CONTENT_TOO_LARGE).body(detail);
     }
 
     /** A problem with a code that a program can rely on. */

@@ -4,12 +4,15 @@ import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.regex.Pattern;
 import quill.core.Problem;
 
 /** Checks of plain text fields, all told at once. */
 public final class Texts {
     private static final Pattern EMAIL = Pattern.compile("[^@\\s,;<>\"]+@[^@\\s,;<>\"]+\\.[^@\\s,;<>\"]+");
+
+    private static final Set<String> COUNTRIES = Set.of(Locale.getISOCountries());
 
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.UK);
 
@@ -37,6 +40,15 @@ public final class Texts {
         String plain = text(field, value, 200, needed, problems);
         if (!plain.isEmpty() && !EMAIL.matcher(plain).matches()) {
             problems.add(new Problem(field, plain, "must be an address such as name@place.example"));
+        }
+        return plain;
+    }
+
+    /** A country's ISO 3166-1 code, or empty. */
+    public static String country(String field, String value, List<Problem> problems) {
+        String plain = value == null ? "" : value.strip().toUpperCase(Locale.ROOT);
+        if (!plain.isEmpty() && !COUNTRIES.contains(plain)) {
+            problems.add(new Problem(field, plain, "must be the two letters of a country, such as BE"));
         }
         return plain;
     }

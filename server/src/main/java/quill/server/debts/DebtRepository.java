@@ -139,6 +139,35 @@ class DebtRepository {
                 """).param("on", on).param("invoice", invoiceId).update();
     }
 
+    void creditPart(long debtId, Money part, LocalDate on) {
+        jdbc.sql("""
+                UPDATE debt
+                   SET credited_minor = credited_minor + :part,
+                       settled_on = CASE WHEN settled_minor + credited_minor + :part = amount_minor THEN :on END
+                 WHERE id = :id
+                """)
+                .param("part", part.getAmountMinorLong())
+                .param("on", on)
+                .param("id", debtId)
+                .update();
+    }
+
+    /** Whether nothing was ever appropriated to an invoice's debts, credited on them, or charged as a fee. */
+    boolean untouched(long invoiceId) {
+        return jdbc.sql("""
+                SELECT (SELECT COUNT(*) FROM debt WHERE invoice_id = :invoice AND (fee OR credited_minor > 0))
+                     + (SELECT COUNT(*) FROM appropriation a JOIN debt d ON d.id = a.debt_id
+                         WHERE d.invoice_id = :invoice)
+                     + (SELECT COUNT(*) FROM late_fee WHERE invoice_id = :invoice)
+                """).param("invoice", invoiceId).query(Long.class).single() == 0;
+    }
+
+    void remove(long invoiceId) {
+        jdbc.sql("DELETE FROM debt WHERE invoice_id = :invoice")
+                .param("invoice", invoiceId)
+                .update();
+    }
+
     void creditFee(long debtId, LocalDate on) {
         jdbc.sql("""
                 UPDATE debt SET credited_minor = amount_minor - settled_minor, settled_on = :on

@@ -3,6 +3,7 @@ package quill.server.debts;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -27,6 +28,7 @@ import quill.server.books.BooksService;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
+import quill.server.common.ConflictException;
 import quill.server.common.Json;
 
 /**
@@ -213,11 +215,57 @@ public class Debts {
         }
     }
 
-    /** All that settles an invoice becomes client credit, then its installments are credited whole. */
-    public void creditWhole(long clientId, long invoiceId) {
+    /**
+     * All that settles an invoice becomes client credit, then its installments are credited whole.
+     *
+     * @return by how much the invoice's debts fell
+     */
+    public Money creditWhole(long clientId, long invoiceId) {
         releaseAll(clientId, repository.settlersOf(invoiceId));
+        List<StoredInstallment> all = of(invoiceId);
         repository.creditWhole(invoiceId, clock.today());
         publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
+        return all.stream()
+                .map(StoredInstallment::open)
+                .reduce(Money::plus)
+                .orElseGet(() -> Money.zero(business.business().currencyUnit()));
+    }
+
+    /**
+     * Lowers an invoice's open installments by a sum, from the last one backwards. Late fees stay.
+     *
+     * @return how much of it they took; the rest found nothing open
+     */
+    public Money creditPart(long clientId, long invoiceId, Money sum) {
+        List<StoredInstallment> installments = new ArrayList<>(of(invoiceId));
+        Collections.reverse(installments);
+        Money left = sum;
+        for (StoredInstallment i : installments) {
+            Money part = Amounts.min(left, i.open());
+            if (!i.fee() && part.isPositive()) {
+                repository.creditPart(i.id(), part, clock.today());
+                left = left.minus(part);
+            }
+        }
+        publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
+        return sum.minus(left);
+    }
+
+    /** Told within the transaction that removes an invoice's installments, before they go. */
+    public record DebtsLeaving(long invoiceId) {}
+
+    /**
+     * Removes the installments of an invoice that goes back to a draft or is voided.
+     *
+     * @throws ConflictException where anything was ever paid, credited or charged on it
+     */
+    public void remove(long invoiceId) {
+        if (!repository.untouched(invoiceId)) {
+            throw new ConflictException("Something was paid, credited or charged on this invoice already;"
+                    + " only a credit note takes it back.");
+        }
+        publisher.publishEvent(new DebtsLeaving(invoiceId));
+        repository.remove(invoiceId);
     }
 
     private void releaseAll(long clientId, Map<Long, List<Appropriation.Part>> settlers) {
@@ -241,12 +289,13 @@ public class Debts {
         unsettle(clientId, paymentId, parts, id);
     }
 
-    /** A client's balance by its open installments less its credit, and by its postings alone. */
+    /** A client's balance by its open installments less its credit and deposits, and by its postings alone. */
     @Transactional(propagation = Propagation.SUPPORTS)
     public Agreement agreement(long clientId, CurrencyUnit currency) {
         Money open = Amounts.sum(
                 currency, open(clientId, currency).stream().map(OpenDebt::open).toList());
-        Money byInstallments = open.minus(books.creditOf(clientId, currency));
+        Money byInstallments =
+                open.minus(books.creditOf(clientId, currency)).minus(books.depositsOf(clientId, currency));
         return new Agreement(byInstallments, books.balanceOf(clientId, currency));
     }
 

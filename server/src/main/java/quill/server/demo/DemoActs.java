@@ -26,6 +26,7 @@ import quill.server.debts.Debts;
 import quill.server.debts.Debts.StoredInstallment;
 import quill.server.dispatch.DispatchService;
 import quill.server.dispatch.Outbox;
+import quill.server.invoices.CreditNotes;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.PaymentsService;
@@ -37,6 +38,7 @@ class DemoActs {
     private static final Map<String, String> CARDS =
             Map.of("approved", "9901000000000019", "poor", "9902000000000026", "refused", "9904000000000040");
 
+    private final DemoDocuments documents;
     private final InvoicesService invoices;
     private final DispatchService dispatch;
     private final PaymentsService payments;
@@ -48,6 +50,7 @@ class DemoActs {
     private final Map<String, Long> byName = new HashMap<>();
 
     DemoActs(
+            DemoDocuments documents,
             InvoicesService invoices,
             DispatchService dispatch,
             PaymentsService payments,
@@ -55,6 +58,7 @@ class DemoActs {
             Debts debts,
             BusinessClock clock,
             Outbox outbox) {
+        this.documents = documents;
         this.invoices = invoices;
         this.dispatch = dispatch;
         this.payments = payments;
@@ -85,13 +89,17 @@ class DemoActs {
             pay(pays);
         } else if (act instanceof DemoScript.TakenBack back) {
             takeBack(back);
+        } else if (act instanceof DemoScript.Special special) {
+            documents.play(special.what());
         } else if (act instanceof DemoScript.Slip slip) {
             slip(slip);
         }
     }
 
     private void takeBack(DemoScript.TakenBack back) {
-        Long draft = dispatch.credit(byName.get(back.invoice()), back.reason(), back.replacement() != null);
+        Long draft = dispatch.credit(
+                        byName.get(back.invoice()), CreditNotes.Wanted.rest(back.reason(), back.replacement() != null))
+                .draftId();
         if (draft != null) {
             dispatch.issueAndSend(draft, 1);
             byName.put(back.replacement(), draft);

@@ -28,7 +28,7 @@ final class DemoScript {
     private DemoScript() {}
 
     /** Something that happens on a day. */
-    sealed interface Act permits Bill, Pays, TakenBack, Slip {
+    sealed interface Act permits Bill, Pays, TakenBack, Slip, Special {
         LocalDate on();
     }
 
@@ -48,6 +48,9 @@ final class DemoScript {
     /** An invoice taken back, perhaps with another in its place. */
     record TakenBack(LocalDate on, String invoice, String reason, String replacement) implements Act {}
 
+    /** An invoice that is not of the everyday kind. @param what which one */
+    record Special(LocalDate on, String what) implements Act {}
+
     /** A transfer recorded wrongly and undone. */
     record Slip(LocalDate on, String invoice, String amount) implements Act {}
 
@@ -56,6 +59,13 @@ final class DemoScript {
         tunings(acts);
         projects(acts);
         lately(acts);
+        acts.add(new Special(on("2026-10-12"), "organ"));
+        acts.add(new Special(on("2026-11-05"), "infirmary"));
+        acts.add(new Special(on("2026-11-17"), "lessons"));
+        acts.add(new Special(on("2026-12-05"), "fair"));
+        acts.add(new Special(on("2026-12-10"), "mistake"));
+        acts.add(new Special(on("2026-12-15"), "recital"));
+        acts.add(new Special(on("2027-03-12"), "harbour"));
         return acts;
     }
 

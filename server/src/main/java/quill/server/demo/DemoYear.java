@@ -52,6 +52,7 @@ class DemoYear {
     private final BusinessService business;
     private final ClientsService clients;
     private final DemoActs acts;
+    private final DemoDocuments documents;
     private final DemoClock demoClock;
     private final DailyRun run;
     private final Outbox outbox;
@@ -65,6 +66,7 @@ class DemoYear {
             BusinessService business,
             ClientsService clients,
             DemoActs acts,
+            DemoDocuments documents,
             DemoClock demoClock,
             DailyRun run,
             Outbox outbox,
@@ -76,6 +78,7 @@ class DemoYear {
         this.business = business;
         this.clients = clients;
         this.acts = acts;
+        this.documents = documents;
         this.demoClock = demoClock;
         this.run = run;
         this.outbox = outbox;
@@ -104,6 +107,7 @@ class DemoYear {
                 "Larkmoor Pianos",
                 "Tuning · Regulation · Restoration",
                 "4 Ropewalk\nLarkmoor",
+                "BE",
                 "post@larkmoor.example",
                 "XX 204 117 063",
                 true,
@@ -118,11 +122,14 @@ class DemoYear {
                 "Thank you for trusting me with it.",
                 false,
                 1));
-        String high = business.addTax("VAT 21%", "21", "S", "").id();
-        String low = business.addTax("VAT 6%", "6", "S", "").id();
+        String high = business.addTax(new BusinessService.TypedTax("VAT 21%", "21", "S", false, ""))
+                .id();
+        String low = business.addTax(new BusinessService.TypedTax("VAT 6%", "6", "S", false, ""))
+                .id();
+        documents.setUp(high, low);
         Map<String, Client> byName = new LinkedHashMap<>();
         for (String[] c : DemoScript.CLIENTS) {
-            byName.put(c[0], clients.make(new Client(0, c[0], c[1], c[2], c[3], "", 1)));
+            byName.put(c[0], clients.make(new Client(0, c[0], c[1], c[2], c[3], "BE", "", "", null, 1)));
         }
         List<DemoScript.Act> days = new ArrayList<>(DemoScript.acts());
         days.sort(Comparator.comparing(DemoScript.Act::on));

@@ -2,8 +2,6 @@ package quill.server.dispatch;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -11,8 +9,13 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import quill.server.common.ConflictException;
+import quill.server.common.Downloads;
+import quill.server.invoices.CreditNote;
+import quill.server.invoices.CreditNotes;
+import quill.server.invoices.FixedDocument;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 
@@ -22,10 +25,19 @@ import quill.server.invoices.InvoicesService;
 class DispatchController {
     private final DispatchService service;
     private final InvoicesService invoices;
+    private final CreditNotes notes;
+    private final Withdrawals withdrawals;
     private final PdfMaking pdf;
 
-    DispatchController(DispatchService service, InvoicesService invoices, PdfMaking pdf) {
+    DispatchController(
+            DispatchService service,
+            InvoicesService invoices,
+            CreditNotes notes,
+            Withdrawals withdrawals,
+            PdfMaking pdf) {
         this.service = service;
+        this.notes = notes;
+        this.withdrawals = withdrawals;
         this.invoices = invoices;
         this.pdf = pdf;
     }
@@ -36,9 +48,12 @@ class DispatchController {
 
     record Sent(long id, int version) {}
 
-    record CreditAndTell(String reason, boolean replace) {}
+    record Credited(long noteId, @Schema(nullable = true) Long draftId) {}
 
-    record Credited(@Schema(nullable = true) Long draftId) {}
+    record Withdraw(String reason) {}
+
+    /** @param unseen whether nobody outside has seen it, so that it can be taken back to a draft, or voided */
+    record Corrections(boolean unseen) {}
 
     @PostMapping("/invoices/{id}/issue-and-send")
     Sent issueAndSend(@PathVariable long id, @RequestBody IssueAndSend request) {
@@ -50,9 +65,30 @@ class DispatchController {
         service.sendAgain(id, request.key());
     }
 
-    @PostMapping("/invoices/{id}/credit-note")
-    Credited credit(@PathVariable long id, @RequestBody CreditAndTell request) {
-        return new Credited(service.credit(id, request.reason(), request.replace()));
+    @PostMapping("/invoices/{id}/credit-notes")
+    Credited credit(@PathVariable long id, @RequestBody CreditNotes.Wanted wanted) {
+        CreditNotes.Written written = service.credit(id, wanted);
+        return new Credited(written.note().id(), written.draftId());
+    }
+
+    @PostMapping("/invoices/{id}/credit-notes/preview")
+    FixedDocument previewCredit(@PathVariable long id, @RequestBody CreditNotes.Wanted wanted) {
+        return notes.preview(id, wanted);
+    }
+
+    @GetMapping("/invoices/{id}/corrections")
+    Corrections corrections(@PathVariable long id) {
+        return new Corrections(withdrawals.isUnseen(id));
+    }
+
+    @PostMapping("/invoices/{id}/taking-back")
+    void takeBack(@PathVariable long id, @RequestBody Withdraw request) {
+        withdrawals.takeBack(id, request.reason());
+    }
+
+    @PostMapping("/invoices/{id}/voiding")
+    void voidIt(@PathVariable long id, @RequestBody Withdraw request) {
+        withdrawals.voidIt(id, request.reason());
     }
 
     @GetMapping("/invoices/{id}/messages")
@@ -80,44 +116,31 @@ class DispatchController {
                 .body(service.html(id));
     }
 
+    /** @param reckoning whether the annex with the reckoning of every figure is printed as well */
     @GetMapping(path = "/invoices/{id}/pdf", produces = "application/pdf")
-    ResponseEntity<byte[]> pdf(@PathVariable long id) {
+    ResponseEntity<byte[]> pdf(@PathVariable long id, @RequestParam(defaultValue = "false") boolean reckoning) {
         Invoice invoice = invoices.invoice(id);
         if (invoice.isDraft()) {
             throw new ConflictException("A draft is printed once it is issued.");
         }
-        return pdfAnswer(pdf.invoice(invoice), "invoice-" + invoice.number());
+        return Downloads.pdf(pdf.invoice(invoice, reckoning), "invoice-" + invoice.number());
     }
 
-    @GetMapping(path = "/invoices/{id}/credit-note/pdf", produces = "application/pdf")
-    ResponseEntity<byte[]> creditNotePdf(@PathVariable long id) {
-        Invoice invoice = invoices.invoice(id);
-        String number = invoices.creditNoteOf(id)
-                .orElseThrow(() -> new quill.server.common.NotFoundException("It was not taken back."))
-                .number();
-        return pdfAnswer(pdf.creditNote(invoice), "credit-note-" + number);
+    @GetMapping(path = "/credit-notes/{id}/pdf", produces = "application/pdf")
+    ResponseEntity<byte[]> creditNotePdf(
+            @PathVariable long id, @RequestParam(defaultValue = "false") boolean reckoning) {
+        CreditNote note = notes.find(id);
+        return Downloads.pdf(pdf.creditNote(note, reckoning), "credit-note-" + note.number());
     }
 
     @GetMapping(path = "/messages/{id}/pdf", produces = "application/pdf")
     ResponseEntity<byte[]> reminderPdf(@PathVariable long id) {
         ReminderLetter letter = service.reminderLetter(id);
-        return pdfAnswer(pdf.reminder(letter), "reminder-" + letter.writtenOn());
+        return Downloads.pdf(pdf.reminder(letter), "reminder-" + letter.writtenOn());
     }
 
     @GetMapping("/clients/{id}/messages")
     List<Message> messagesOfClient(@PathVariable long id) {
         return service.ofClient(id);
-    }
-
-    static ResponseEntity<byte[]> pdfAnswer(byte[] bytes, String name) {
-        return ResponseEntity.ok()
-                .contentType(MediaType.APPLICATION_PDF)
-                .header(
-                        HttpHeaders.CONTENT_DISPOSITION,
-                        ContentDisposition.inline()
-                                .filename(name.replaceAll("[^A-Za-z0-9-]", "-") + ".pdf")
-                                .build()
-                                .toString())
-                .body(bytes);
     }
 }

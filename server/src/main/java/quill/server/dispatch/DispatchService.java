@@ -26,6 +26,7 @@ import quill.server.common.ConflictException;
 import quill.server.common.Json;
 import quill.server.common.NotFoundException;
 import quill.server.dispatch.Letters.Written;
+import quill.server.invoices.CreditNotes;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 
@@ -37,6 +38,7 @@ public class DispatchService {
     private final ReminderLetters reminders;
     private final Json json;
     private final InvoicesService invoices;
+    private final CreditNotes notes;
     private final ClientsService clients;
     private final BooksService books;
     private final Happenings happenings;
@@ -49,6 +51,7 @@ public class DispatchService {
             ReminderLetters reminders,
             Json json,
             InvoicesService invoices,
+            CreditNotes notes,
             ClientsService clients,
             BooksService books,
             Happenings happenings,
@@ -59,6 +62,7 @@ public class DispatchService {
         this.reminders = reminders;
         this.json = json;
         this.invoices = invoices;
+        this.notes = notes;
         this.clients = clients;
         this.books = books;
         this.happenings = happenings;
@@ -82,9 +86,16 @@ public class DispatchService {
     /** Sends an issued invoice once more. @param key the caller's own, so that a repeated request sends once */
     @Transactional
     public void sendAgain(long id, String key) {
+        Long clientId = invoices.invoice(id).clientId();
+        if (clientId != null) {
+            clients.lock(clientId);
+        }
         Invoice invoice = invoices.invoice(id);
         if (invoice.isDraft()) {
             throw new ConflictException("A draft cannot be sent; issue it first.");
+        }
+        if (invoice.voidedOn() != null) {
+            throw new ConflictException("This invoice was voided; it is sent to nobody.");
         }
         if (key == null || !key.matches("[A-Za-z0-9-]{8,60}")) {
             throw new RefusedException("key", key, "must be 8 to 60 letters, digits and hyphens, new for each sending");
@@ -100,19 +111,25 @@ public class DispatchService {
         queue(key, "invoice", client, invoice, letters.invoice(invoice), "invoice");
     }
 
-    /** Takes an invoice back and tells the client, if it has an address and had been sent the invoice. */
+    /** Takes an invoice back, whole or in part, and tells the client, if it has an address. */
     @Transactional
-    public Long credit(long id, String reason, boolean replace) {
-        Long draft = invoices.credit(id, reason, replace).orElse(null);
+    public CreditNotes.Written credit(long id, CreditNotes.Wanted wanted) {
+        CreditNotes.Written note = notes.write(id, wanted);
         Invoice invoice = invoices.invoice(id);
         Client client = clients.client(invoice.clientId());
         if (!client.email().isEmpty()) {
             Money credit = books.creditOf(client.id(), CurrencyUnit.of(invoice.currency()));
-            Written written =
-                    letters.creditNote(invoice, invoices.creditNoteOf(id).orElseThrow(), credit);
-            queue("credit note:" + id, "credit note", client, invoice, written, "credit note");
+            Written written = letters.creditNote(invoice, note.note(), credit);
+            queue(
+                    "credit note:" + note.note().id(),
+                    "credit note",
+                    client,
+                    invoice,
+                    written,
+                    "credit note",
+                    note.note().id());
         }
-        return draft;
+        return note;
     }
 
     /** Queues the receipt of a payment, once for each payment. @param way how it came, in words */
@@ -163,6 +180,7 @@ public class DispatchService {
                         written.html(),
                         written.text(),
                         "none",
+                        null,
                         json.write(letter),
                         about),
                 clock.today(),
@@ -203,6 +221,11 @@ public class DispatchService {
     }
 
     private void queue(String key, String kind, Client client, Invoice invoice, Written written, String attachment) {
+        queue(key, kind, client, invoice, written, attachment, null);
+    }
+
+    private void queue(
+            String key, String kind, Client client, Invoice invoice, Written written, String attachment, Long noteId) {
         boolean queued = repository.queue(
                 new MessageRepository.Draft(
                         key,
@@ -214,6 +237,7 @@ public class DispatchService {
                         written.html(),
                         written.text(),
                         attachment,
+                        noteId,
                         null,
                         List.of()),
                 clock.today(),

@@ -15,6 +15,7 @@ import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
+import quill.server.invoices.CreditNote;
 import quill.server.invoices.FixedDocument;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
@@ -74,8 +75,7 @@ public class Letters {
         FixedDocument document = invoices.document(invoice);
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         boolean single = parts.stream().filter(p -> !p.fee()).count() == 1;
-        Money open =
-                parts.stream().map(p -> p.open().money()).reduce(Money::plus).orElseThrow();
+        Money open = openOf(parts, document);
         List<Row> rows = parts.stream()
                 .map(p -> new Row(
                         (p.deposit()
@@ -99,13 +99,16 @@ public class Letters {
                 invoice);
     }
 
-    Written creditNote(Invoice invoice, InvoicesService.Credited note, Money credit) {
+    Written creditNote(Invoice invoice, CreditNote note, Money credit) {
         FixedDocument document = invoices.document(invoice);
-        String what = "Credit note " + note.number() + " takes back the whole of invoice " + document.number() + ", "
+        String what = "Credit note " + note.number() + " takes back "
+                + (note.whole() ? "the whole of invoice " : "a part of invoice ") + document.number() + ", "
                 + shown(note.total()) + ": " + note.reason() + ".";
+        Money open = Money.ofMinor(note.total().getCurrencyUnit(), invoice.openMinor());
+        String owes = open.isPositive() ? shown(open) + " of it is still to pay." : "You owe nothing on it.";
         String rest = credit.isPositive()
                 ? shown(credit) + " of yours is held as credit and counts towards what comes next."
-                : "You owe nothing on it.";
+                : owes;
         return write(
                 business.business().name() + ": credit note " + note.number(),
                 document,
@@ -125,8 +128,7 @@ public class Letters {
             rows.add(new Row("Held as credit for you", shown(credit)));
         }
         rows.addAll(stillToPay(parts));
-        Money open =
-                parts.stream().map(p -> p.open().money()).reduce(Money::plus).orElseThrow();
+        Money open = openOf(parts, document);
         String rest = credit.isEqual(paid)
                 ? "Nothing was open for it when it arrived, so it is held as credit. Tell us if you want it back."
                 : open.isZero() ? "This invoice is settled." : "What is still to pay is listed below.";
@@ -155,6 +157,13 @@ public class Letters {
                 stillToPay(Measure.of(debts.of(invoice.id()), clock.today())),
                 "See the invoice",
                 invoice);
+    }
+
+    /** An invoice that deposits paid for whole has no installment. */
+    private static Money openOf(List<Measure.Part> parts, FixedDocument document) {
+        return parts.stream()
+                .map(p -> p.open().money())
+                .reduce(Money.zero(document.total().money().getCurrencyUnit()), Money::plus);
     }
 
     private static List<Row> stillToPay(List<Measure.Part> parts) {

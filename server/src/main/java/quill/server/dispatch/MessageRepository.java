@@ -36,6 +36,7 @@ class MessageRepository {
             String html,
             String text,
             String attachment,
+            Long noteId,
             String reminder,
             Collection<Long> about) {}
 
@@ -48,6 +49,7 @@ class MessageRepository {
             String html,
             String text,
             String attachment,
+            Long noteId,
             String reminder,
             LocalDateTime madeAt,
             int tries) {}
@@ -71,9 +73,9 @@ class MessageRepository {
     private boolean insert(Draft d, LocalDate today, LocalDateTime now) {
         return jdbc.sql("""
                         INSERT INTO message (what_key, message_id, kind, client_id, invoice_id, to_address, subject,
-                          html, text, attachment, reminder, state, next_try_at, made_on, made_at)
+                          html, text, attachment, credit_note_id, reminder, state, next_try_at, made_on, made_at)
                         SELECT :key, :messageId, :kind, :client, :invoice, :to, :subject, :html, :text, :attachment,
-                               :reminder,
+                               :note, :reminder,
                                'waiting', LOCALTIMESTAMP, :today, :now
                          WHERE NOT EXISTS (SELECT 1 FROM message WHERE what_key = :key)
                         """)
@@ -87,6 +89,7 @@ class MessageRepository {
                         .param("html", d.html())
                         .param("text", d.text())
                         .param("attachment", d.attachment())
+                        .param("note", d.noteId())
                         .param("reminder", d.reminder())
                         .param("today", today)
                         .param("now", Timestamp.valueOf(now))
@@ -96,8 +99,8 @@ class MessageRepository {
 
     List<Outgoing> due() {
         return jdbc.sql("""
-                SELECT id, message_id, invoice_id, to_address, subject, html, text, attachment, reminder,
-                       made_at, tries
+                SELECT id, message_id, invoice_id, to_address, subject, html, text, attachment, credit_note_id,
+                       reminder, made_at, tries
                   FROM message WHERE state = 'waiting' AND next_try_at <= LOCALTIMESTAMP
                  ORDER BY next_try_at, id LIMIT 50
                 """)
@@ -110,10 +113,20 @@ class MessageRepository {
                         rs.getString("html"),
                         rs.getString("text"),
                         rs.getString("attachment"),
+                        rs.getObject("credit_note_id", Long.class),
                         rs.getString("reminder"),
                         rs.getTimestamp("made_at").toLocalDateTime(),
                         rs.getInt("tries")))
                 .list();
+    }
+
+    /** Whether anything was ever written to anybody about an invoice. */
+    boolean anyAbout(long invoiceId) {
+        return jdbc.sql("SELECT COUNT(*) FROM message WHERE invoice_id = :invoice")
+                        .param("invoice", invoiceId)
+                        .query(Integer.class)
+                        .single()
+                > 0;
     }
 
     /** Moves from one state to another, if it is still in the first. @return whether it was */

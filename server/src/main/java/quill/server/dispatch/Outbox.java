@@ -25,8 +25,12 @@ import quill.server.audit.Happenings;
 import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
+import quill.server.common.Downloads;
 import quill.server.common.Json;
 import quill.server.dispatch.MessageRepository.Outgoing;
+import quill.server.invoices.Attachments;
+import quill.server.invoices.CreditNote;
+import quill.server.invoices.CreditNotes;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 
@@ -47,6 +51,8 @@ public class Outbox {
     private final Json json;
     private final ReminderGuard guard;
     private final InvoicesService invoices;
+    private final CreditNotes notes;
+    private final Attachments attachments;
     private final BusinessService business;
     private final Happenings happenings;
     private final Changes changes;
@@ -60,6 +66,8 @@ public class Outbox {
             Json json,
             ReminderGuard guard,
             InvoicesService invoices,
+            CreditNotes notes,
+            Attachments attachments,
             BusinessService business,
             Happenings happenings,
             Changes changes,
@@ -70,6 +78,8 @@ public class Outbox {
         this.json = json;
         this.guard = guard;
         this.invoices = invoices;
+        this.notes = notes;
+        this.attachments = attachments;
         this.business = business;
         this.happenings = happenings;
         this.changes = changes;
@@ -183,7 +193,7 @@ public class Outbox {
             helper.setText(outgoing.text(), outgoing.html());
             helper.setSentDate(Date.from(
                     ZonedDateTime.of(outgoing.madeAt(), clock.getZone()).toInstant()));
-            String number = invoice.number().replaceAll("[^A-Za-z0-9-]", "-");
+            String number = Downloads.plain(invoice.number());
             if (outgoing.reminder() != null) {
                 ReminderLetter letter = json.read(outgoing.reminder(), ReminderLetter.class);
                 helper.addInline(
@@ -193,9 +203,17 @@ public class Outbox {
                 helper.addAttachment(
                         "reminder-" + letter.writtenOn() + ".pdf", () -> stream(pdf.reminder(letter)), PDF);
             } else if ("invoice".equals(outgoing.attachment())) {
-                helper.addAttachment("invoice-" + number + ".pdf", () -> stream(pdf.invoice(invoice)), PDF);
+                helper.addAttachment("invoice-" + number + ".pdf", () -> stream(pdf.invoice(invoice, false)), PDF);
+                for (Attachments.Content a : attachments.sentWith(invoice.id())) {
+                    helper.addAttachment(
+                            a.file().name(), () -> stream(a.bytes()), a.file().type());
+                }
             } else if ("credit note".equals(outgoing.attachment())) {
-                helper.addAttachment("credit-note-" + number + ".pdf", () -> stream(pdf.creditNote(invoice)), PDF);
+                CreditNote note = notes.find(outgoing.noteId());
+                helper.addAttachment(
+                        "credit-note-" + Downloads.plain(note.number()) + ".pdf",
+                        () -> stream(pdf.creditNote(note, false)),
+                        PDF);
             }
             message.saveChanges();
             return message;

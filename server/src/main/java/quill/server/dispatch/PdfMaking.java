@@ -21,6 +21,9 @@ import org.thymeleaf.context.Context;
 import quill.core.document.CreditorReference;
 import quill.server.common.BusinessClock;
 import quill.server.debts.Debts;
+import quill.server.invoices.Attachments;
+import quill.server.invoices.CreditNote;
+import quill.server.invoices.CreditNotes;
 import quill.server.invoices.FixedDocument;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
@@ -39,24 +42,68 @@ public class PdfMaking {
     private final Map<String, byte[]> fonts = new ConcurrentHashMap<>();
     private final ITemplateEngine templates;
     private final InvoicesService invoices;
+    private final CreditNotes notes;
+    private final Attachments attachments;
     private final Debts debts;
     private final BusinessClock clock;
 
-    PdfMaking(ITemplateEngine templates, InvoicesService invoices, Debts debts, BusinessClock clock) {
+    PdfMaking(
+            ITemplateEngine templates,
+            InvoicesService invoices,
+            CreditNotes notes,
+            Attachments attachments,
+            Debts debts,
+            BusinessClock clock) {
         this.templates = templates;
         this.invoices = invoices;
+        this.notes = notes;
+        this.attachments = attachments;
         this.debts = debts;
         this.clock = clock;
     }
 
-    /** The invoice as issued, with its schedule as it stands today. */
-    public byte[] invoice(Invoice invoice) {
-        return print(invoice, null);
+    /**
+     * The invoice as issued, with its schedule as it stands today.
+     *
+     * @param reckoning whether the annex is printed that says how every figure was reached
+     */
+    public byte[] invoice(Invoice invoice, boolean reckoning) {
+        List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
+        Context context = context(invoices.document(invoice), reckoning);
+        context.setVariable("voided", invoice.voidedOn());
+        context.setVariable("notes", notes.of(invoice.id()));
+        context.setVariable("parts", parts);
+        context.setVariable("count", parts.stream().filter(p -> !p.fee()).count());
+        context.setVariable("measure", parts.isEmpty() ? "" : MeasureDrawing.svg(parts, 664, 16));
+        context.setVariable(
+                "files",
+                attachments.of(invoice.id()).stream()
+                        .filter(Attachments.Attachment::sent)
+                        .map(Attachments.Attachment::name)
+                        .toList());
+        return toPdf(templates.process("document", context));
     }
 
-    /** The credit note of the whole. */
-    public byte[] creditNote(Invoice invoice) {
-        return print(invoice, invoices.creditNoteOf(invoice.id()).orElseThrow());
+    /** A credit note as issued. */
+    public byte[] creditNote(CreditNote note, boolean reckoning) {
+        Context context = context(notes.document(note), reckoning);
+        context.setVariable("voided", null);
+        context.setVariable("notes", List.of());
+        context.setVariable("parts", List.of());
+        context.setVariable("count", 0);
+        context.setVariable("measure", "");
+        context.setVariable("files", List.of());
+        return toPdf(templates.process("document", context));
+    }
+
+    private static Context context(FixedDocument document, boolean reckoning) {
+        Context context = new Context(Locale.UK);
+        context.setVariable("d", document);
+        context.setVariable("reckoning", reckoning);
+        context.setVariable("words", new Words());
+        context.setVariable("iban", CreditorReference.grouped(document.iban()));
+        context.setVariable("reference", CreditorReference.grouped(document.paymentReference()));
+        return context;
     }
 
     /** A reminder, from what was written on its day. */
@@ -71,21 +118,6 @@ public class PdfMaking {
         context.setVariable("words", new Words());
         context.setVariable("code", SquareCode.inline(letter.transfer().code()));
         return toPdf(templates.process("reminder-paper", context));
-    }
-
-    private byte[] print(Invoice invoice, InvoicesService.Credited note) {
-        FixedDocument document = invoices.document(invoice);
-        List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
-        Context context = new Context(Locale.UK);
-        context.setVariable("d", document);
-        context.setVariable("note", note);
-        context.setVariable("parts", parts);
-        context.setVariable("count", parts.stream().filter(p -> !p.fee()).count());
-        context.setVariable("measure", MeasureDrawing.svg(parts, 664, 16));
-        context.setVariable("words", new Words());
-        context.setVariable("iban", CreditorReference.grouped(document.iban()));
-        context.setVariable("reference", CreditorReference.grouped(document.paymentReference()));
-        return toPdf(templates.process("document", context));
     }
 
     /** Formatting for the template. */
@@ -103,6 +135,11 @@ public class PdfMaking {
         /** A figure without its symbol, as in the columns. */
         public String plain(quill.server.common.Figure figure) {
             return quill.core.money.Amounts.grouped(figure.money());
+        }
+
+        /** Whether a figure is zero, so that its row is not printed. */
+        public boolean zero(quill.server.common.Figure figure) {
+            return figure.money().isZero();
         }
 
         /** A unit price, with the decimals it was given. */

@@ -3,7 +3,8 @@ package quill.server.invoices;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.stream.Collectors;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
@@ -11,17 +12,21 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.document.DocumentReckoning;
 import quill.core.document.DraftReading;
-import quill.core.document.Line;
+import quill.core.document.DraftRules;
+import quill.core.document.ExtraTotal;
 import quill.core.document.LineTotal;
 import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.schedule.Installment;
 import quill.core.schedule.ScheduleMaking;
-import quill.core.tax.Tax;
 import quill.core.tax.TaxTotal;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
+import quill.server.business.DocumentSettings;
+import quill.server.business.Rates;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.Figure;
 import quill.server.latefees.FeePolicies;
@@ -29,11 +34,23 @@ import quill.server.latefees.FeePolicies;
 /** Hands what was typed to the core and its answer back. Reckons nothing itself. */
 @Component
 class DraftReckoner {
+    private static final Pattern COUNTED = Pattern.compile("(lines|discounts|charges)\\[(\\d+)](.*)");
     private final BusinessService business;
+    private final DocumentSettings documents;
+    private final Rates rates;
+    private final ClientsService clients;
     private final FeePolicies policies;
 
-    DraftReckoner(BusinessService business, FeePolicies policies) {
+    DraftReckoner(
+            BusinessService business,
+            DocumentSettings documents,
+            Rates rates,
+            ClientsService clients,
+            FeePolicies policies) {
         this.business = business;
+        this.documents = documents;
+        this.rates = rates;
+        this.clients = clients;
         this.policies = policies;
     }
 
@@ -45,24 +62,41 @@ class DraftReckoner {
             LateFeePolicy lateFee,
             List<Problem> problems) {
         Reckoning view() {
-            List<Reckoning.ReckonedLine> lines = totals == null
-                    ? List.of()
-                    : IntStream.range(0, totals.lines().size())
-                            .mapToObj(i ->
-                                    line(read.places().get(i), totals.lines().get(i)))
-                            .toList();
+            return totals == null
+                    ? Reckoning.unreckoned(read.currency().getCode(), lateFee.words(), problems, read.notes())
+                    : whole();
+        }
+
+        private Reckoning whole() {
             return new Reckoning(
                     read.currency().getCode(),
-                    lines,
-                    totals == null
-                            ? List.of()
-                            : totals.taxes().stream().map(Reckoned::tax).toList(),
-                    totals == null ? null : Figure.of(totals.net(), totals.netWhy()),
-                    totals == null ? null : Figure.of(totals.tax(), totals.taxWhy()),
-                    totals == null ? null : Figure.of(totals.total(), totals.totalWhy()),
-                    schedule.stream().map(i -> installment(i, totals.total())).toList(),
+                    IntStream.range(0, totals.lines().size())
+                            .mapToObj(i ->
+                                    line(read.places().get(i), totals.lines().get(i)))
+                            .toList(),
+                    extras(totals.discounts(), read.discountPlaces()),
+                    extras(totals.charges(), read.chargePlaces()),
+                    totals.taxes().stream().map(Reckoned::tax).toList(),
+                    Figure.of(totals.net(), totals.netWhy()),
+                    Figure.of(totals.tax(), totals.taxWhy()),
+                    Figure.of(totals.total(), totals.totalWhy()),
+                    totals.prepaid().isZero() ? null : Amount.of(totals.prepaid()),
+                    totals.rounding().isZero() ? null : Figure.of(totals.rounding(), totals.roundingWhy()),
+                    Figure.of(totals.due(), totals.dueWhy()),
+                    Fixing.inOwn(read.exchange(), totals.tax(), totals.total()),
+                    schedule.stream().map(i -> installment(i, totals.due())).toList(),
                     lateFee.words(),
-                    problems);
+                    problems,
+                    read.notes());
+        }
+
+        private static List<Reckoning.ReckonedExtra> extras(List<ExtraTotal> extras, List<Integer> places) {
+            return IntStream.range(0, extras.size())
+                    .mapToObj(i -> new Reckoning.ReckonedExtra(
+                            places.get(i),
+                            Amount.of(extras.get(i).amount()),
+                            extras.get(i).why()))
+                    .toList();
         }
 
         private static Reckoning.ReckonedLine line(int place, LineTotal line) {
@@ -86,63 +120,57 @@ class DraftReckoner {
     }
 
     Reckoned reckon(TypedDraft typed, LocalDate issuedOn) {
-        Business own = business.business();
-        DraftReading.Read read = DraftReading.read(typed, business.taxes(), own.currencyUnit());
+        DraftReading.Read read = DraftReading.read(typed, rules(typed.clientId(), issuedOn));
         List<Problem> problems = new ArrayList<>(read.problems());
         Totals totals = null;
         List<Installment> schedule = List.of();
         try {
-            totals = DocumentReckoning.reckon(read.currency(), read.lines(), typed.taxInside(), own.taxRounding());
+            totals = DocumentReckoning.reckon(read.body());
             if (totals.total().isZero()) {
                 problems.add(new Problem("total", "0", "must be above zero to be issued"));
-            } else if (read.problems().stream().noneMatch(p -> p.field().startsWith("schedule"))) {
-                schedule = ScheduleMaking.make(totals.total(), issuedOn, read.terms());
+            } else if (totals.due().isPositive()
+                    && read.problems().stream().noneMatch(p -> p.field().startsWith("schedule"))) {
+                schedule = ScheduleMaking.make(totals.due(), issuedOn, read.terms());
             }
         } catch (RefusedException e) {
             for (Problem p : e.problems()) {
-                problems.add(inDraft(p, read.places()));
+                problems.add(inDraft(p, read));
             }
         }
-        LateFeePolicy lateFee = policies.forIssue(typed.clientId(), typed.lateFee(), problems);
+        LateFeePolicy lateFee = policies.forIssue(typed.clientId(), typed.lateFee(), read.currency(), problems);
         return new Reckoned(read, totals, schedule, lateFee, problems);
     }
 
-    /** The core counts the lines that could be read; the draft has others between them. */
-    private static Problem inDraft(Problem p, List<Integer> places) {
-        var matcher = java.util.regex.Pattern.compile("lines\\[(\\d+)](.*)").matcher(p.field());
-        return matcher.matches()
-                ? new Problem(
-                        "lines[" + places.get(Integer.parseInt(matcher.group(1))) + "]" + matcher.group(2),
-                        p.value(),
-                        p.message())
-                : p;
-    }
-
-    /** Lines as they are printed. */
-    static List<FixedDocument.PrintedLine> printed(TypedDraft typed, Reckoned reckoned) {
-        List<FixedDocument.PrintedLine> lines = new ArrayList<>();
-        for (int i = 0; i < reckoned.read().lines().size(); i++) {
-            Line line = reckoned.read().lines().get(i);
-            LineTotal total = reckoned.totals().lines().get(i);
-            String discount = typed.lines().get(reckoned.read().places().get(i)).discount();
-            lines.add(new FixedDocument.PrintedLine(
-                    line.description(),
-                    line.quantity().toPlainString(),
-                    line.unit(),
-                    line.unitPrice().toPlainString(),
-                    discount == null ? "" : discount.strip(),
-                    line.taxes().stream().map(DraftReckoner::shortName).collect(Collectors.joining(" + ")),
-                    Amount.of(total.net()),
-                    total.why()));
+    private DraftRules rules(Long clientId, LocalDate issuedOn) {
+        Business own = business.business();
+        DraftRules.Buyer buyer = null;
+        if (clientId != null) {
+            Client client = clients.client(clientId);
+            buyer = new DraftRules.Buyer(client.taxNumber(), client.country(), client.exemption());
         }
-        return lines;
+        return new DraftRules(
+                business.taxes(),
+                own.currencyUnit(),
+                own.taxRounding(),
+                rates.on(issuedOn),
+                documents.setting().rounding(),
+                own.registered() ? own.taxNumber() : "",
+                buyer,
+                issuedOn);
     }
 
-    private static String shortName(Tax tax) {
-        return switch (tax.category()) {
-            case S -> tax.rate().toString();
-            case O -> "";
-            default -> tax.category().name();
+    /** The core counts the lines, discounts and charges that could be read; the draft has others between them. */
+    private static Problem inDraft(Problem p, DraftReading.Read read) {
+        Matcher matcher = COUNTED.matcher(p.field());
+        if (!matcher.matches()) {
+            return p;
+        }
+        List<Integer> places = switch (matcher.group(1)) {
+            case "discounts" -> read.discountPlaces();
+            case "charges" -> read.chargePlaces();
+            default -> read.places();
         };
+        int place = places.get(Integer.parseInt(matcher.group(2)));
+        return new Problem(matcher.group(1) + "[" + place + "]" + matcher.group(3), p.value(), p.message());
     }
 }

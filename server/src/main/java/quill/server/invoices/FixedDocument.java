@@ -7,38 +7,103 @@ import quill.core.Why;
 import quill.server.common.Amount;
 import quill.server.common.Figure;
 
-/** An invoice as it was issued: everything that is printed, fixed on the day of issue and never changed after. */
+/**
+ * An invoice or a credit note as it was issued: everything that is printed, fixed on the day of issue and never
+ * changed after. A field that did not exist on that day reads as empty.
+ *
+ * @param kind invoice or credit note
+ * @param corrects for a credit note, what it takes back
+ * @param due total - prepaid + rounding
+ * @param own what it is in the business's own currency, where it is written in another
+ * @param layout how it is printed
+ */
 public record FixedDocument(
+        String kind,
         String number,
+        @Schema(nullable = true) Corrects corrects,
         Party from,
         Party to,
         String subject,
         String reference,
+        String project,
+        List<Field> fields,
         LocalDate issuedOn,
         @Schema(nullable = true) LocalDate supplyDate,
         @Schema(nullable = true) LocalDate supplyEnd,
         boolean taxInside,
         String currency,
         List<PrintedLine> lines,
+        List<PrintedExtra> discounts,
+        List<PrintedExtra> charges,
         List<PrintedTax> taxes,
+        List<PrintedGroup> groups,
         Figure net,
         Figure tax,
         Figure total,
+        Figure prepaid,
+        Figure rounding,
+        Figure due,
+        @Schema(nullable = true) InOwnCurrency own,
         String notes,
+        String terms,
         String footer,
         String iban,
         String bic,
         String paymentReference,
-        String lateFee) {
-    /** A document fixed before late fees were printed has none. */
+        String lateFee,
+        String layout) {
+    /** An invoice. */
+    public static final String INVOICE = "invoice";
+
+    /** A credit note. */
+    public static final String CREDIT_NOTE = "credit note";
+
+    /** A document fixed before a field existed has none of it. */
     public FixedDocument {
-        lateFee = lateFee == null ? "" : lateFee;
+        kind = kind == null ? INVOICE : kind;
+        project = text(project);
+        fields = fields == null ? List.of() : fields;
+        discounts = discounts == null ? List.of() : discounts;
+        charges = charges == null ? List.of() : charges;
+        groups = groups == null ? List.of() : groups;
+        prepaid = prepaid == null ? none(total) : prepaid;
+        rounding = rounding == null ? none(total) : rounding;
+        due = due == null ? total : due;
+        terms = text(terms);
+        lateFee = text(lateFee);
+        layout = layout == null ? "ledger" : layout;
+    }
+
+    private static String text(String text) {
+        return text == null ? "" : text;
+    }
+
+    private static Figure none(Figure total) {
+        return Figure.of(org.joda.money.Money.zero(total.money().getCurrencyUnit()), Why.of("nothing"));
     }
 
     /** A party as printed. */
-    public record Party(String name, String under, String address, String email, String taxNumber) {}
+    public record Party(String name, String under, String address, String country, String email, String taxNumber) {
+        /** A party fixed before countries were kept has none. */
+        public Party {
+            country = text(country);
+        }
+    }
 
-    /** A line as printed. */
+    /** One of the business's own fields. */
+    public record Field(String label, String value) {}
+
+    /** What a credit note takes back. @param whole whether nothing of the invoice is left */
+    public record Corrects(String number, LocalDate issuedOn, String reason, boolean whole) {}
+
+    /**
+     * A line as printed.
+     *
+     * @param discount as typed: {@code 10%} or {@code 25.00}
+     * @param gross before the discount; null on documents of before it was kept
+     * @param off what the discount comes to, any tax not charged to an exempt client included
+     * @param group its set of taxes, from 0
+     */
     public record PrintedLine(
             String description,
             String quantity,
@@ -46,10 +111,45 @@ public record FixedDocument(
             String unitPrice,
             String discount,
             String tax,
+            @Schema(nullable = true) Amount gross,
+            @Schema(nullable = true) Amount off,
             Amount net,
+            @Schema(nullable = true) Integer group,
             Why why) {}
+
+    /** A document discount or charge. @param how {@code 10%}, or empty for a sum @param parts by set of taxes */
+    public record PrintedExtra(
+            String description, String how, Amount base, Amount amount, List<ExtraPart> parts, Why why) {}
+
+    /** What of a discount or charge falls on one set of taxes. */
+    public record ExtraPart(int group, Amount amount) {}
 
     /** A tax as printed; its reason is printed where nothing is charged. */
     public record PrintedTax(
-            String name, String rate, String category, String reason, Amount base, Amount amount, Why why) {}
+            @Schema(nullable = true) String id,
+            String name,
+            String rate,
+            @Schema(nullable = true) Boolean compound,
+            String category,
+            String reason,
+            Amount base,
+            Amount amount,
+            Why why) {}
+
+    /** A set of taxes with what bears it. @param taxes places in {@code taxes} @param amounts of each of them */
+    public record PrintedGroup(
+            List<Integer> taxes, Amount lines, Amount discount, Amount charges, Amount net, List<Amount> amounts) {}
+
+    /** The tax in the business's own currency. @param rate what 1 of the document's currency is in it */
+    public record InOwnCurrency(String currency, String rate, Figure tax, Figure total) {}
+
+    /** What is printed as its name: Invoice, or Credit note. */
+    public String title() {
+        return CREDIT_NOTE.equals(kind) ? "Credit note" : "Invoice";
+    }
+
+    /** Whether it takes back, rather than asks. */
+    public boolean takesBack() {
+        return CREDIT_NOTE.equals(kind);
+    }
 }

@@ -6,11 +6,11 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
-import quill.core.money.Amounts;
 import quill.server.business.BusinessService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
@@ -45,12 +45,20 @@ public class InvoiceIndex {
             @Schema(nullable = true) LocalDate nextDueOn,
             @Schema(nullable = true) LocalDate issuedOn,
             boolean late,
+            boolean voided,
             List<Measure.Part> measure) {}
 
-    /** Rows of one time: late, week, later, draft or settled. @param more key of the next page, or null */
+    /**
+     * Rows of one time: late, week, later, draft or settled.
+     *
+     * @param sum of what is in the business's own currency
+     * @param inOthers the sums of each other currency
+     * @param more key of the next page, or null
+     */
     public record Group(
             String when,
             Amount sum,
+            List<Amount> inOthers,
             List<Row> rows,
             @Schema(nullable = true) String more) {}
 
@@ -131,7 +139,15 @@ public class InvoiceIndex {
                                 .filter(p -> !p.dueOn().isAfter(until))
                                 .map(p -> p.open().money()))
                 .toList();
-        return new Group(when, Amount.of(Amounts.sum(currency, sums)), rows, more);
+        Map<CurrencyUnit, Money> byCurrency = new TreeMap<>();
+        sums.forEach(m -> byCurrency.merge(m.getCurrencyUnit(), m, Money::plus));
+        Money own = byCurrency.getOrDefault(currency, Money.zero(currency));
+        byCurrency.remove(currency);
+        List<Amount> others = byCurrency.values().stream()
+                .filter(m -> !m.isZero())
+                .map(Amount::of)
+                .toList();
+        return new Group(when, Amount.of(own), others, rows, more);
     }
 
     private List<Row> rows(List<Invoice> invoices) {
@@ -152,6 +168,7 @@ public class InvoiceIndex {
                         i.nextDueOn(),
                         i.issuedOn(),
                         i.nextDueOn() != null && i.nextDueOn().isBefore(today),
+                        i.voidedOn() != null,
                         Measure.of(installments.getOrDefault(i.id(), List.of()), today)))
                 .toList();
     }

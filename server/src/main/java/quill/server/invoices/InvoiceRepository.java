@@ -8,24 +8,23 @@ import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Rows;
 
-/** Tables INVOICE, CREDIT_NOTE and NUMBER_SERIES. Holds no rules; the caller opens the transaction. */
+/** Tables INVOICE and EARLIER_TEXT. Holds no rules; the caller opens the transaction. */
 @Repository
 class InvoiceRepository {
     private static final String SELECT = """
             SELECT id, client_id, client_name, bucket, number, subject, currency, total_minor, open_minor, next_due_on,
-                   issued_on, typed, fixed, token, replaces_id, version
+                   issued_on, typed, fixed, token, replaces_id, voided_on, version
               FROM invoice
             """;
     /** Rows of an index show no text of the document: the large columns stay unread. */
     private static final String SELECT_ROW = """
             SELECT id, client_id, client_name, bucket, number, subject, currency, total_minor, open_minor, next_due_on,
-                   issued_on, '' AS typed, '' AS fixed, token, replaces_id, version
+                   issued_on, '' AS typed, '' AS fixed, token, replaces_id, voided_on, version
               FROM invoice
             """;
 
@@ -34,8 +33,6 @@ class InvoiceRepository {
     InvoiceRepository(JdbcClient jdbc) {
         this.jdbc = jdbc;
     }
-
-    record CreditNote(String number, LocalDate issuedOn, String reason, String currency, long totalMinor) {}
 
     long insertDraft(Invoice i, LocalDateTime now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
@@ -77,10 +74,9 @@ class InvoiceRepository {
     }
 
     int deleteDraft(long id, int version) {
-        return jdbc.sql("DELETE FROM invoice WHERE id = :id AND version = :version AND bucket = 'draft'")
-                .param("id", id)
-                .param("version", version)
-                .update();
+        return jdbc.sql("""
+                DELETE FROM invoice WHERE id = :id AND version = :version AND bucket = 'draft' AND number IS NULL
+                """).param("id", id).param("version", version).update();
     }
 
     int issue(long id, int version, String number, LocalDate on, long total, String fixed) {
@@ -206,55 +202,54 @@ class InvoiceRepository {
         return "%" + plain.replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%";
     }
 
-    /** The next number of a series; the row stays locked until the transaction ends, so that no gap can open. */
-    int nextNumber(String kind, int series) {
-        for (int attempt = 0; ; attempt++) {
-            int rows = jdbc.sql("UPDATE number_series SET last = last + 1 WHERE kind = :kind AND series = :series")
-                    .param("kind", kind)
-                    .param("series", series)
-                    .update();
-            if (rows == 1) {
-                return jdbc.sql("SELECT last FROM number_series WHERE kind = :kind AND series = :series")
-                        .param("kind", kind)
-                        .param("series", series)
-                        .query(Integer.class)
-                        .single();
-            }
-            try {
-                jdbc.sql("INSERT INTO number_series (kind, series, last) VALUES (:kind, :series, 0)")
-                        .param("kind", kind)
-                        .param("series", series)
-                        .update();
-            } catch (DuplicateKeyException e) {
-                if (attempt > 2) {
-                    throw e;
-                }
-            }
-        }
-    }
-
-    void insertCreditNote(long invoiceId, CreditNote note) {
+    /** Keeps what an invoice said before it was taken back, and makes it a draft that keeps its number. */
+    void takeBack(Invoice i, String why, String who, LocalDate today) {
         jdbc.sql("""
-                INSERT INTO credit_note (number, invoice_id, issued_on, reason, currency, total_minor)
-                VALUES (:number, :invoice, :on, :reason, :currency, :total)
+                INSERT INTO earlier_text (invoice_id, number, issued_on, fixed, taken_back_on, why, who)
+                VALUES (:invoice, :number, :issued, :fixed, :on, :why, :who)
                 """)
-                .param("number", note.number())
-                .param("invoice", invoiceId)
-                .param("on", note.issuedOn())
-                .param("reason", note.reason())
-                .param("currency", note.currency())
-                .param("total", note.totalMinor())
+                .param("invoice", i.id())
+                .param("number", i.number())
+                .param("issued", i.issuedOn())
+                .param("fixed", i.fixed())
+                .param("on", today)
+                .param("why", why)
+                .param("who", who)
                 .update();
+        jdbc.sql("""
+                UPDATE invoice
+                   SET bucket = 'draft', issued_on = NULL, fixed = NULL, open_minor = 0, next_due_on = NULL,
+                       settled_on = NULL, version = version + 1
+                 WHERE id = :id
+                """).param("id", i.id()).update();
     }
 
-    Optional<CreditNote> creditNoteOf(long invoiceId) {
+    /** What an invoice said before, oldest first. */
+    List<EarlierText> earlierTexts(long invoiceId) {
         return jdbc.sql("""
-                SELECT number, issued_on, reason, currency, total_minor FROM credit_note WHERE invoice_id = :invoice
+                SELECT id, issued_on, fixed, taken_back_on, why, who FROM earlier_text WHERE invoice_id = :invoice
+                 ORDER BY id
                 """)
                 .param("invoice", invoiceId)
-                .query((rs, n) -> new CreditNote(
-                        rs.getString(1), rs.getDate(2).toLocalDate(), rs.getString(3), rs.getString(4), rs.getLong(5)))
-                .optional();
+                .query((rs, n) -> new EarlierText(
+                        rs.getLong("id"),
+                        rs.getDate("issued_on").toLocalDate(),
+                        rs.getString("fixed"),
+                        rs.getDate("taken_back_on").toLocalDate(),
+                        rs.getString("why"),
+                        rs.getString("who")))
+                .list();
+    }
+
+    record EarlierText(long id, LocalDate issuedOn, String fixed, LocalDate takenBackOn, String why, String who) {}
+
+    void markVoid(long id, LocalDate on) {
+        jdbc.sql("""
+                UPDATE invoice
+                   SET bucket = 'settled', open_minor = 0, next_due_on = NULL, settled_on = :on, voided_on = :on,
+                       version = version + 1
+                 WHERE id = :id
+                """).param("on", on).param("id", id).update();
     }
 
     private static Invoice invoice(ResultSet rs, int row) throws SQLException {
@@ -276,6 +271,7 @@ class InvoiceRepository {
                 rs.getString("fixed"),
                 rs.getString("token"),
                 rs.getObject("replaces_id", Long.class),
+                Rows.date(rs, "voided_on"),
                 rs.getInt("version"));
     }
 }

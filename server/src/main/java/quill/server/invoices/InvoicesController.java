@@ -24,6 +24,8 @@ import quill.server.debts.Debts;
 @RequestMapping("/api")
 class InvoicesController {
     private final InvoicesService service;
+    private final CreditNotes notes;
+    private final Attachments attachments;
     private final InvoiceIndex index;
     private final Debts debts;
     private final Happenings happenings;
@@ -32,12 +34,16 @@ class InvoicesController {
 
     InvoicesController(
             InvoicesService service,
+            CreditNotes notes,
+            Attachments attachments,
             InvoiceIndex index,
             Debts debts,
             Happenings happenings,
             BusinessClock clock,
             QuillSettings settings) {
         this.service = service;
+        this.notes = notes;
+        this.attachments = attachments;
         this.index = index;
         this.debts = debts;
         this.happenings = happenings;
@@ -45,15 +51,35 @@ class InvoicesController {
         this.settings = settings;
     }
 
-    record DraftView(long id, int version, TypedDraft typed, Reckoning reckoning) {}
+    /** @param number the number that it keeps, if it was issued under one and taken back */
+    record DraftView(
+            long id,
+            int version,
+            @Schema(nullable = true) String number,
+            TypedDraft typed,
+            Reckoning reckoning,
+            List<Attachments.Attachment> files) {}
 
-    record CreditNoteView(String number, LocalDate issuedOn, String reason, Amount total) {}
+    record CreditNoteView(long id, String number, LocalDate issuedOn, String reason, Amount total, boolean whole) {
+        static CreditNoteView of(CreditNote n) {
+            return new CreditNoteView(n.id(), n.number(), n.issuedOn(), n.reason(), Amount.of(n.total()), n.whole());
+        }
+    }
+
+    /** What credit notes may still take. @param lines the quantity left of each line */
+    record LeftView(Amount amount, List<String> lines, List<Boolean> charges) {}
+
+    record EarlierView(FixedDocument document, LocalDate takenBackOn, String why, String who) {}
 
     record Issued(
             FixedDocument document,
             List<Measure.Part> measure,
             Amount open,
-            @Schema(nullable = true) CreditNoteView creditNote,
+            List<CreditNoteView> creditNotes,
+            LeftView left,
+            List<Attachments.Attachment> files,
+            @Schema(nullable = true) LocalDate voidedOn,
+            String memo,
             String link) {}
 
     /** An invoice: {@code draft} is set while it is one, {@code issued} from then on. */
@@ -65,6 +91,7 @@ class InvoicesController {
             @Schema(nullable = true) Long replacesId,
             @Schema(nullable = true) DraftView draft,
             @Schema(nullable = true) Issued issued,
+            List<EarlierView> earlier,
             List<Happenings.Happening> happenings) {}
 
     record Kept(long id, int version) {}
@@ -101,19 +128,47 @@ class InvoicesController {
         Issued issued = null;
         if (i.isDraft()) {
             TypedDraft typed = service.typed(i);
-            draft = new DraftView(id, i.version(), typed, service.reckon(typed));
+            draft = new DraftView(id, i.version(), i.number(), typed, service.reckon(typed), attachments.of(id));
         } else {
             issued = new Issued(
                     service.document(i),
                     Measure.of(debts.of(id), clock.today()),
                     Amount.ofMinor(i.currency(), i.openMinor()),
-                    service.creditNoteOf(id)
-                            .map(c -> new CreditNoteView(c.number(), c.issuedOn(), c.reason(), Amount.of(c.total())))
-                            .orElse(null),
+                    notes.of(id).stream().map(CreditNoteView::of).toList(),
+                    left(i),
+                    attachments.of(id),
+                    i.voidedOn(),
+                    Fixing.text(service.typed(i).memo()),
                     settings.publicUrl() + "/p/" + i.token());
         }
+        List<EarlierView> earlier = service.earlier(id).stream()
+                .map(e -> new EarlierView(e.document(), e.takenBackOn(), e.why(), e.who()))
+                .toList();
         return new InvoiceView(
-                id, i.version(), i.clientId(), i.clientName(), i.replacesId(), draft, issued, happenings.ofInvoice(id));
+                id,
+                i.version(),
+                i.clientId(),
+                i.clientName(),
+                i.replacesId(),
+                draft,
+                issued,
+                earlier,
+                happenings.ofInvoice(id));
+    }
+
+    private LeftView left(Invoice invoice) {
+        CreditNotes.Left left = notes.left(invoice);
+        return new LeftView(Amount.of(left.amount()), left.lines(), left.charges());
+    }
+
+    @GetMapping("/credit-notes/{id}")
+    FixedDocument creditNote(@PathVariable long id) {
+        return notes.document(notes.find(id));
+    }
+
+    @PostMapping("/invoices/{id}/duplicate")
+    Kept duplicate(@PathVariable long id) {
+        return new Kept(service.duplicate(id), 1);
     }
 
     @PutMapping("/invoices/{id}")

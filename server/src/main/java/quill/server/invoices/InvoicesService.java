@@ -7,37 +7,36 @@ import java.util.Base64;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.stream.Collectors;
-import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
-import quill.core.document.CreditorReference;
 import quill.core.document.NumberPattern;
+import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Entry;
+import quill.core.ledger.Posting;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
+import quill.server.business.Rates;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
-import quill.server.common.Figure;
 import quill.server.common.Json;
 import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
 import quill.server.debts.Debts.StoredInstallment;
 import quill.server.latefees.FeePolicies;
-import quill.server.latefees.LateFees;
 
 /** Invoices from the first keystroke to the credit note. */
 @Service
@@ -50,7 +49,10 @@ public class InvoicesService {
     private final BooksService books;
     private final Debts debts;
     private final FeePolicies policies;
-    private final LateFees fees;
+    private final Rates rates;
+    private final NumberSeries numbers;
+    private final Fixing fixing;
+    private final Attachments attachments;
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
@@ -65,7 +67,10 @@ public class InvoicesService {
             BooksService books,
             Debts debts,
             FeePolicies policies,
-            LateFees fees,
+            Rates rates,
+            NumberSeries numbers,
+            Fixing fixing,
+            Attachments attachments,
             Happenings happenings,
             Changes changes,
             BusinessClock clock,
@@ -77,15 +82,15 @@ public class InvoicesService {
         this.books = books;
         this.debts = debts;
         this.policies = policies;
-        this.fees = fees;
+        this.rates = rates;
+        this.numbers = numbers;
+        this.fixing = fixing;
+        this.attachments = attachments;
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
         this.json = json;
     }
-
-    /** A credit note of the whole of an invoice. */
-    public record Credited(String number, LocalDate issuedOn, String reason, Money total) {}
 
     /** Reckons what was typed, as if it were issued today. Stores nothing. */
     public Reckoning reckon(TypedDraft typed) {
@@ -140,12 +145,37 @@ public class InvoicesService {
                 null,
                 token,
                 replaces,
+                null,
                 version);
     }
 
-    /** Throws a draft away. */
+    /** Begins a draft with the same lines, supplied today. @return its id */
+    @Transactional
+    public long duplicate(long id) {
+        Invoice of = invoice(id);
+        TypedDraft typed = json.read(of.typed(), TypedDraft.class);
+        long copy = begin(typed.suppliedOn(clock.today().toString()), null);
+        attachments.copy(id, copy);
+        return copy;
+    }
+
+    /** Begins the draft that takes an invoice's place: the same lines, files and terms. @return its id */
+    @Transactional(propagation = Propagation.MANDATORY)
+    long replacement(Invoice of) {
+        long draft = begin(json.read(of.typed(), TypedDraft.class), of.id());
+        attachments.copy(of.id(), draft);
+        return draft;
+    }
+
+    /** Throws a draft away. @throws ConflictException for one that keeps the number of an invoice */
     @Transactional
     public void discard(long id, int version) {
+        Invoice draft = invoice(id);
+        if (draft.isDraft() && draft.number() != null) {
+            throw new ConflictException("This draft keeps the number " + draft.number()
+                    + ", and numbers have no gaps. Issue it again, or void it.");
+        }
+        attachments.removeAll(id);
         if (repository.deleteDraft(id, version) != 1) {
             throw new ConflictException("This draft was changed or issued meanwhile; it was not thrown away.");
         }
@@ -169,19 +199,22 @@ public class InvoicesService {
         checkWhole(typed, reckoned);
         Client client = clients.lock(typed.clientId());
         Business own = business.business();
-        NumberPattern pattern = new NumberPattern(own.invoicePattern());
-        int sequence = repository.nextNumber("invoice", pattern.seriesOf(today.getYear()));
-        String number = pattern.format(today.getYear(), sequence);
-        FixedDocument fixed = fix(number, own, client, typed, reckoned, today);
+        checkDeposits(client, reckoned.totals());
+        String number = draft.number() != null
+                ? draft.number()
+                : numbers.next("invoice", new NumberPattern(own.invoicePattern()), today);
+        FixedDocument fixed = fixing.invoice(number, client, typed, reckoned, today);
         Money total = reckoned.totals().total();
         if (repository.issue(id, version, number, today, total.getAmountMinorLong(), json.write(fixed)) != 1) {
             throw new ConflictException("This draft was changed in another window. Look at it again before issuing.");
         }
+        rates.noteFirst(total.getCurrencyUnit(), today, reckoned.read().exchange());
         books.book(
-                Bookings.issued(id, reckoned.read().lines(), reckoned.totals()),
+                Bookings.issued(id, reckoned.totals()),
                 "Invoice " + number + (fixed.subject().isEmpty() ? "" : " · " + fixed.subject()),
                 new BooksService.About(client.id(), id, null),
-                null);
+                null,
+                reckoned.read().exchange());
         policies.fix(id, client.id(), typed.lateFee());
         debts.add(client.id(), id, reckoned.schedule());
         debts.useCredit(client.id(), total.getCurrencyUnit());
@@ -203,96 +236,87 @@ public class InvoicesService {
         }
     }
 
-    private FixedDocument fix(
-            String number,
-            Business own,
-            Client client,
-            TypedDraft typed,
-            DraftReckoner.Reckoned reckoned,
-            LocalDate today) {
-        var totals = reckoned.totals();
-        return new FixedDocument(
-                number,
-                new FixedDocument.Party(own.name(), own.tagline(), own.address(), own.email(), own.taxNumber()),
-                new FixedDocument.Party(
-                        client.name(), client.contact(), client.address(), client.email(), client.taxNumber()),
-                text(typed.subject()),
-                text(typed.reference()),
-                today,
-                reckoned.read().supplyDate(),
-                reckoned.read().supplyEnd(),
-                typed.taxInside(),
-                own.currency(),
-                DraftReckoner.printed(typed, reckoned),
-                totals.taxes().stream()
-                        .map(t -> new FixedDocument.PrintedTax(
-                                t.tax().name(),
-                                t.tax().rate().toString(),
-                                t.tax().category().name(),
-                                t.tax().reason(),
-                                quill.server.common.Amount.of(t.base()),
-                                quill.server.common.Amount.of(t.amount()),
-                                t.why()))
-                        .toList(),
-                Figure.of(totals.net(), totals.netWhy()),
-                Figure.of(totals.tax(), totals.taxWhy()),
-                Figure.of(totals.total(), totals.totalWhy()),
-                text(typed.notes()),
-                own.footer(),
-                own.iban(),
-                own.bic(),
-                CreditorReference.of(number),
-                reckoned.lateFee().words());
+    /** What is prepaid comes out of deposits held; more than is held was never received. */
+    private void checkDeposits(Client client, Totals totals) {
+        Money held = books.depositsOf(client.id(), totals.total().getCurrencyUnit());
+        if (totals.prepaid().isGreaterThan(held)) {
+            throw new RefusedException(
+                    "prepaid",
+                    Amounts.plain(totals.prepaid()),
+                    "at most " + Amounts.grouped(held)
+                            + " is held as deposits for this client; record the deposit first");
+        }
     }
 
     /**
-     * Takes an issued invoice back whole by a credit note. What was paid on it becomes client credit.
+     * Takes an issued invoice back to a draft that keeps its number, or voids it. The caller has made sure that it was
+     * never sent or opened.
      *
-     * @param replace whether a new draft with the same lines is wanted; the credit then waits for it
-     * @return the id of the new draft, or empty
+     * @throws ConflictException where anything is booked against it
      */
-    @Transactional
-    public Optional<Long> credit(long id, String reason, boolean replace) {
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void withdraw(long id, String why, boolean forGood) {
         Invoice invoice = invoice(id);
-        if (invoice.isDraft()) {
-            throw new ConflictException("A draft needs no credit note: change it, or throw it away.");
+        if (invoice.isDraft() && !(forGood && invoice.number() != null)) {
+            throw new ConflictException("This is a draft already.");
         }
-        String why = reason == null ? "" : reason.strip();
-        if (why.isEmpty() || why.length() > 300) {
-            throw new RefusedException("reason", reason, "say why in up to 300 characters; it is printed");
+        if (invoice.voidedOn() != null) {
+            throw new ConflictException("This invoice was voided already.");
         }
         clients.lock(invoice.clientId());
-        if (repository.creditNoteOf(id).isPresent()) {
-            throw new ConflictException("This invoice was taken back already.");
+        if (invoice.isDraft()) {
+            voidDraft(invoice, why);
+            return;
         }
-        Entry issued = storedEntry(id);
-        LocalDate today = clock.today();
-        NumberPattern pattern = new NumberPattern(business.business().creditNotePattern());
-        String number = pattern.format(
-                today.getYear(), repository.nextNumber("credit note", pattern.seriesOf(today.getYear())));
+        debts.remove(id);
+        BooksService.Booked issued = books.entryOf(Entry.Event.ISSUED, id).orElseThrow();
         books.book(
-                Bookings.creditedWhole(issued),
-                "Credit note " + number + " · takes back " + invoice.number(),
+                Bookings.reversed(forGood ? Entry.Event.VOIDED : Entry.Event.TAKEN_BACK, entry(issued, id)),
+                "Invoice " + invoice.number() + (forGood ? " voided: " : " taken back, not sent yet: ") + why,
                 new BooksService.About(invoice.clientId(), id, null),
-                books.entryOf(Entry.Event.ISSUED, id).orElseThrow().id());
-        repository.insertCreditNote(
-                id, new InvoiceRepository.CreditNote(number, today, why, invoice.currency(), invoice.totalMinor()));
-        fees.waiveAllOf(id, "invoice taken back by credit note " + number);
-        debts.creditWhole(invoice.clientId(), id);
-        if (!replace) {
-            debts.useCredit(invoice.clientId(), CurrencyUnit.of(invoice.currency()));
+                issued.id(),
+                Fixing.exchange(document(invoice), business.business().currencyUnit()));
+        policies.unfix(id);
+        if (forGood) {
+            repository.markVoid(id, clock.today());
+        } else {
+            repository.takeBack(invoice, why, Happenings.who(), clock.today());
         }
-        happenings.note(id, invoice.clientId(), "Taken back by credit note " + number + ": " + why);
+        happenings.note(id, invoice.clientId(), (forGood ? "Voided: " : "Taken back to a draft, not sent yet: ") + why);
         changes.say(id, invoice.clientId());
-        return replace ? Optional.of(begin(json.read(invoice.typed(), TypedDraft.class), id)) : Optional.empty();
     }
 
-    private Entry storedEntry(long invoiceId) {
-        var booked = books.entryOf(Entry.Event.ISSUED, invoiceId).orElseThrow();
+    /** A draft that keeps a number is voided as the invoice that it last was; its entry is reversed already. */
+    private void voidDraft(Invoice draft, String why) {
+        List<InvoiceRepository.EarlierText> texts = repository.earlierTexts(draft.id());
+        InvoiceRepository.EarlierText last = texts.get(texts.size() - 1);
+        repository.issue(
+                draft.id(),
+                draft.version(),
+                draft.number(),
+                last.issuedOn(),
+                json.read(last.fixed(), FixedDocument.class).total().money().getAmountMinorLong(),
+                last.fixed());
+        repository.markVoid(draft.id(), clock.today());
+        happenings.note(draft.id(), draft.clientId(), "Voided: " + why);
+        changes.say(draft.id(), draft.clientId());
+    }
+
+    /** What an invoice said before it was taken back. */
+    public record Earlier(FixedDocument document, LocalDate takenBackOn, String why, String who) {}
+
+    /** What an invoice said before it was taken back, oldest first. */
+    public List<Earlier> earlier(long id) {
+        return repository.earlierTexts(id).stream()
+                .map(t -> new Earlier(json.read(t.fixed(), FixedDocument.class), t.takenBackOn(), t.why(), t.who()))
+                .toList();
+    }
+
+    private static Entry entry(BooksService.Booked booked, long invoiceId) {
         return new Entry(
                 booked.event(),
                 booked.postings().stream()
-                        .map(p -> new quill.core.ledger.Posting(p.account(), p.detail(), invoiceId, p.amount()))
+                        .map(p -> new Posting(p.account(), p.detail(), invoiceId, p.amount()))
                         .toList());
     }
 
@@ -329,28 +353,24 @@ public class InvoicesService {
                         "This link leads to no invoice. Ask the sender for a new one; nothing was charged."));
     }
 
-    /** What an issued invoice says. */
+    /** What an issued invoice says, also where it was fixed before sets of taxes were kept with it. */
     public FixedDocument document(Invoice invoice) {
-        return json.read(invoice.fixed(), FixedDocument.class);
+        FixedDocument fixed = json.read(invoice.fixed(), FixedDocument.class);
+        return fixed.groups().isEmpty() ? older(invoice, fixed) : fixed;
+    }
+
+    /** Its figures are reckoned once more from what was typed; where they come out otherwise, it stays as it is. */
+    private FixedDocument older(Invoice invoice, FixedDocument fixed) {
+        TypedDraft typed = typed(invoice);
+        DraftReckoner.Reckoned again = reckoner.reckon(typed, fixed.issuedOn());
+        boolean same = again.totals() != null
+                && again.totals().total().equals(fixed.total().money())
+                && again.totals().lines().size() == fixed.lines().size();
+        return same ? fixing.older(fixed, typed, again) : fixed;
     }
 
     /** What was typed into a draft. */
     public TypedDraft typed(Invoice invoice) {
         return json.read(invoice.typed(), TypedDraft.class);
-    }
-
-    /** The credit note that took an invoice back, if one did. */
-    public Optional<Credited> creditNoteOf(long invoiceId) {
-        return repository
-                .creditNoteOf(invoiceId)
-                .map(n -> new Credited(
-                        n.number(),
-                        n.issuedOn(),
-                        n.reason(),
-                        Money.ofMinor(CurrencyUnit.of(n.currency()), n.totalMinor())));
-    }
-
-    private static String text(String typed) {
-        return typed == null ? "" : typed.strip();
     }
 }

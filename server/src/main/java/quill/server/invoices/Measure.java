@@ -40,7 +40,7 @@ public final class Measure {
     public static List<Part> of(List<StoredInstallment> installments, LocalDate today) {
         Money total = installments.stream()
                 .filter(i -> !i.fee())
-                .map(StoredInstallment::amount)
+                .map(Measure::asked)
                 .reduce(Money::plus)
                 .orElse(null);
         List<Part> parts = new ArrayList<>();
@@ -51,16 +51,21 @@ public final class Measure {
                     i.position(),
                     i.deposit(),
                     i.fee(),
-                    Amount.of(i.amount()),
+                    Amount.of(asked(i)),
                     Amount.of(i.open()),
                     i.dueOn(),
                     i.settledOn(),
                     standing,
                     standing == Standing.LATE ? Standing.daysLate(i.dueOn(), today) : 0,
-                    thousandthsOf(i.amount(), total),
-                    thousandthsOf(i.settled(), i.amount())));
+                    thousandthsOf(asked(i), total),
+                    thousandthsOf(i.settled(), asked(i))));
         }
         return parts;
+    }
+
+    /** What an installment asks for: less where a credit note took a part of it; one taken back whole is shown whole. */
+    private static Money asked(StoredInstallment i) {
+        return i.credited().isLessThan(i.amount()) ? i.amount().minus(i.credited()) : i.amount();
     }
 
     /** For drawing only: a share in thousandths, at least 1 where there is any. */

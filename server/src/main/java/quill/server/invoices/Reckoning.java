@@ -8,19 +8,43 @@ import quill.core.Why;
 import quill.server.common.Amount;
 import quill.server.common.Figure;
 
-/** A draft reckoned as it is typed: what can be read is reckoned, what cannot is named. */
+/**
+ * A draft reckoned as it is typed: what can be read is reckoned, what cannot is named.
+ *
+ * @param prepaid null where nothing is
+ * @param rounding null unless cash is rounded
+ * @param own the tax in the business's own currency, where the draft is in another
+ * @param notes what the person should know though nothing is wrong
+ */
 public record Reckoning(
         String currency,
         List<ReckonedLine> lines,
+        List<ReckonedExtra> discounts,
+        List<ReckonedExtra> charges,
         List<ReckonedTax> taxes,
         @Schema(nullable = true) Figure net,
         @Schema(nullable = true) Figure tax,
         @Schema(nullable = true) Figure total,
+        @Schema(nullable = true) Amount prepaid,
+        @Schema(nullable = true) Figure rounding,
+        @Schema(nullable = true) Figure due,
+        @Schema(nullable = true) FixedDocument.InOwnCurrency own,
         List<ReckonedInstallment> installments,
         String lateFee,
-        List<Problem> problems) {
+        List<Problem> problems,
+        List<String> notes) {
+    static Reckoning unreckoned(String currency, String lateFee, List<Problem> problems, List<String> notes) {
+        List<ReckonedExtra> none = List.of();
+        return new Reckoning(
+                currency, List.of(), none, none, List.of(), null, null, null, null, null, null, null, List.of(),
+                lateFee, problems, notes);
+    }
+
     /** A line's figures. @param place where the line stands in the draft, from 0 */
     public record ReckonedLine(int place, Amount net, Why why) {}
+
+    /** A document discount's or charge's figures. @param place where it stands in the draft, from 0 */
+    public record ReckonedExtra(int place, Amount amount, Why why) {}
 
     /** A tax of the draft. */
     public record ReckonedTax(String name, String rate, Amount base, Amount amount, Why why) {}

@@ -2,7 +2,6 @@ package quill.server.latefees;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -161,11 +160,10 @@ public class FeePolicies {
     }
 
     /** What an invoice issued now would say: its own policy, else its client's, else the business's. */
-    public LateFeePolicy forIssue(Long clientId, TypedLateFeePolicy own, List<Problem> problems) {
-        LateFeePolicy policy = read(inForce(clientId, own), "lateFee.", ceiling(), problems);
-        return policy == null
-                ? LateFeePolicy.none(Money.zero(business.business().currencyUnit()))
-                : policy;
+    public LateFeePolicy forIssue(
+            Long clientId, TypedLateFeePolicy own, CurrencyUnit currency, List<Problem> problems) {
+        LateFeePolicy policy = inForce(clientId, own).read("lateFee.", currency, ceiling(), problems);
+        return policy == null ? LateFeePolicy.none(Money.zero(currency)) : policy;
     }
 
     private Percent ceiling() {
@@ -193,19 +191,28 @@ public class FeePolicies {
         }
     }
 
-    /** The policies that were fixed with these invoices; one without a policy is not in it. */
-    public Map<Long, LateFeePolicy> fixedFor(Collection<Long> invoiceIds, CurrencyUnit currency) {
+    /** An invoice that goes back to a draft, or is voided, has no policy any more. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void unfix(long invoiceId) {
+        jdbc.sql("DELETE FROM fixed_late_fee WHERE invoice_id = :invoice")
+                .param("invoice", invoiceId)
+                .update();
+    }
+
+    /** The policies that were fixed with these invoices, by the currency of each; one without is not in it. */
+    public Map<Long, LateFeePolicy> fixedFor(Map<Long, CurrencyUnit> currencies) {
         Map<Long, LateFeePolicy> fixed = new HashMap<>();
-        if (invoiceIds.isEmpty()) {
+        if (currencies.isEmpty()) {
             return fixed;
         }
         // The ceiling held when it was fixed; a lower one of today changes nothing that is printed.
         Percent any = Percent.of("100");
         jdbc.sql("SELECT invoice_id, policy FROM fixed_late_fee WHERE invoice_id IN (:invoices)")
-                .param("invoices", invoiceIds)
+                .param("invoices", currencies.keySet())
                 .query(rs -> {
                     TypedLateFeePolicy typed = json.read(rs.getString("policy"), TypedLateFeePolicy.class);
-                    fixed.put(rs.getLong("invoice_id"), typed.read("", currency, any, new ArrayList<>()));
+                    long invoice = rs.getLong("invoice_id");
+                    fixed.put(invoice, typed.read("", currencies.get(invoice), any, new ArrayList<>()));
                 });
         return fixed;
     }

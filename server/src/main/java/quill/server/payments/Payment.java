@@ -10,6 +10,7 @@ import quill.server.common.Amount;
  * @param valueOn when the money moved
  * @param fee what the processor kept; on no paper for the client
  * @param unexpected whether it came for an order that had been withdrawn, and is held as client credit
+ * @param held whether it is a deposit for work to come, which settles nothing by itself
  */
 public record Payment(
         long id,
@@ -24,7 +25,8 @@ public record Payment(
         String card,
         @Schema(nullable = true) LocalDate undoneOn,
         @Schema(nullable = true) String undoneWhy,
-        boolean unexpected) {
+        boolean unexpected,
+        boolean held) {
     /** How it came, in words for a client. */
     public String words() {
         return switch (way) {

@@ -19,7 +19,7 @@ import quill.server.common.Rows;
 class PaymentRepository {
     private static final String SELECT = """
             SELECT id, client_id, invoice_id, way, currency, amount_minor, fee_minor, value_on, booked_on, reference,
-                   card, undone_on, undone_why, unexpected
+                   card, undone_on, undone_why, unexpected, held
               FROM payment
             """;
 
@@ -42,15 +42,16 @@ class PaymentRepository {
             String reference,
             String card,
             String processorPayment,
-            boolean unexpected) {}
+            boolean unexpected,
+            boolean held) {}
 
     long insert(New p) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO payment (request_key, client_id, invoice_id, way, currency, amount_minor, fee_minor,
-                  value_on, booked_on, booked_at, reference, card, processor_payment, unexpected)
+                  value_on, booked_on, booked_at, reference, card, processor_payment, unexpected, held)
                 VALUES (:key, :client, :invoice, :way, :currency, :amount, :fee, :valueOn, :bookedOn, :bookedAt,
-                  :reference, :card, :processorPayment, :unexpected)
+                  :reference, :card, :processorPayment, :unexpected, :held)
                 """)
                 .param("key", p.requestKey())
                 .param("client", p.clientId())
@@ -66,6 +67,7 @@ class PaymentRepository {
                 .param("card", p.card())
                 .param("processorPayment", p.processorPayment())
                 .param("unexpected", p.unexpected())
+                .param("held", p.held())
                 .update(key, "id");
         return key.getKey().longValue();
     }
@@ -138,6 +140,7 @@ class PaymentRepository {
                 rs.getString("card"),
                 Rows.date(rs, "undone_on"),
                 rs.getString("undone_why"),
-                rs.getBoolean("unexpected"));
+                rs.getBoolean("unexpected"),
+                rs.getBoolean("held"));
     }
 }

@@ -24,16 +24,26 @@ class PaymentsController {
             long clientId,
             @Schema(nullable = true) Long invoiceId,
             String way,
+            @Schema(nullable = true) String currency,
             String amount,
             String valueOn,
-            String reference) {}
+            String reference,
+            boolean held) {}
 
     record Undo(String why) {}
 
     @PostMapping("/payments")
     Payment record(@RequestBody RecordPayment r) {
         return service.record(new PaymentsService.Recorded(
-                r.key(), r.clientId(), r.invoiceId(), r.way(), r.amount(), r.valueOn(), r.reference()));
+                r.key(),
+                r.clientId(),
+                r.invoiceId(),
+                r.way(),
+                r.currency(),
+                r.amount(),
+                r.valueOn(),
+                r.reference(),
+                r.held()));
     }
 
     @PostMapping("/payments/{id}/undoing")

@@ -25,6 +25,7 @@ import quill.core.money.TypedNumber;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
+import quill.server.business.Rates;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
@@ -41,11 +42,13 @@ public class PaymentsService {
             Map.of("TRANSFER", Account.BANK, "CASH", Account.CASH, "CHEQUE", Account.BANK);
 
     private final PaymentRepository repository;
+    private final Deposits deposits;
     private final BooksService books;
     private final Debts debts;
     private final ClientsService clients;
     private final InvoicesService invoices;
     private final BusinessService business;
+    private final Rates rates;
     private final DispatchService dispatch;
     private final Happenings happenings;
     private final Changes changes;
@@ -53,30 +56,60 @@ public class PaymentsService {
 
     PaymentsService(
             PaymentRepository repository,
+            Deposits deposits,
             BooksService books,
             Debts debts,
             ClientsService clients,
             InvoicesService invoices,
             BusinessService business,
+            Rates rates,
             DispatchService dispatch,
             Happenings happenings,
             Changes changes,
             BusinessClock clock) {
         this.repository = repository;
+        this.deposits = deposits;
         this.books = books;
         this.debts = debts;
         this.clients = clients;
         this.invoices = invoices;
         this.business = business;
+        this.rates = rates;
         this.dispatch = dispatch;
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
     }
 
-    /** A payment as a person records it. @param invoiceId what the payer named, or null */
+    /**
+     * A payment as a person records it.
+     *
+     * @param invoiceId what the payer named, or null
+     * @param currency ISO 4217 code; null for the invoice's, or the business's own
+     * @param held whether it is kept as a deposit for work to come rather than settling what is owed
+     */
     public record Recorded(
-            String key, long clientId, Long invoiceId, String way, String amount, String valueOn, String reference) {}
+            String key,
+            long clientId,
+            Long invoiceId,
+            String way,
+            String currency,
+            String amount,
+            String valueOn,
+            String reference,
+            boolean held) {
+        /** Money for what is owed, in the currency that it is owed in. */
+        public Recorded(
+                String key,
+                long clientId,
+                Long invoiceId,
+                String way,
+                String amount,
+                String valueOn,
+                String reference) {
+            this(key, clientId, invoiceId, way, null, amount, valueOn, reference, false);
+        }
+    }
 
     /** A payment as the processor tells it. */
     public record ByCard(
@@ -107,8 +140,8 @@ public class PaymentsService {
         if (before.isPresent()) {
             return before.get();
         }
-        CurrencyUnit currency = business.business().currencyUnit();
         List<Problem> problems = new ArrayList<>();
+        CurrencyUnit currency = currency(r, problems);
         Money amount = TypedNumber.amount("amount", r.amount(), currency, problems);
         if (amount != null && amount.isZero()) {
             problems.add(new Problem("amount", r.amount(), "must be above zero"));
@@ -144,8 +177,27 @@ public class PaymentsService {
                 r.reference() == null ? "" : r.reference().strip(),
                 "",
                 null,
-                false);
+                false,
+                r.held());
+        if (r.held()) {
+            return find(deposits.hold(payment, where));
+        }
         return book(payment, where, Appropriation.of(amount, debts.open(r.clientId(), currency), named, debts.order()));
+    }
+
+    private CurrencyUnit currency(Recorded r, List<Problem> problems) {
+        CurrencyUnit own = business.business().currencyUnit();
+        String code = r.currency();
+        if (code == null || code.isBlank()) {
+            code = r.invoiceId() == null
+                    ? own.getCode()
+                    : invoices.invoice(r.invoiceId()).currency();
+        }
+        CurrencyUnit currency = TypedNumber.currency("currency", code, problems);
+        if (currency != null && rates.exchange(currency, clock.today()).isEmpty()) {
+            problems.add(new Problem("currency", code, "has no rate to " + own + " yet; note one in Settings"));
+        }
+        return currency == null ? own : currency;
     }
 
     private Set<Long> installmentsOf(long invoiceId) {
@@ -195,7 +247,8 @@ public class PaymentsService {
                 "",
                 c.card(),
                 c.processorPayment(),
-                appropriation.credit().isPositive());
+                appropriation.credit().isPositive(),
+                false);
         return book(payment, Account.PROCESSOR_CLEARING, appropriation);
     }
 
@@ -254,6 +307,10 @@ public class PaymentsService {
         clients.lock(payment.clientId());
         if (repository.undo(id, clock.today(), reason) != 1) {
             throw new ConflictException("This payment was undone already.");
+        }
+        if (payment.held()) {
+            deposits.undo(payment, WAYS.get(payment.way()), reason);
+            return find(id);
         }
         Money amount = payment.amount().money();
         List<Appropriation.Part> settling = debts.settledBy(id);

@@ -107,6 +107,7 @@ class SessionController {
                 f.businessName(),
                 "",
                 f.address(),
+                "",
                 f.businessEmail(),
                 f.taxNumber(),
                 f.registered(),
@@ -122,7 +123,7 @@ class SessionController {
                 false,
                 1));
         if (f.registered()) {
-            business.addTax(f.taxName(), f.taxRate(), "S", "");
+            business.addTax(new BusinessService.TypedTax(f.taxName(), f.taxRate(), "S", false, ""));
         }
         enter(person, request, response);
         return view(person.name());

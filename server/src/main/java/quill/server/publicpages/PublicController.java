@@ -11,9 +11,6 @@ import org.joda.money.Money;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DuplicateKeyException;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -31,13 +28,19 @@ import quill.server.QuillSettings;
 import quill.server.books.BooksService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
+import quill.server.common.Downloads;
 import quill.server.common.LiveUpdates;
+import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
 import quill.server.dispatch.PdfMaking;
+import quill.server.invoices.Attachments;
+import quill.server.invoices.CreditNote;
+import quill.server.invoices.CreditNotes;
 import quill.server.invoices.FixedDocument;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
+import quill.server.invoices.PageOpenings;
 import quill.server.payments.PaymentsService;
 import quill.server.processor.CardOrders;
 
@@ -48,6 +51,8 @@ class PublicController {
     private static final Logger LOG = LoggerFactory.getLogger(PublicController.class);
     private final PageOpenings openings;
     private final InvoicesService invoices;
+    private final CreditNotes notes;
+    private final Attachments attachments;
     private final Debts debts;
     private final PaymentsService payments;
     private final BooksService books;
@@ -60,6 +65,8 @@ class PublicController {
     PublicController(
             PageOpenings openings,
             InvoicesService invoices,
+            CreditNotes notes,
+            Attachments attachments,
             Debts debts,
             PaymentsService payments,
             BooksService books,
@@ -70,6 +77,8 @@ class PublicController {
             QuillSettings settings) {
         this.openings = openings;
         this.invoices = invoices;
+        this.notes = notes;
+        this.attachments = attachments;
         this.debts = debts;
         this.payments = payments;
         this.books = books;
@@ -86,6 +95,9 @@ class PublicController {
     /** A payment that arrived, without what it cost the business. */
     record Received(LocalDate on, String how, Amount amount) {}
 
+    /** A credit note about the invoice. */
+    record TakenBack(long id, String number, LocalDate on, String reason, Amount total, boolean whole) {}
+
     record PublicPage(
             FixedDocument document,
             LocalDate today,
@@ -97,7 +109,9 @@ class PublicController {
             String reference,
             List<Received> received,
             Amount credit,
-            @Schema(nullable = true) String creditNote,
+            List<TakenBack> creditNotes,
+            List<Attachments.Attachment> files,
+            @Schema(nullable = true) LocalDate voidedOn,
             @Schema(nullable = true) String declined) {}
 
     record Pay(List<Long> installments, String amount, String currency) {}
@@ -131,9 +145,14 @@ class PublicController {
                         .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
                         .toList(),
                 Amount.of(books.creditOf(invoice.clientId(), currency)),
-                invoices.creditNoteOf(invoice.id())
-                        .map(InvoicesService.Credited::number)
-                        .orElse(null),
+                notes.of(invoice.id()).stream()
+                        .map(n -> new TakenBack(
+                                n.id(), n.number(), n.issuedOn(), n.reason(), Amount.of(n.total()), n.whole()))
+                        .toList(),
+                attachments.of(invoice.id()).stream()
+                        .filter(Attachments.Attachment::sent)
+                        .toList(),
+                invoice.voidedOn(),
                 open ? orders.declinedOn(invoice.id()).orElse(null) : null);
     }
 
@@ -193,13 +212,28 @@ class PublicController {
     @GetMapping(path = "/pdf", produces = "application/pdf")
     ResponseEntity<byte[]> pdf(@PathVariable String token) {
         Invoice invoice = invoices.byToken(token);
-        String name = "invoice-" + invoice.number().replaceAll("[^A-Za-z0-9-]", "-") + ".pdf";
-        return ResponseEntity.ok()
-                .contentType(MediaType.APPLICATION_PDF)
-                .header(
-                        HttpHeaders.CONTENT_DISPOSITION,
-                        ContentDisposition.inline().filename(name).build().toString())
-                .body(pdf.invoice(invoice));
+        return Downloads.pdf(pdf.invoice(invoice, false), "invoice-" + invoice.number());
+    }
+
+    @GetMapping(path = "/credit-notes/{id}/pdf", produces = "application/pdf")
+    ResponseEntity<byte[]> creditNotePdf(@PathVariable String token, @PathVariable long id) {
+        CreditNote note = notes.of(invoices.byToken(token).id()).stream()
+                .filter(n -> n.id() == id)
+                .findFirst()
+                .orElseThrow(() -> new NotFoundException("There is no such credit note of this invoice."));
+        return Downloads.pdf(pdf.creditNote(note, false), "credit-note-" + note.number());
+    }
+
+    @Hidden
+    @GetMapping("/files/{id}")
+    ResponseEntity<byte[]> file(@PathVariable String token, @PathVariable long id) {
+        Attachments.Content content =
+                attachments.content(invoices.byToken(token).id(), id);
+        if (!content.file().sent()) {
+            throw new NotFoundException("There is no such file of this invoice.");
+        }
+        return Downloads.file(
+                content.bytes(), content.file().type(), content.file().name());
     }
 
     @Hidden

@@ -51,9 +51,13 @@ final class Almanac {
                 .map(p -> p.amount().money())
                 .max(Comparator.comparing(Money::getAmount))
                 .orElse(Money.zero(currency));
-        Map<Long, Sums> byClient = new LinkedHashMap<>();
+        Map<String, Sums> byClient = new LinkedHashMap<>();
         for (InvoiceIndex.Row row : rows) {
-            Sums sums = byClient.computeIfAbsent(row.clientId(), k -> new Sums(row.clientName(), currency));
+            // What a client owes in another currency has a lane of its own: amounts of two currencies have no sum.
+            CurrencyUnit owedIn =
+                    row.total() == null ? currency : row.total().money().getCurrencyUnit();
+            Sums sums = byClient.computeIfAbsent(
+                    row.clientId() + " " + owedIn, k -> new Sums(row.clientId(), row.clientName(), owedIn));
             for (Measure.Part p : row.measure()) {
                 sums.add(p);
                 boolean inside = !p.dueOn().isBefore(from) && !p.dueOn().isAfter(to);
@@ -62,9 +66,9 @@ final class Almanac {
                 }
             }
         }
-        return byClient.entrySet().stream()
-                .filter(e -> !e.getValue().marks.isEmpty() || e.getValue().open.isPositive())
-                .map(e -> e.getValue().lane(e.getKey()))
+        return byClient.values().stream()
+                .filter(s -> !s.marks.isEmpty() || s.open.isPositive())
+                .map(Sums::lane)
                 .sorted(Comparator.comparing((Lane l) -> l.late().money().getAmount())
                         .thenComparing(l -> l.open().money().getAmount())
                         .reversed()
@@ -73,12 +77,14 @@ final class Almanac {
     }
 
     private static final class Sums {
+        private final long clientId;
         private final String client;
         private final List<Mark> marks = new ArrayList<>();
         private Money open;
         private Money late;
 
-        private Sums(String client, CurrencyUnit currency) {
+        private Sums(long clientId, String client, CurrencyUnit currency) {
+            this.clientId = clientId;
             this.client = client;
             this.open = Money.zero(currency);
             this.late = Money.zero(currency);
@@ -89,8 +95,8 @@ final class Almanac {
             late = p.standing() == Standing.LATE ? late.plus(p.open().money()) : late;
         }
 
-        private Lane lane(long id) {
-            return new Lane(id, client, Amount.of(open), Amount.of(late), marks);
+        private Lane lane() {
+            return new Lane(clientId, client, Amount.of(open), Amount.of(late), marks);
         }
     }
 
@@ -124,7 +130,10 @@ final class Almanac {
         return lanes.stream()
                 .map(l -> {
                     List<Mark> marks = new ArrayList<>(l.marks());
-                    marks.addAll(more.getOrDefault(l.clientId(), List.of()));
+                    more.getOrDefault(l.clientId(), List.of()).stream()
+                            .filter(m -> m.amount() == null
+                                    || m.amount().currency().equals(l.open().currency()))
+                            .forEach(marks::add);
                     marks.sort(Comparator.comparing(Mark::on));
                     return new Lane(l.clientId(), l.client(), l.open(), l.late(), marks);
                 })

@@ -64,7 +64,14 @@ class TodayController {
     }
 
     /** The sentence. @param most who owes most of what is late; empty where nothing is */
-    record Sentence(Amount late, int lateClients, String most, Amount week, int weekClients, Amount open) {}
+    record Sentence(
+            Amount late,
+            int lateClients,
+            String most,
+            Amount week,
+            int weekClients,
+            Amount open,
+            List<Amount> inOthers) {}
 
     /** @param hidden how many clients have no lane, since there are more than can be read */
     record TodayView(
@@ -111,10 +118,15 @@ class TodayController {
     private static Sentence sentence(List<InvoiceIndex.Row> rows, CurrencyUnit currency, LocalDate today) {
         Map<String, Money> lateBy = new LinkedHashMap<>();
         Map<String, Money> weekBy = new LinkedHashMap<>();
+        Map<CurrencyUnit, Money> others = new LinkedHashMap<>();
         Money open = Money.zero(currency);
         for (InvoiceIndex.Row row : rows) {
             for (Measure.Part part : row.measure()) {
                 Money amount = part.open().money();
+                if (!amount.getCurrencyUnit().equals(currency)) {
+                    others.merge(amount.getCurrencyUnit(), amount, Money::plus);
+                    continue;
+                }
                 open = open.plus(amount);
                 if (amount.isPositive() && part.standing() == Standing.LATE) {
                     lateBy.merge(row.clientName(), amount, Money::plus);
@@ -133,7 +145,11 @@ class TodayController {
                 most,
                 Amount.of(Amounts.sum(currency, weekBy.values())),
                 weekBy.size(),
-                Amount.of(open));
+                Amount.of(open),
+                others.values().stream()
+                        .filter(Money::isPositive)
+                        .map(Amount::of)
+                        .toList());
     }
 
     @Hidden

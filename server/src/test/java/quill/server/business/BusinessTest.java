@@ -67,6 +67,7 @@ public class BusinessTest {
                 name,
                 "",
                 "",
+                "",
                 email,
                 taxNumber,
                 registered,

@@ -10,6 +10,7 @@ import quill.core.latefee.TypedLateFeePolicy;
 import quill.server.chasing.ActView;
 import quill.server.common.ConflictException;
 import quill.server.debts.Debts;
+import quill.server.invoices.CreditNotes;
 import quill.server.invoices.InvoicesService;
 import quill.server.latefees.FeePolicies;
 import quill.server.latefees.LateFees;
@@ -99,7 +100,7 @@ public class LateFeesTest extends OnAFreshBusiness {
         for (int day = 1; day <= 9; day++) {
             forward(day);
         }
-        server.bean(InvoicesService.class).credit(invoice, "it was never ordered", false);
+        server.bean(CreditNotes.class).write(invoice, CreditNotes.Wanted.rest("it was never ordered", false));
         assertThat(owes(client)).isEqualTo("0.00");
         assertThat(agreement(client).holds()).isTrue();
         for (int day = 10; day <= 20; day++) {

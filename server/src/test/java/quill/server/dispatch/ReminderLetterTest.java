@@ -42,6 +42,7 @@ public class ReminderLetterTest {
                         own.name(),
                         "",
                         own.address(),
+                        "",
                         own.email(),
                         "",
                         false,

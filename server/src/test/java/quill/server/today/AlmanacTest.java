@@ -105,7 +105,18 @@ public class AlmanacTest {
 
     private static InvoiceIndex.Row row(long client, String name, Measure.Part... parts) {
         return new InvoiceIndex.Row(
-                client, client, name, "2027-000" + client, "work", null, null, null, null, false, List.of(parts));
+                client,
+                client,
+                name,
+                "2027-000" + client,
+                "work",
+                null,
+                null,
+                null,
+                null,
+                false,
+                false,
+                List.of(parts));
     }
 
     private static Measure.Part part(String amount, int days, Standing standing) {

@@ -1,4 +1,4 @@
-package quill.server.publicpages;
+package quill.server.invoices;
 
 import java.time.LocalDate;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -7,11 +7,10 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.server.audit.Happenings;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
-import quill.server.invoices.Invoice;
 
 /** Notes once a day that a client opened an invoice's page. Mail carries nothing that tells us. Table PAGE_OPENING. */
 @Service
-class PageOpenings {
+public class PageOpenings {
     private final JdbcClient jdbc;
     private final Happenings happenings;
     private final Changes changes;
@@ -24,8 +23,9 @@ class PageOpenings {
         this.clock = clock;
     }
 
+    /** Notes it, unless somebody signed in looks at it or it was noted today. */
     @Transactional
-    void opened(Invoice invoice) {
+    public void opened(Invoice invoice) {
         if (!"by itself".equals(Happenings.who())) {
             return; // The business looks at its own page.
         }
@@ -40,5 +40,14 @@ class PageOpenings {
             happenings.note(invoice.id(), invoice.clientId(), "The client opened the page");
             changes.say(null, invoice.clientId());
         }
+    }
+
+    /** Whether a client ever opened the page of an invoice. */
+    public boolean wasOpened(long invoiceId) {
+        return jdbc.sql("SELECT COUNT(*) FROM page_opening WHERE invoice_id = :invoice")
+                        .param("invoice", invoiceId)
+                        .query(Integer.class)
+                        .single()
+                > 0;
     }
 }

@@ -1,0 +1,51 @@
+package quill.core.document;
+
+import java.util.List;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import quill.core.Problem;
+import quill.core.money.Percent;
+import quill.core.money.TypedNumber;
+
+/** How far something lowers or raises a sum. */
+public sealed interface Extent {
+    /** Not at all. */
+    record None() implements Extent {
+        @Override
+        public Money of(Money base) {
+            return Money.zero(base.getCurrencyUnit());
+        }
+    }
+
+    /** A percentage of the sum, rounded half up to the minor unit. */
+    record OfPercent(Percent percent) implements Extent {
+        @Override
+        public Money of(Money base) {
+            return percent.of(base);
+        }
+    }
+
+    /** A fixed sum, whatever it lowers or raises. */
+    record OfAmount(Money amount) implements Extent {
+        @Override
+        public Money of(Money base) {
+            return amount;
+        }
+    }
+
+    /** What it comes to on this base. */
+    Money of(Money base);
+
+    /** Reads {@code ""}, {@code 10%} or {@code 25.00}; null where a problem was added. */
+    static Extent read(String field, String text, CurrencyUnit currency, List<Problem> problems) {
+        if (text == null || text.isBlank()) {
+            return new None();
+        }
+        if (text.strip().endsWith("%")) {
+            Percent percent = TypedNumber.percent(field, text, problems);
+            return percent == null ? null : new OfPercent(percent);
+        }
+        Money amount = TypedNumber.amount(field, text, currency, problems);
+        return amount == null ? null : new OfAmount(amount);
+    }
+}

@@ -1,0 +1,93 @@
+package quill.server.business;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.document.CashRounding;
+import quill.core.money.TypedNumber;
+import quill.server.common.Texts;
+
+/**
+ * How documents look and what they say.
+ *
+ * @param layout ledger or letter
+ * @param terms what a new invoice begins with
+ * @param labels of the business's own fields, as printed
+ * @param coins the smallest coin of each currency in which cash is rounded
+ */
+public record DocumentSetting(String layout, String terms, List<String> labels, List<Coin> coins, int version) {
+    /** The layouts there are. */
+    public static final List<String> LAYOUTS = List.of("ledger", "letter");
+
+    private static final int MOST_LABELS = 8;
+
+    /** A currency's smallest coin. */
+    public record Coin(String currency, String step) {}
+
+    static DocumentSetting first() {
+        return new DocumentSetting("ledger", "", List.of(), List.of(), 0);
+    }
+
+    /** The coins, as the core reads them. */
+    public Map<CurrencyUnit, CashRounding> rounding() {
+        Map<CurrencyUnit, CashRounding> rounding = new HashMap<>();
+        for (Coin coin : coins) {
+            CurrencyUnit currency = CurrencyUnit.of(coin.currency());
+            rounding.put(currency, new CashRounding(Money.of(currency, new java.math.BigDecimal(coin.step()))));
+        }
+        return rounding;
+    }
+
+    /** The same with every field checked and trimmed. @throws RefusedException with all that is wrong */
+    DocumentSetting checked() {
+        List<Problem> problems = new ArrayList<>();
+        if (!LAYOUTS.contains(layout)) {
+            problems.add(new Problem("layout", layout, "must be one of " + LAYOUTS));
+        }
+        String plainTerms = Texts.text("terms", terms, 4000, false, problems);
+        List<String> plainLabels = new ArrayList<>();
+        List<String> typed = labels == null ? List.of() : labels;
+        for (int i = 0; i < typed.size(); i++) {
+            String label = Texts.text("labels[" + i + "]", typed.get(i), 40, false, problems);
+            if (plainLabels.contains(label)) {
+                problems.add(new Problem("labels[" + i + "]", label, "is there already"));
+            }
+            if (!label.isEmpty()) {
+                plainLabels.add(label);
+            }
+        }
+        if (plainLabels.size() > MOST_LABELS) {
+            problems.add(new Problem("labels", "", "at most " + MOST_LABELS + " fields"));
+        }
+        List<Coin> plainCoins = coins(problems);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        return new DocumentSetting(layout, plainTerms, plainLabels, plainCoins, version);
+    }
+
+    private List<Coin> coins(List<Problem> problems) {
+        List<Coin> plain = new ArrayList<>();
+        List<Coin> typed = coins == null ? List.of() : coins;
+        for (int i = 0; i < typed.size(); i++) {
+            String path = "coins[" + i + "].";
+            CurrencyUnit currency =
+                    TypedNumber.currency(path + "currency", typed.get(i).currency(), problems);
+            if (currency == null) {
+                continue;
+            }
+            Money step = TypedNumber.amount(path + "step", typed.get(i).step(), currency, problems);
+            if (step != null && step.isZero()) {
+                problems.add(new Problem(path + "step", typed.get(i).step(), "must be above zero, such as 0.05"));
+            } else if (step != null) {
+                plain.add(new Coin(currency.getCode(), step.getAmount().toPlainString()));
+            }
+        }
+        return plain;
+    }
+}

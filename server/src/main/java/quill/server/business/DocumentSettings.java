@@ -1,0 +1,58 @@
+package quill.server.business;
+
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import quill.server.common.ConflictException;
+import quill.server.common.Json;
+
+/** Table DOCUMENT_SETTING: its one row, and what holds before there is one. */
+@Service
+public class DocumentSettings {
+    private final JdbcClient jdbc;
+    private final Json json;
+
+    DocumentSettings(JdbcClient jdbc, Json json) {
+        this.jdbc = jdbc;
+        this.json = json;
+    }
+
+    /** What holds now. */
+    public DocumentSetting setting() {
+        return jdbc.sql("SELECT layout, terms, labels, coins, version FROM document_setting WHERE id = 1")
+                .query((rs, n) -> new DocumentSetting(
+                        rs.getString("layout"),
+                        rs.getString("terms"),
+                        List.of(json.read(rs.getString("labels"), String[].class)),
+                        List.of(json.read(rs.getString("coins"), DocumentSetting.Coin[].class)),
+                        rs.getInt("version")))
+                .optional()
+                .orElseGet(DocumentSetting::first);
+    }
+
+    /** Changes it. @throws ConflictException if another window changed it first */
+    @Transactional
+    public DocumentSetting change(DocumentSetting setting) {
+        DocumentSetting checked = setting.checked();
+        int rows = jdbc.sql(checked.version() == 0 ? """
+                INSERT INTO document_setting (id, layout, terms, labels, coins)
+                SELECT 1, :layout, :terms, :labels, :coins
+                 WHERE NOT EXISTS (SELECT 1 FROM document_setting)
+                """ : """
+                UPDATE document_setting
+                   SET layout = :layout, terms = :terms, labels = :labels, coins = :coins, version = version + 1
+                 WHERE id = 1 AND version = :version
+                """)
+                .param("layout", checked.layout())
+                .param("terms", checked.terms())
+                .param("labels", json.write(checked.labels()))
+                .param("coins", json.write(checked.coins()))
+                .param("version", checked.version())
+                .update();
+        if (rows != 1) {
+            throw new ConflictException("These settings were changed in another window. Look at them again.");
+        }
+        return setting();
+    }
+}

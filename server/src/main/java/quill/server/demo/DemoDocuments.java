@@ -1,0 +1,327 @@
+package quill.server.demo;
+
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+import quill.core.document.TypedDraft;
+import quill.core.document.TypedDraft.TypedExtra;
+import quill.core.document.TypedDraft.TypedLine;
+import quill.core.document.TypedDraft.TypedTerm;
+import quill.server.business.BusinessService;
+import quill.server.business.DocumentSetting;
+import quill.server.business.DocumentSettings;
+import quill.server.business.Rates;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.Withdrawals;
+import quill.server.invoices.Attachments;
+import quill.server.invoices.CreditNotes;
+import quill.server.invoices.InvoicesService;
+import quill.server.payments.PaymentsService;
+
+/** The invoices of the demo that are not of the everyday kind, each for a client of its own. */
+@Component
+class DemoDocuments {
+    private final BusinessService business;
+    private final DocumentSettings documents;
+    private final Rates rates;
+    private final ClientsService clients;
+    private final InvoicesService invoices;
+    private final Attachments attachments;
+    private final DispatchService dispatch;
+    private final Withdrawals withdrawals;
+    private final PaymentsService payments;
+    private final BusinessClock clock;
+    private final Map<String, String> taxes = new HashMap<>();
+
+    DemoDocuments(
+            BusinessService business,
+            DocumentSettings documents,
+            Rates rates,
+            ClientsService clients,
+            InvoicesService invoices,
+            Attachments attachments,
+            DispatchService dispatch,
+            Withdrawals withdrawals,
+            PaymentsService payments,
+            BusinessClock clock) {
+        this.business = business;
+        this.documents = documents;
+        this.rates = rates;
+        this.clients = clients;
+        this.invoices = invoices;
+        this.attachments = attachments;
+        this.dispatch = dispatch;
+        this.withdrawals = withdrawals;
+        this.payments = payments;
+        this.clock = clock;
+    }
+
+    /** The taxes that stand beside the two everyday ones, fields, coins and a rate. */
+    void setUp(String high, String low) {
+        taxes.put("21", high);
+        taxes.put("6", low);
+        taxes.put("E", tax("Exempt", "E", "Teaching is exempt from tax"));
+        taxes.put("AE", tax("Reverse charge", "AE", "Reverse charge: the tax is owed by the client"));
+        taxes.put("G", tax("Export", "G", "Export outside the Union"));
+        documents.change(new DocumentSetting(
+                "ledger",
+                "",
+                List.of("Instrument", "Serial number"),
+                List.of(new DocumentSetting.Coin("EUR", "0.05")),
+                0));
+        rates.note(new Rates.Rate("GBP", "2026-09-01", "1.1620"));
+        rates.note(new Rates.Rate("GBP", "2027-01-04", "1.1745"));
+    }
+
+    private String tax(String name, String category, String reason) {
+        return business.addTax(new BusinessService.TypedTax(name, "", category, false, reason))
+                .id();
+    }
+
+    void play(String what) {
+        switch (what) {
+            case "organ" -> organ();
+            case "infirmary" -> infirmary();
+            case "lessons" -> lessons();
+            case "fair" -> fair();
+            case "mistake" -> mistake();
+            case "recital" -> recital();
+            case "harbour" -> harbour();
+            default -> throw new IllegalArgumentException(what);
+        }
+    }
+
+    private long client(String name, String email, String address, String country, String number, String certificate) {
+        LocalDate until = certificate.isEmpty() ? null : LocalDate.of(2027, 8, 31);
+        return clients.make(new Client(0, name, "", email, address, country, number, certificate, until, 1))
+                .id();
+    }
+
+    private TypedDraft draft(
+            long client,
+            String subject,
+            List<TypedLine> lines,
+            List<TypedExtra> discounts,
+            List<TypedExtra> charges,
+            String prepaid,
+            String days) {
+        return new TypedDraft(
+                client,
+                "EUR",
+                "",
+                subject,
+                "",
+                "",
+                clock.today().toString(),
+                "",
+                false,
+                false,
+                lines,
+                discounts,
+                charges,
+                prepaid,
+                List.of(new TypedTerm(false, "rest", days)),
+                "",
+                "",
+                "",
+                Map.of(),
+                null);
+    }
+
+    private TypedLine line(String what, String quantity, String unit, String price, String tax) {
+        return new TypedLine(what, quantity, unit, price, "", List.of(taxes.get(tax)));
+    }
+
+    private void paid(long client, long invoice, String way, String amount) {
+        payments.record(new PaymentsService.Recorded(
+                "demo-whole-" + invoice,
+                client,
+                invoice,
+                way,
+                amount,
+                clock.today().toString(),
+                ""));
+    }
+
+    /** A workshop in another country of the Union: the tax is its own affair. */
+    private void organ() {
+        long client = client(
+                "Werkstatt Lindenau", "rechnung@lindenau.example", "Am Kanal 3\nLindenau", "DE", "DE000111222", "");
+        TypedDraft draft = draft(
+                client,
+                "felting of six dampers sets",
+                List.of(line("Damper set, felted", "6", "", "184.50", "AE"), line("Packing", "2", "h", "68.00", "AE")),
+                List.of(),
+                List.of(new TypedExtra("Carriage", "46.00", List.of(taxes.get("AE")))),
+                "",
+                "30");
+        long id = invoices.begin(draft, null);
+        dispatch.issueAndSend(id, 1);
+        paid(client, id, "TRANSFER", "1289.00");
+    }
+
+    /** Pays no tax by its certificate; a discount on the whole, and a line of it taken back. */
+    private void infirmary() {
+        long client = client(
+                "Larkmoor Infirmary", "purchase@infirmary.example", "Ward Street 1\nLarkmoor", "BE", "", "FS 2214-B");
+        TypedDraft draft = draft(
+                client,
+                "day room pianos",
+                List.of(
+                        line("Tuning, day room upright", "3", "", "74.00", "21"),
+                        line("Castors with brakes", "9", "", "21.40", "21")),
+                List.of(new TypedExtra("For a good house", "5%", List.of())),
+                List.of(new TypedExtra("Carriage", "12.50", List.of(taxes.get("21")))),
+                "",
+                "30");
+        long id = invoices.begin(draft, null);
+        dispatch.issueAndSend(id, 1);
+        dispatch.credit(
+                id,
+                new CreditNotes.Wanted(
+                        "lines",
+                        "three castors were not fitted",
+                        List.of(new CreditNotes.TypedPart(1, "3")),
+                        List.of(),
+                        "",
+                        false));
+        paid(client, id, "TRANSFER", "345.38");
+    }
+
+    /** A deposit held for lessons, deducted from their invoice as paid before; a file goes along. */
+    private void lessons() {
+        long client = client("Ida Corrow", "ida@corrow.example", "Mill Street 12\nPellworth", "BE", "", "");
+        payments.record(new PaymentsService.Recorded(
+                "demo-deposit-lessons",
+                client,
+                null,
+                "TRANSFER",
+                "EUR",
+                "100.00",
+                clock.today().toString(),
+                "",
+                true));
+        TypedDraft draft = draft(
+                client,
+                "a course in keeping one’s own piano",
+                List.of(line("Course, evenings", "4", "", "65.00", "E"), line("Method book", "1", "", "9.00", "6")),
+                List.of(),
+                List.of(),
+                "100.00",
+                "14");
+        long id = invoices.begin(draft, null);
+        attachments.add(id, "evenings.csv", "evening,what\n1,dust\n2,damp\n".getBytes(StandardCharsets.UTF_8));
+        dispatch.issueAndSend(id, 1);
+        paid(client, id, "TRANSFER", "169.54");
+    }
+
+    /** Paid in cash, so that what is due is rounded to five cents. */
+    private void fair() {
+        long client = client("Pellworth Spring Fair", "", "The Green\nPellworth", "BE", "", "");
+        TypedDraft draft = draft(
+                client,
+                "street piano for a day",
+                List.of(line("Hire, day", "1", "", "40.36", "21")),
+                List.of(),
+                List.of(),
+                "",
+                "0");
+        TypedDraft cash = new TypedDraft(
+                client,
+                "EUR",
+                "",
+                draft.subject(),
+                "",
+                "",
+                draft.supplyDate(),
+                "",
+                false,
+                true,
+                draft.lines(),
+                List.of(),
+                List.of(),
+                "",
+                draft.schedule(),
+                "",
+                "",
+                "",
+                Map.of("Instrument", "Street piano"),
+                null);
+        long id = invoices.begin(cash, null);
+        invoices.issue(id, 1);
+        paid(client, id, "CASH", "48.85");
+    }
+
+    /** Issued for the wrong client, never sent, and voided: its number stays. */
+    private void mistake() {
+        long client = clients.all().stream()
+                .filter(c -> c.name().equals("Westerby Town Band"))
+                .findFirst()
+                .orElseThrow()
+                .id();
+        long id = invoices.begin(
+                draft(
+                        client,
+                        "tuning",
+                        List.of(line("Tuning", "1", "", "74.00", "21")),
+                        List.of(),
+                        List.of(),
+                        "",
+                        "14"),
+                null);
+        invoices.issue(id, 1);
+        withdrawals.voidIt(id, "written for the wrong client");
+    }
+
+    /** In pounds, outside the Union: paid by transfer at a later rate. */
+    private void recital() {
+        long client = client(
+                "Saltmarsh Recital Rooms",
+                "desk@saltmarsh.example",
+                "Staithe Lane 5\nSaltmarsh",
+                "GB",
+                "GB000333444",
+                "");
+        long id = pounds(client, "bass strings for a recital grand", "Bass string, wound by hand", "22", "21.30");
+        paid(client, id, "TRANSFER", "468.60");
+    }
+
+    /** In pounds, still open. */
+    private void harbour() {
+        long client = client("Harbour Hall Trust", "clerk@harbourhall.example", "Pier Head\nWellsand", "GB", "", "");
+        pounds(client, "hammer set for the hall’s grand", "Hammer set, refelted", "1", "865.00");
+    }
+
+    private long pounds(long client, String subject, String what, String quantity, String price) {
+        TypedDraft draft = new TypedDraft(
+                client,
+                "GBP",
+                "",
+                subject,
+                "PO 5512",
+                "Spring season",
+                clock.today().toString(),
+                "",
+                false,
+                false,
+                List.of(line(what, quantity, "", price, "G")),
+                List.of(),
+                List.of(),
+                "",
+                List.of(new TypedTerm(false, "rest", "30")),
+                "",
+                "",
+                "",
+                Map.of(),
+                null);
+        long id = invoices.begin(draft, null);
+        dispatch.issueAndSend(id, 1);
+        return id;
+    }
+}

@@ -1,0 +1,112 @@
+package quill.server.formats;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.money.Percent;
+import quill.server.invoices.FixedDocument;
+import quill.server.invoices.FixedDocument.PrintedGroup;
+import quill.server.invoices.FixedDocument.PrintedTax;
+
+/**
+ * What EN 16931 cannot carry is refused, with the rule that it would break. Rule names are those of EN 16931-1:2017,
+ * clause 6.4, and of its official validation artefacts.
+ */
+final class UblRules {
+    private static final Set<String> COUNTRIES = Set.of(Locale.getISOCountries());
+    private static final int DECIMALS = 2;
+
+    private final FixedDocument d;
+    private final List<Problem> problems = new ArrayList<>();
+
+    private UblRules(FixedDocument d) {
+        this.d = d;
+    }
+
+    /** @throws RefusedException with every reason at once */
+    static void check(FixedDocument document) {
+        List<Problem> problems = new UblRules(document).problems();
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+    }
+
+    private List<Problem> problems() {
+        if (CurrencyUnit.of(d.currency()).getDecimalPlaces() > DECIMALS) {
+            say("currency", d.currency(), "EN 16931 has amounts of at most two decimals (BR-DEC-1 to BR-DEC-28)");
+        }
+        if (d.groups().isEmpty()) {
+            say("groups", d.number(), "this document was issued before its taxes were kept line by line");
+        }
+        for (PrintedGroup g : d.groups()) {
+            if (g.taxes().size() > 1) {
+                say("taxes", names(g), "EN 16931 has one tax on a line (BG-30); several cannot be written");
+            }
+        }
+        d.taxes().forEach(this::tax);
+        country("from.country", d.from().country(), "your own country is missing; add it in Settings (BR-9)");
+        country("to.country", d.to().country(), "the client's country was not known at issue (BR-11)");
+        return problems;
+    }
+
+    private String names(PrintedGroup g) {
+        return String.join(
+                ", ", g.taxes().stream().map(t -> d.taxes().get(t).name()).toList());
+    }
+
+    private void tax(PrintedTax t) {
+        Percent rate = Percent.of(t.rate().replace("%", ""));
+        if (Boolean.TRUE.equals(t.compound())) {
+            say("taxes", t.name(), "a compound tax stands on other taxes, which EN 16931 does not know (BR-CO-17)");
+        }
+        if ("S".equals(t.category()) && rate.rate().signum() == 0) {
+            say("taxes", t.name(), "category S needs a rate above zero (BR-S-5); a zero rate is category Z");
+        }
+        if ("K".equals(t.category()) || "G".equals(t.category())) {
+            vat("from.taxNumber", d.from().taxNumber(), t.category());
+        }
+        if ("K".equals(t.category())) {
+            vat("to.taxNumber", d.to().taxNumber(), t.category());
+        }
+        Money off = t.amount().money().minus(rate.of(t.base().money())).abs();
+        if (off.getAmount().compareTo(BigDecimal.ONE) >= 0) {
+            say(
+                    "taxes",
+                    t.name(),
+                    "its lines, rounded one by one, differ by "
+                            + off.getAmount().toPlainString() + " from its rate on the whole (BR-CO-17)");
+        }
+    }
+
+    private void vat(String field, String number, String category) {
+        if (!isVat(number)) {
+            say(
+                    field,
+                    number,
+                    "category " + category
+                            + " needs a tax number that begins with the country's two letters (BR-CO-9)");
+        }
+    }
+
+    private void country(String field, String code, String why) {
+        if (code.isEmpty()) {
+            say(field, "", why);
+        }
+    }
+
+    private void say(String field, String value, String why) {
+        problems.add(new Problem(field, value, why));
+    }
+
+    /** Whether a number can be a VAT identifier: BR-CO-9 asks for the prefix of its country, EL for Greece. */
+    static boolean isVat(String number) {
+        String plain = number.replace(" ", "").toUpperCase(Locale.ROOT);
+        return plain.length() > 2 && (COUNTRIES.contains(plain.substring(0, 2)) || plain.startsWith("EL"));
+    }
+}

@@ -1,0 +1,383 @@
+package quill.server.formats;
+
+import com.helger.diagnostics.error.list.ErrorList;
+import com.helger.ubl21.UBL21Marshaller;
+import java.math.BigDecimal;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.AddressLineType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.AddressType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.AttachmentType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.BillingReferenceType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.BranchType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.CountryType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.CreditNoteLineType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.CustomerPartyType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.DeliveryType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.DocumentReferenceType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.FinancialAccountType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.InvoiceLineType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.ItemType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.LocationType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.OrderReferenceType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PartyIdentificationType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PartyLegalEntityType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PartyTaxSchemeType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PartyType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PaymentMeansType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PaymentTermsType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PeriodType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PriceType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.ProjectReferenceType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.SupplierPartyType;
+import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.TaxSchemeType;
+import oasis.names.specification.ubl.schema.xsd.commonbasiccomponents_21.NoteType;
+import oasis.names.specification.ubl.schema.xsd.commonbasiccomponents_21.PaymentIDType;
+import oasis.names.specification.ubl.schema.xsd.creditnote_21.CreditNoteType;
+import oasis.names.specification.ubl.schema.xsd.invoice_21.InvoiceType;
+import quill.core.RefusedException;
+import quill.server.dispatch.Letters;
+import quill.server.invoices.Attachments;
+import quill.server.invoices.FixedDocument;
+import quill.server.invoices.FixedDocument.PrintedLine;
+
+/** Writes an issued invoice or credit note as UBL 2.1 following EN 16931. */
+final class UblWriting {
+    private static final String EN_16931 = "urn:cen.eu:en16931:2017";
+    private static final String INVOICE = "380";
+    private static final String CREDIT_NOTE = "381";
+    private static final String CREDIT_TRANSFER = "30";
+
+    private final UblDocument source;
+    private final FixedDocument d;
+    private final UblMoney money;
+    private final boolean outside;
+
+    private UblWriting(UblDocument source) {
+        this.source = source;
+        this.d = source.document();
+        this.money = new UblMoney(d);
+        // Where everything is outside the scope of tax, no VAT identifier may stand (BR-O-2).
+        this.outside = d.taxes().stream().anyMatch(t -> "O".equals(t.category()));
+    }
+
+    /** @throws RefusedException for what EN 16931 cannot carry, with every reason at once */
+    static byte[] write(UblDocument source) {
+        UblRules.check(source.document());
+        UblWriting writing = new UblWriting(source);
+        ErrorList errors = new ErrorList();
+        byte[] ubl = source.document().takesBack()
+                ? UBL21Marshaller.creditNote()
+                        .setFormattedOutput(true)
+                        .setCollectErrors(errors)
+                        .getAsBytes(writing.creditNote())
+                : UBL21Marshaller.invoice()
+                        .setFormattedOutput(true)
+                        .setCollectErrors(errors)
+                        .getAsBytes(writing.invoice());
+        if (ubl == null) {
+            throw new IllegalStateException(source.document().number() + " does not keep to the schema: " + errors);
+        }
+        return ubl;
+    }
+
+    private InvoiceType invoice() {
+        InvoiceType i = new InvoiceType();
+        i.setCustomizationID(EN_16931);
+        i.setID(plain(d.number()));
+        i.setIssueDate(d.issuedOn());
+        if (source.due().size() == 1) {
+            i.setDueDate(source.due().get(0).on());
+        }
+        i.setInvoiceTypeCode(INVOICE);
+        notes().forEach(i::addNote);
+        i.setDocumentCurrencyCode(d.currency());
+        if (d.own() != null) {
+            i.setTaxCurrencyCode(d.own().currency());
+        }
+        if (d.supplyEnd() != null) {
+            i.addInvoicePeriod(period());
+        }
+        if (!d.reference().isEmpty()) {
+            i.setOrderReference(order());
+        }
+        files().forEach(i::addAdditionalDocumentReference);
+        if (!d.project().isEmpty()) {
+            ProjectReferenceType project = new ProjectReferenceType();
+            project.setID(plain(d.project()));
+            i.addProjectReference(project);
+        }
+        i.setAccountingSupplierParty(supplier());
+        i.setAccountingCustomerParty(customer());
+        if (d.supplyDate() != null) {
+            i.addDelivery(delivery());
+        }
+        if (!d.iban().isEmpty()) {
+            i.addPaymentMeans(means());
+        }
+        String terms = terms();
+        if (!terms.isEmpty()) {
+            PaymentTermsType type = new PaymentTermsType();
+            type.addNote(new NoteType(terms));
+            i.addPaymentTerms(type);
+        }
+        money.allowancesAndCharges().forEach(i::addAllowanceCharge);
+        money.taxTotals().forEach(i::addTaxTotal);
+        i.setLegalMonetaryTotal(money.totals());
+        for (int n = 0; n < d.lines().size(); n++) {
+            InvoiceLineType line = new InvoiceLineType();
+            line.setID(String.valueOf(n + 1));
+            line.setInvoicedQuantity(quantity(n)).setUnitCode(unit(n));
+            line.setLineExtensionAmount(money.net(n).getAmount()).setCurrencyID(d.currency());
+            if (!money.off(n).isZero()) {
+                line.addAllowanceCharge(money.allowance(false, money.off(n), "Discount"));
+            }
+            line.setItem(item(n));
+            line.setPrice(price(n));
+            i.addInvoiceLine(line);
+        }
+        return i;
+    }
+
+    private CreditNoteType creditNote() {
+        CreditNoteType c = new CreditNoteType();
+        c.setCustomizationID(EN_16931);
+        c.setID(plain(d.number()));
+        c.setIssueDate(d.issuedOn());
+        c.setCreditNoteTypeCode(CREDIT_NOTE);
+        c.addNote(new NoteType(plain(d.corrects().reason())));
+        notes().forEach(c::addNote);
+        c.setDocumentCurrencyCode(d.currency());
+        if (d.own() != null) {
+            c.setTaxCurrencyCode(d.own().currency());
+        }
+        if (d.supplyEnd() != null) {
+            c.addInvoicePeriod(period());
+        }
+        if (!d.reference().isEmpty()) {
+            c.setOrderReference(order());
+        }
+        BillingReferenceType billing = new BillingReferenceType();
+        DocumentReferenceType invoice = new DocumentReferenceType();
+        invoice.setID(plain(d.corrects().number()));
+        invoice.setIssueDate(d.corrects().issuedOn());
+        billing.setInvoiceDocumentReference(invoice);
+        c.addBillingReference(billing);
+        c.setAccountingSupplierParty(supplier());
+        c.setAccountingCustomerParty(customer());
+        if (d.supplyDate() != null) {
+            c.addDelivery(delivery());
+        }
+        PaymentTermsType terms = new PaymentTermsType();
+        terms.addNote(new NoteType("Lowers what is open, or is held as credit"));
+        c.addPaymentTerms(terms);
+        money.allowancesAndCharges().forEach(c::addAllowanceCharge);
+        money.taxTotals().forEach(c::addTaxTotal);
+        c.setLegalMonetaryTotal(money.totals());
+        for (int n = 0; n < d.lines().size(); n++) {
+            CreditNoteLineType line = new CreditNoteLineType();
+            line.setID(String.valueOf(n + 1));
+            line.setCreditedQuantity(quantity(n)).setUnitCode(unit(n));
+            line.setLineExtensionAmount(money.net(n).getAmount()).setCurrencyID(d.currency());
+            if (!money.off(n).isZero()) {
+                line.addAllowanceCharge(money.allowance(false, money.off(n), "Discount"));
+            }
+            line.setItem(item(n));
+            line.setPrice(price(n));
+            c.addCreditNoteLine(line);
+        }
+        return c;
+    }
+
+    private List<NoteType> notes() {
+        String fields =
+                d.fields().stream().map(f -> f.label() + ": " + f.value()).collect(Collectors.joining("\n"));
+        return Stream.of(d.subject(), fields, d.notes())
+                .filter(n -> !n.isEmpty())
+                .map(n -> new NoteType(plain(n)))
+                .toList();
+    }
+
+    private PeriodType period() {
+        PeriodType period = new PeriodType();
+        period.setStartDate(d.supplyDate());
+        period.setEndDate(d.supplyEnd());
+        return period;
+    }
+
+    private OrderReferenceType order() {
+        OrderReferenceType order = new OrderReferenceType();
+        order.setID(plain(d.reference()));
+        return order;
+    }
+
+    private List<DocumentReferenceType> files() {
+        return source.files().stream()
+                .filter(f -> !"text/plain".equals(f.file().type()))
+                .map(UblWriting::file)
+                .toList();
+    }
+
+    private static DocumentReferenceType file(Attachments.Content content) {
+        DocumentReferenceType reference = new DocumentReferenceType();
+        reference.setID(content.file().name());
+        AttachmentType attachment = new AttachmentType();
+        var embedded = attachment.setEmbeddedDocumentBinaryObject(content.bytes());
+        embedded.setMimeCode(content.file().type());
+        embedded.setFilename(content.file().name());
+        reference.setAttachment(attachment);
+        return reference;
+    }
+
+    private SupplierPartyType supplier() {
+        FixedDocument.Party from = d.from();
+        PartyType party = party(from);
+        boolean vat = !outside && UblRules.isVat(from.taxNumber());
+        if (vat) {
+            party.addPartyTaxScheme(scheme(from.taxNumber(), "VAT"));
+        } else {
+            // BR-CO-26 asks for some identifier of the seller.
+            PartyIdentificationType id = new PartyIdentificationType();
+            id.setID(plain(from.taxNumber().isEmpty() ? from.email() : from.taxNumber()));
+            party.addPartyIdentification(id);
+            if (!outside && !from.taxNumber().isEmpty()) {
+                party.addPartyTaxScheme(scheme(from.taxNumber(), "TAX"));
+            }
+        }
+        party.addPartyLegalEntity(legal(from.name(), ""));
+        SupplierPartyType supplier = new SupplierPartyType();
+        supplier.setParty(party);
+        return supplier;
+    }
+
+    private CustomerPartyType customer() {
+        FixedDocument.Party to = d.to();
+        PartyType party = party(to);
+        boolean vat = !outside && UblRules.isVat(to.taxNumber());
+        if (vat) {
+            party.addPartyTaxScheme(scheme(to.taxNumber(), "VAT"));
+        }
+        party.addPartyLegalEntity(legal(to.name(), vat ? "" : to.taxNumber()));
+        CustomerPartyType customer = new CustomerPartyType();
+        customer.setParty(party);
+        return customer;
+    }
+
+    private static PartyType party(FixedDocument.Party p) {
+        PartyType party = new PartyType();
+        if (!p.email().isEmpty()) {
+            party.setEndpointID(p.email()).setSchemeID("EM");
+        }
+        AddressType address = address(p.country());
+        List<String> lines =
+                p.address().lines().map(String::strip).filter(l -> !l.isEmpty()).toList();
+        if (!lines.isEmpty()) {
+            address.setStreetName(plain(lines.get(0)));
+        }
+        if (lines.size() > 2) {
+            address.setAdditionalStreetName(plain(lines.get(1)));
+        }
+        if (lines.size() > 1) {
+            address.setCityName(plain(lines.get(lines.size() - 1)));
+        }
+        if (lines.size() > 3) {
+            AddressLineType more = new AddressLineType();
+            more.setLine(plain(String.join(", ", lines.subList(2, lines.size() - 1))));
+            address.addAddressLine(more);
+        }
+        party.setPostalAddress(address);
+        return party;
+    }
+
+    private static AddressType address(String code) {
+        AddressType address = new AddressType();
+        CountryType country = new CountryType();
+        country.setIdentificationCode(code);
+        address.setCountry(country);
+        return address;
+    }
+
+    private static PartyTaxSchemeType scheme(String number, String scheme) {
+        PartyTaxSchemeType tax = new PartyTaxSchemeType();
+        tax.setCompanyID(number.replace(" ", "").toUpperCase(Locale.ROOT));
+        TaxSchemeType type = new TaxSchemeType();
+        type.setID(scheme);
+        tax.setTaxScheme(type);
+        return tax;
+    }
+
+    private static PartyLegalEntityType legal(String name, String number) {
+        PartyLegalEntityType legal = new PartyLegalEntityType();
+        legal.setRegistrationName(plain(name));
+        if (!number.isEmpty()) {
+            legal.setCompanyID(plain(number));
+        }
+        return legal;
+    }
+
+    private DeliveryType delivery() {
+        DeliveryType delivery = new DeliveryType();
+        delivery.setActualDeliveryDate(d.supplyEnd() == null ? d.supplyDate() : d.supplyEnd());
+        if (d.taxes().stream().anyMatch(t -> "K".equals(t.category()))) {
+            LocationType location = new LocationType();
+            location.setAddress(address(d.to().country()));
+            delivery.setDeliveryLocation(location);
+        }
+        return delivery;
+    }
+
+    private PaymentMeansType means() {
+        PaymentMeansType means = new PaymentMeansType();
+        means.setPaymentMeansCode(CREDIT_TRANSFER);
+        means.addPaymentID(new PaymentIDType(d.paymentReference()));
+        FinancialAccountType account = new FinancialAccountType();
+        account.setID(d.iban().replace(" ", ""));
+        if (!d.bic().isEmpty()) {
+            BranchType branch = new BranchType();
+            branch.setID(d.bic());
+            account.setFinancialInstitutionBranch(branch);
+        }
+        means.setPayeeFinancialAccount(account);
+        return means;
+    }
+
+    private String terms() {
+        String schedule = source.due().size() < 2
+                ? ""
+                : source.due().stream()
+                        .map(p -> Letters.shown(p.amount()) + " due " + Letters.day(p.on()))
+                        .collect(Collectors.joining(", "));
+        return plain(Stream.of(schedule, d.terms(), d.lateFee())
+                .filter(t -> !t.isEmpty())
+                .collect(Collectors.joining("\n")));
+    }
+
+    private BigDecimal quantity(int line) {
+        return new BigDecimal(d.lines().get(line).quantity());
+    }
+
+    private String unit(int line) {
+        return UnitCodes.code(d.lines().get(line).unit());
+    }
+
+    private ItemType item(int line) {
+        PrintedLine l = d.lines().get(line);
+        ItemType item = new ItemType();
+        item.setName(plain(UnitCodes.isLost(l.unit()) ? l.description() + " (" + l.unit() + ")" : l.description()));
+        item.addClassifiedTaxCategory(money.category(money.taxOf(l.group()), false));
+        return item;
+    }
+
+    private PriceType price(int line) {
+        PriceType price = new PriceType();
+        price.setPriceAmount(money.price(line)).setCurrencyID(d.currency());
+        return price;
+    }
+
+    /** XML knows no control characters; a line break stays. */
+    private static String plain(String text) {
+        return text.replaceAll("[\\p{Cntrl}&&[^\\n\\t]]", " ");
+    }
+}

@@ -1,0 +1,22 @@
+package quill.server.invoices;
+
+import java.time.LocalDate;
+import org.joda.money.Money;
+
+/**
+ * A credit note as stored.
+ *
+ * @param whole whether nothing of the invoice was left after it
+ * @param fixed what it says; null for one of before documents were kept for credit notes
+ * @param taken all that was taken from the invoice up to and with it; null likewise
+ */
+public record CreditNote(
+        long id,
+        String number,
+        long invoiceId,
+        LocalDate issuedOn,
+        String reason,
+        Money total,
+        boolean whole,
+        String fixed,
+        String taken) {}

@@ -1,0 +1,60 @@
+package quill.server.payments;
+
+import org.joda.money.Money;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.ledger.Account;
+import quill.core.ledger.Bookings;
+import quill.core.money.Amounts;
+import quill.server.audit.Happenings;
+import quill.server.books.BooksService;
+import quill.server.common.Changes;
+import quill.server.common.ConflictException;
+
+/** Money held for work to come: it settles nothing by itself; an invoice deducts it as prepaid when it is issued. */
+@Component
+@Transactional(propagation = Propagation.MANDATORY)
+class Deposits {
+    private final PaymentRepository repository;
+    private final BooksService books;
+    private final Happenings happenings;
+    private final Changes changes;
+
+    Deposits(PaymentRepository repository, BooksService books, Happenings happenings, Changes changes) {
+        this.repository = repository;
+        this.books = books;
+        this.happenings = happenings;
+        this.changes = changes;
+    }
+
+    /** Books a deposit. @return the payment's id */
+    long hold(PaymentRepository.New p, Account where) {
+        long id = repository.insert(p);
+        String how = repository.find(id).orElseThrow().words();
+        books.book(
+                Bookings.deposit(where, p.amount()),
+                "Deposit " + how + " · held for work to come",
+                new BooksService.About(p.clientId(), null, id),
+                null);
+        happenings.note(null, p.clientId(), Amounts.grouped(p.amount()) + " received " + how + ", held as a deposit");
+        changes.say(null, p.clientId());
+        return id;
+    }
+
+    /** Takes one back that was recorded wrongly. @throws ConflictException where an invoice deducted some of it */
+    void undo(Payment payment, Account where, String reason) {
+        Money amount = payment.amount().money();
+        Money held = books.depositsOf(payment.clientId(), amount.getCurrencyUnit());
+        if (amount.isGreaterThan(held)) {
+            throw new ConflictException("Only " + Amounts.grouped(held)
+                    + " of deposits is still held: an invoice deducted the rest. Take that invoice back first.");
+        }
+        books.book(
+                Bookings.depositUndone(where, amount),
+                "Undone: deposit " + payment.words() + " · " + reason,
+                new BooksService.About(payment.clientId(), null, payment.id()),
+                books.entryOfPayment(payment.id()));
+        changes.say(null, payment.clientId());
+    }
+}

@@ -1,0 +1,369 @@
+package quill.server.formats;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import quill.core.RefusedException;
+import quill.core.document.DocumentReckoning;
+import quill.core.document.TypedDraft;
+import quill.core.document.TypedDraft.TypedExtra;
+import quill.core.document.TypedDraft.TypedLine;
+import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.tax.TaxRounding;
+import quill.server.Server;
+import quill.server.business.Business;
+import quill.server.business.BusinessService;
+import quill.server.business.DocumentSetting;
+import quill.server.business.DocumentSettings;
+import quill.server.business.Rates;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.invoices.Attachments;
+import quill.server.invoices.CreditNotes;
+import quill.server.invoices.Invoice;
+import quill.server.invoices.InvoicesService;
+
+/** Issued invoices and credit notes as UBL, against the official rules; and read back. */
+public class UblTest {
+    private Server server;
+    private final Map<String, String> taxes = new java.util.HashMap<>();
+    private long plain;
+    private long abroad;
+    private MadeUp made;
+
+    @BeforeClass
+    public void start() {
+        server = new Server();
+        server.setUp(java.time.LocalDate.of(2027, 3, 15));
+        registered(TaxRounding.PER_TAX, "BE0123456789");
+        for (String[] t : new String[][] {
+            {"high", "21", "S", ""},
+            {"low", "6", "S", ""},
+            {"odd", "8.1", "S", ""},
+            {"zero", "0", "Z", ""},
+            {"free", "0", "E", "Teaching is exempt"},
+            {"reverse", "0", "AE", "Reverse charge"},
+            {"union", "0", "K", "Supply within the Union"},
+            {"export", "0", "G", "Export"},
+            {"out", "0", "O", "Outside the scope"},
+            {"city", "2", "S", ""}
+        }) {
+            taxes.put(t[0], tax(t[0], t[1], t[2], false, t[3]));
+        }
+        taxes.put("upon", tax("upon", "3", "S", true, ""));
+        server.bean(DocumentSettings.class)
+                .change(new DocumentSetting(
+                        "ledger", "", List.of("Piano"), List.of(new DocumentSetting.Coin("EUR", "0.05")), 0));
+        server.bean(Rates.class).note(new Rates.Rate("GBP", "", "1.17"));
+        server.bean(Rates.class).note(new Rates.Rate("KWD", "", "3.01"));
+        plain = client("Plain Buyer", "", "", null);
+        abroad = client("Buyer Abroad", "FR12345678901", "FR", null);
+        long exempt = client("Exempt Buyer", "", "BE", "EX-44");
+        made = new MadeUp(
+                taxes, plain, abroad, exempt, server.bean(BusinessClock.class).today());
+    }
+
+    @AfterClass
+    public void stop() {
+        server.close();
+    }
+
+    private void registered(TaxRounding rounding, String number) {
+        BusinessService business = server.bean(BusinessService.class);
+        Business b = business.business();
+        business.change(new Business(
+                b.name(),
+                b.tagline(),
+                "Here 1\n1000 Town",
+                "BE",
+                b.email(),
+                number,
+                true,
+                "EUR",
+                b.zone(),
+                rounding,
+                "XX51 LARK 0000 0004 20",
+                "LARKXX20",
+                b.invoicePattern(),
+                b.creditNotePattern(),
+                30,
+                "",
+                false,
+                b.version()));
+    }
+
+    private String tax(String name, String rate, String category, boolean compound, String reason) {
+        return server.bean(BusinessService.class)
+                .addTax(new BusinessService.TypedTax("Tax " + name, rate, category, compound, reason))
+                .id();
+    }
+
+    private long client(String name, String number, String country, String certificate) {
+        return server.bean(ClientsService.class)
+                .make(new Client(
+                        0,
+                        name,
+                        "",
+                        "buyer@buyer.example",
+                        "There 2\nBackyard\nFloor 3\n9000 Elsewhere",
+                        country.isEmpty() ? "BE" : country,
+                        number,
+                        certificate == null ? "" : certificate,
+                        null,
+                        1))
+                .id();
+    }
+
+    /** Five hundred generated invoices, every third with credit notes: no rule of EN 16931 finds anything. */
+    @Test
+    public void whatIsGeneratedKeepsTheOfficialRules() throws Exception {
+        Random random = new Random(16931);
+        int documents = 0;
+        for (int i = 0; i < 500; i++) {
+            if (i % 100 == 50) {
+                registered(i % 200 == 50 ? TaxRounding.PER_LINE : TaxRounding.PER_TAX, "BE0123456789");
+            }
+            Invoice invoice = issued(random, i);
+            documents += keepsTheRules(server.bean(Formats.class).invoice(invoice.id()), invoice, "invoice " + i);
+            if (i % 3 == 0) {
+                documents += credit(random, invoice);
+            }
+        }
+        assertThat(documents).isGreaterThanOrEqualTo(700);
+    }
+
+    private static int keepsTheRules(byte[] ubl, Invoice invoice, String what) throws Exception {
+        assertThat(Rules.errors(ubl))
+                .as(what + " " + invoice.number() + "\n" + new String(ubl, StandardCharsets.UTF_8))
+                .isEmpty();
+        UblReading.Read read = UblReading.read(ubl);
+        assertThat(DocumentReckoning.figures(read.body()).net())
+                .as(what)
+                .isEqualTo(read.stated().net());
+        return 1;
+    }
+
+    private int credit(Random random, Invoice invoice) throws Exception {
+        CreditNotes notes = server.bean(CreditNotes.class);
+        int written = 0;
+        if (random.nextBoolean()) {
+            BigDecimal part = BigDecimal.valueOf(Math.max(1, invoice.totalMinor() / 3), 2);
+            CreditNotes.Wanted some =
+                    new CreditNotes.Wanted("amount", "a third", List.of(), List.of(), part.toPlainString(), false);
+            written += keepsTheRules(
+                    server.bean(Formats.class)
+                            .creditNote(notes.write(invoice.id(), some).note()),
+                    invoice,
+                    "part");
+        } else {
+            CreditNotes.Wanted line = new CreditNotes.Wanted(
+                    "lines",
+                    "one line",
+                    List.of(new CreditNotes.TypedPart(
+                            0,
+                            server.bean(InvoicesService.class)
+                                    .document(invoice)
+                                    .lines()
+                                    .get(0)
+                                    .quantity())),
+                    List.of(),
+                    "",
+                    false);
+            try {
+                written += keepsTheRules(
+                        server.bean(Formats.class)
+                                .creditNote(notes.write(invoice.id(), line).note()),
+                        invoice,
+                        "line");
+            } catch (RefusedException e) {
+                assertThat(e.problems()).isNotEmpty();
+            }
+        }
+        if (notes.wholeOf(invoice.id()).isEmpty()) {
+            written += keepsTheRules(
+                    server.bean(Formats.class)
+                            .creditNote(notes.write(invoice.id(), CreditNotes.Wanted.rest("the rest", false))
+                                    .note()),
+                    invoice,
+                    "rest");
+        }
+        return written;
+    }
+
+    private Invoice issued(Random random, int number) {
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        while (true) {
+            TypedDraft draft = made.next(random, number);
+            long id = invoices.begin(draft, null);
+            try {
+                return invoices.issue(id, 1);
+            } catch (RefusedException e) {
+                // A discount above its lines, or a total of zero: another one is generated.
+                invoices.discard(id, 1);
+            }
+        }
+    }
+
+    /** What EN 16931 cannot carry, each with its reason. */
+    @Test(dataProvider = "refusals", priority = 1)
+    public void whatTheStandardCannotCarryIsRefusedWithTheReason(
+            String currency, List<String> kinds, TaxRounding rounding, String seller, String says) {
+        registered(rounding, seller);
+        List<TypedLine> lines = java.util.Collections.nCopies(
+                rounding == TaxRounding.PER_LINE ? 700 : 1,
+                new TypedLine(
+                        "Work",
+                        "1",
+                        "",
+                        rounding == TaxRounding.PER_LINE ? "0.07" : "100",
+                        "",
+                        kinds.stream().map(taxes::get).toList()));
+        TypedDraft draft = new TypedDraft(
+                abroad,
+                currency,
+                "work",
+                "",
+                server.bean(BusinessClock.class).today().toString(),
+                "",
+                false,
+                lines,
+                List.of(new TypedTerm(false, "rest", "0")),
+                "");
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        long id = invoices.issue(invoices.begin(draft, null), 1).id();
+        registered(TaxRounding.PER_TAX, "BE0123456789");
+        assertThatThrownBy(() -> server.bean(Formats.class).invoice(id))
+                .isInstanceOf(RefusedException.class)
+                .hasMessageContaining(says);
+    }
+
+    @DataProvider
+    Object[][] refusals() {
+        return new Object[][] {
+            {"EUR", List.of("high", "city"), TaxRounding.PER_TAX, "BE0123456789", "one tax on a line (BG-30)"},
+            {"EUR", List.of("high", "upon"), TaxRounding.PER_TAX, "BE0123456789", "a compound tax"},
+            {"KWD", List.of("high"), TaxRounding.PER_TAX, "BE0123456789", "at most two decimals"},
+            {"EUR", List.of("high"), TaxRounding.PER_LINE, "BE0123456789", "rounded one by one"},
+            {"EUR", List.of("union"), TaxRounding.PER_TAX, "204117", "begins with the country's two letters"},
+        };
+    }
+
+    @Test(priority = 1)
+    public void anUnknownCountryIsRefused() {
+        long somewhere = server.bean(ClientsService.class)
+                .make(new Client(0, "No Country", "", "", "", "", 1))
+                .id();
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        TypedDraft draft = new TypedDraft(
+                somewhere,
+                "EUR",
+                "",
+                "",
+                server.bean(BusinessClock.class).today().toString(),
+                "",
+                false,
+                List.of(new TypedLine("Work", "1", "", "10", "", List.of(taxes.get("high")))),
+                List.of(new TypedTerm(false, "rest", "0")),
+                "");
+        long id = invoices.issue(invoices.begin(draft, null), 1).id();
+        assertThatThrownBy(() -> server.bean(Formats.class).invoice(id)).hasMessageContaining("(BR-11)");
+    }
+
+    /** Out and in again: the same lines, discounts, charges and total; files go along. */
+    @Test(priority = 1)
+    public void whatWasWrittenIsReadBackAsADraft() throws Exception {
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        TypedDraft draft = new TypedDraft(
+                plain,
+                "EUR",
+                "",
+                "strings",
+                "PO 12",
+                "P 3",
+                server.bean(BusinessClock.class).today().toString(),
+                "",
+                false,
+                false,
+                List.of(
+                        new TypedLine("Strings", "32", "", "24.50", "", List.of(taxes.get("high"))),
+                        new TypedLine("Fitting", "14.5", "h", "68.00", "10%", List.of(taxes.get("low")))),
+                List.of(new TypedExtra("Loyal", "5%", List.of())),
+                List.of(new TypedExtra("Delivery", "15.00", List.of(taxes.get("high")))),
+                "",
+                List.of(new TypedTerm(false, "rest", "0")),
+                "",
+                "",
+                "",
+                Map.of(),
+                null);
+        long id = invoices.begin(draft, null);
+        server.bean(Attachments.class).add(id, "plan.pdf", "%PDF-1.7\n%x".getBytes(StandardCharsets.US_ASCII));
+        Invoice issued = invoices.issue(id, 1);
+        byte[] ubl = server.bean(Formats.class).invoice(id);
+        assertThat(Rules.errors(ubl)).isEmpty();
+        assertThat(new String(ubl, StandardCharsets.UTF_8)).contains("plan.pdf", "mimeCode=\"application/pdf\"");
+        Formats.Imported imported = server.bean(Formats.class).importUbl(ubl);
+        assertThat(imported.said()).isEmpty();
+        Invoice read = invoices.invoice(imported.draftId());
+        assertThat(read.totalMinor()).isEqualTo(issued.totalMinor());
+        assertThat(read.clientId()).isEqualTo(plain);
+        assertThat(invoices.typed(read).lines()).extracting(TypedLine::unit).containsExactly("", "h");
+    }
+
+    @Test(priority = 1)
+    public void wrongTotalsAreShownAndNotSwallowed() {
+        String ubl = new String(simple(), StandardCharsets.UTF_8)
+                .replaceAll("(<cbc:PayableAmount currencyID=\"EUR\">)[0-9.]+", "$1999.99");
+        Formats.Imported imported = server.bean(Formats.class).importUbl(ubl.getBytes(StandardCharsets.UTF_8));
+        assertThat(imported.said()).containsExactly("The file states 999.99 as payable, its lines come to 12.10.");
+    }
+
+    @Test(dataProvider = "bad", priority = 1)
+    public void aFileThatCannotBeReadIsRefused(String from, String to, String says) {
+        String ubl = new String(simple(), StandardCharsets.UTF_8).replaceFirst(from, to);
+        assertThatThrownBy(() -> server.bean(Formats.class).importUbl(ubl.getBytes(StandardCharsets.UTF_8)))
+                .isInstanceOf(RefusedException.class)
+                .hasMessageContaining(says);
+    }
+
+    @DataProvider
+    Object[][] bad() {
+        String bomb = "<!DOCTYPE x [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;&a;&a;&a;&a;&a;&a;\">]><";
+        return new Object[][] {
+            {"<Invoice|<([a-z0-9]+:)?Invoice", bomb + "Invoice", "document type declaration"},
+            {"(?s)<\\?xml.*", "<!DOCTYPE x SYSTEM \"file:///etc/passwd\"><x/>", "document type declaration"},
+            {"(?s).*", "not xml", "cannot be read as XML"},
+            {"(?s).*", "<html/>", "must be an invoice or a credit note in UBL 2.1"},
+            {"<cbc:IssueDate>[^<]*", "<cbc:IssueDate>soon", "schema of UBL 2.1"},
+            {"(<cac:ClassifiedTaxCategory>\\s*<cbc:ID>S</cbc:ID>\\s*<cbc:Percent>)21", "$119", "S 19%"},
+            {"(<cac:ClassifiedTaxCategory>\\s*<cbc:ID>)S", "$1B", "none of S, Z, E, AE, K, G, O"},
+        };
+    }
+
+    private byte[] simple() {
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        TypedDraft draft = new TypedDraft(
+                plain,
+                "EUR",
+                "",
+                "",
+                server.bean(BusinessClock.class).today().toString(),
+                "",
+                false,
+                List.of(new TypedLine("Work", "1", "", "10", "", List.of(taxes.get("high")))),
+                List.of(new TypedTerm(false, "rest", "0")),
+                "");
+        return server.bean(Formats.class)
+                .invoice(invoices.issue(invoices.begin(draft, null), 1).id());
+    }
+}

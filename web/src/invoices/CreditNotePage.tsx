@@ -1,0 +1,59 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { api, data } from '../api/client';
+import { money } from '../design/format';
+import { Loaded } from '../design/States';
+import { type Asked, WhyNote } from '../design/Why';
+import { InvoiceIndex } from './InvoiceIndex';
+import { Paper } from './Paper';
+
+/** A credit note, read beside the invoices. */
+export function CreditNotePage() {
+  const { id = '', note = '' } = useParams();
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const document = useQuery({
+    queryKey: ['credit note', note],
+    queryFn: () => data(api.GET('/api/credit-notes/{id}', { params: { path: { id: Number(note) } } })),
+  });
+  return (
+    <div className="spread has-record">
+      <InvoiceIndex current={Number(id)} />
+      <Loaded query={document} what="the credit note">
+        {(d) => (
+          <div className="record">
+            <div className="body">
+              <Paper document={d} onAsk={setAsked} />
+              <div className="beside">
+                <WhyNote asked={asked} />
+              </div>
+            </div>
+            <div className="foot">
+              <Link className="link" to={`/invoices/${id}`}>
+                The invoice, {d.corrects?.number}
+              </Link>
+              <span className="figure">
+                <small>Taken back</small>
+                <b>{money(d.total)}</b>
+              </span>
+              <a className="link" href={`/api/credit-notes/${note}/pdf`} target="_blank" rel="noreferrer">
+                PDF
+              </a>
+              <a
+                className="link"
+                href={`/api/credit-notes/${note}/pdf?reckoning=true`}
+                target="_blank"
+                rel="noreferrer"
+              >
+                PDF with the reckoning
+              </a>
+              <a className="link" href={`/api/credit-notes/${note}/ubl`}>
+                UBL file
+              </a>
+            </div>
+          </div>
+        )}
+      </Loaded>
+    </div>
+  );
+}

@@ -1,0 +1,92 @@
+import { Button, Menu } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, data, messageOf, type Schemas } from '../api/client';
+import { WithdrawDialog } from './WithdrawDialog';
+
+const close = { 'aria-label': 'Close' };
+
+/** Fetches a file; where it is refused, the reasons are told instead of an answer that cannot be read. */
+async function save(path: string, name: string) {
+  const response = await fetch(path);
+  if (!response.ok) {
+    const body = (await response.json().catch(() => ({}))) as {
+      detail?: string;
+      problems?: { message: string }[];
+    };
+    throw new Error((body.problems ?? []).map((p) => p.message).join('. ') || body.detail);
+  }
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(await response.blob());
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+
+/** What is done with an issued invoice less often. */
+export function More({ invoice, voided }: { invoice: Schemas['InvoiceView']; voided: boolean }) {
+  const { id } = invoice;
+  const issued = invoice.issued as Schemas['Issued'];
+  const number = issued.document.number;
+  const [withdrawing, setWithdrawing] = useState<'draft' | 'void' | null>(null);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const corrections = useQuery({
+    queryKey: ['invoice', id, 'corrections'],
+    queryFn: () => data(api.GET('/api/invoices/{id}/corrections', { params: { path: { id } } })),
+  });
+  const duplicate = useMutation({
+    mutationFn: () => data(api.POST('/api/invoices/{id}/duplicate', { params: { path: { id } } })),
+    onSuccess: (draft) => {
+      void queries.invalidateQueries();
+      void navigate(`/invoices/${draft.id}`);
+    },
+  });
+  const ubl = () =>
+    void save(`/api/invoices/${id}/ubl`, `invoice-${number}.xml`).catch((error: unknown) =>
+      notifications.show({
+        title: 'It cannot be written as UBL',
+        message: messageOf(error),
+        closeButtonProps: close,
+        autoClose: false,
+      }),
+    );
+  const copy = async () => {
+    await navigator.clipboard.writeText(issued.link).catch(() => undefined);
+    notifications.show({
+      title: 'The link to the client’s page is copied',
+      message: issued.link,
+      closeButtonProps: close,
+    });
+  };
+  const unseen = !voided && (corrections.data?.unseen ?? false) && issued.creditNotes.length === 0;
+  return (
+    <>
+      <Menu position="top-end" withinPortal>
+        <Menu.Target>
+          <Button variant="outline">More</Button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          <Menu.Item component="a" href={`/api/invoices/${id}/pdf?reckoning=true`} target="_blank">
+            PDF with the reckoning
+          </Menu.Item>
+          {!voided && <Menu.Item onClick={ubl}>Save as a UBL file</Menu.Item>}
+          <Menu.Item onClick={() => void copy()}>Copy the link to its page</Menu.Item>
+          <Menu.Item onClick={() => duplicate.mutate()}>Write another like it</Menu.Item>
+          {unseen && <Menu.Item onClick={() => setWithdrawing('draft')}>Change it, still unseen</Menu.Item>}
+          {unseen && <Menu.Item onClick={() => setWithdrawing('void')}>Void it</Menu.Item>}
+        </Menu.Dropdown>
+      </Menu>
+      {withdrawing && (
+        <WithdrawDialog
+          id={id}
+          number={number}
+          forGood={withdrawing === 'void'}
+          onClose={() => setWithdrawing(null)}
+        />
+      )}
+    </>
+  );
+}

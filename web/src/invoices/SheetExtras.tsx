@@ -1,0 +1,124 @@
+import type { Schemas } from '../api/client';
+import { plain } from '../design/format';
+import { type Asked, WhyFigure } from '../design/Why';
+import { type Change, FieldProblem } from './fields';
+import { TaxCell } from './TaxCell';
+import type { Typed } from './useDraft';
+
+type Kind = 'discounts' | 'charges';
+const words = {
+  discounts: { one: 'Discount', what: 'why it is given', sign: '−', add: 'Discount on the whole' },
+  charges: { one: 'Charge', what: 'delivery, for example', sign: '', add: 'Charge' },
+};
+
+/** Discounts on the whole document, and charges with their own taxes. */
+export function SheetExtras({
+  typed,
+  change,
+  reckoning,
+  taxes,
+  of,
+  onAsk,
+}: {
+  typed: Typed;
+  change: Change;
+  reckoning: Schemas['Reckoning'] | null;
+  taxes: Schemas['TaxView'][];
+  of: (field: string) => string | undefined;
+  onAsk: (asked: Asked) => void;
+}) {
+  const usual = taxes
+    .filter((t) => !t.retired)
+    .slice(0, 1)
+    .map((t) => t.id);
+  const edit = (kind: Kind, place: number, part: Partial<Typed['charges'][number]>) =>
+    change((t) => ({ ...t, [kind]: t[kind].map((e, i) => (i === place ? { ...e, ...part } : e)) }));
+  const remove = (kind: Kind, place: number) =>
+    change((t) => ({ ...t, [kind]: t[kind].filter((_, i) => i !== place) }));
+  const add = (kind: Kind) =>
+    change((t) => ({
+      ...t,
+      [kind]: [...t[kind], { description: '', amount: '', taxes: kind === 'charges' ? usual : [] }],
+    }));
+  const rows = (kind: Kind) =>
+    typed[kind].map((extra, place) => {
+      const reckoned = reckoning?.[kind].find((e) => e.place === place);
+      const path = `${kind}[${place}]`;
+      const name = `${words[kind].one} ${place + 1}`;
+      return (
+        <tr key={path}>
+          <td>
+            <input
+              className="cell"
+              aria-label={`${name}, what for`}
+              placeholder={words[kind].what}
+              value={extra.description}
+              aria-invalid={Boolean(of(`${path}.description`))}
+              onChange={(e) => edit(kind, place, { description: e.target.value })}
+            />
+            <FieldProblem text={of(`${path}.description`)} />
+          </td>
+          <td className="n" style={{ width: 96 }}>
+            <input
+              className="cell"
+              aria-label={`${name}, amount or percentage`}
+              placeholder="10% or 25.00"
+              value={extra.amount}
+              aria-invalid={Boolean(of(`${path}.amount`))}
+              onChange={(e) => edit(kind, place, { amount: e.target.value })}
+            />
+            <FieldProblem text={of(`${path}.amount`)} />
+          </td>
+          <td className="n" style={{ width: 92 }}>
+            <TaxCell
+              label={`${name}, tax`}
+              taxes={taxes}
+              chosen={extra.taxes}
+              {...(kind === 'discounts' ? { none: 'all rates' } : {})}
+              problem={of(`${path}.taxes`)}
+              onChange={(ids) => edit(kind, place, { taxes: ids })}
+            />
+          </td>
+          <td className="n" style={{ width: 84 }}>
+            {reckoned && (
+              <WhyFigure
+                text={`${words[kind].sign}${plain(reckoned.amount)}`}
+                why={reckoned.why}
+                onAsk={onAsk}
+              />
+            )}
+          </td>
+          <td style={{ width: 16 }}>
+            <button
+              type="button"
+              className="plain faded"
+              aria-label={`Remove ${name.toLowerCase()}`}
+              onClick={() => remove(kind, place)}
+            >
+              ×
+            </button>
+          </td>
+        </tr>
+      );
+    });
+  const any = typed.discounts.length + typed.charges.length > 0;
+  return (
+    <>
+      {any && (
+        <table className="lines extras" aria-label="Discounts and charges on the whole">
+          <tbody>
+            {rows('discounts')}
+            {rows('charges')}
+          </tbody>
+        </table>
+      )}
+      <p className="adding">
+        {(['discounts', 'charges'] as const).map((kind) => (
+          <button key={kind} type="button" className="link" onClick={() => add(kind)}>
+            + {words[kind].add}
+          </button>
+        ))}
+      </p>
+    </>
+  );
+}

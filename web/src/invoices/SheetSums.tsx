@@ -1,0 +1,92 @@
+import { useState } from 'react';
+import type { Schemas } from '../api/client';
+import { isZero, money, plain } from '../design/format';
+import { type Asked, WhyFigure } from '../design/Why';
+import { type Change, FieldProblem } from './fields';
+import type { Typed } from './useDraft';
+
+function Row({ name, children, total }: { name: string; children: React.ReactNode; total?: boolean }) {
+  return (
+    <tr className={total ? 'total' : undefined}>
+      <td>{name}</td>
+      <td>{children}</td>
+    </tr>
+  );
+}
+
+/** The figures under the lines of a draft, each with its why. */
+export function SheetSums({
+  typed,
+  change,
+  reckoning: r,
+  of,
+  onAsk,
+}: {
+  typed: Typed;
+  change: Change;
+  reckoning: Schemas['Reckoning'] | null;
+  of: (field: string) => string | undefined;
+  onAsk: (asked: Asked) => void;
+}) {
+  const prepaid = typed.prepaid ?? '';
+  const [asking, setAsking] = useState(false);
+  return (
+    <table className="sums">
+      <tbody>
+        <Row name="Net">{r?.net && <WhyFigure text={plain(r.net)} why={r.net.why} onAsk={onAsk} />}</Row>
+        {r?.taxes.map((t) => (
+          <Row key={t.name} name={`${t.name} on ${plain(t.base)}`}>
+            <WhyFigure text={plain(t.amount)} why={t.why} onAsk={onAsk} />
+          </Row>
+        ))}
+        <Row name="Total" total>
+          {r?.total && <WhyFigure text={money(r.total)} why={r.total.why} onAsk={onAsk} />}
+        </Row>
+        {prepaid === '' && !asking ? (
+          <tr>
+            <td colSpan={2} className="right">
+              <button type="button" className="link" onClick={() => setAsking(true)}>
+                + Paid before
+              </button>
+            </td>
+          </tr>
+        ) : (
+          <tr>
+            <td>
+              <label htmlFor="prepaid">Paid before, from deposits</label>
+            </td>
+            <td>
+              <input
+                id="prepaid"
+                className="cell right"
+                inputMode="decimal"
+                value={prepaid}
+                aria-invalid={Boolean(of('prepaid'))}
+                onChange={(e) => {
+                  const { value } = e.target;
+                  change((t) => ({ ...t, prepaid: value }));
+                }}
+              />
+              <FieldProblem text={of('prepaid')} />
+            </td>
+          </tr>
+        )}
+        {r?.rounding && (
+          <Row name="Rounding, paid in cash">
+            <WhyFigure text={plain(r.rounding)} why={r.rounding.why} onAsk={onAsk} />
+          </Row>
+        )}
+        {r?.due && (r.prepaid || (r.rounding && !isZero(r.rounding))) && (
+          <Row name="To be paid" total>
+            <WhyFigure text={money(r.due)} why={r.due.why} onAsk={onAsk} />
+          </Row>
+        )}
+        {r?.own && (
+          <Row name={`Tax in ${r.own.currency}, at ${r.own.rate}`}>
+            <WhyFigure text={plain(r.own.tax)} why={r.own.tax.why} onAsk={onAsk} />
+          </Row>
+        )}
+      </tbody>
+    </table>
+  );
+}

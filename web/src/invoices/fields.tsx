@@ -1,0 +1,62 @@
+import type { Typed } from './useDraft';
+
+export type Change = (edit: (before: Typed) => Typed) => void;
+
+export function FieldProblem({ text }: { text: string | undefined }) {
+  return text ? (
+    <p className="problem" role="alert">
+      {text}
+    </p>
+  ) : null;
+}
+
+type TextField =
+  | 'subject'
+  | 'reference'
+  | 'project'
+  | 'notes'
+  | 'terms'
+  | 'memo'
+  | 'prepaid'
+  | 'rate'
+  | 'supplyDate'
+  | 'supplyEnd';
+
+/** A field of the sheet that is edited where it will be printed. */
+export function SheetField({
+  name,
+  label,
+  typed,
+  change,
+  of,
+  hint,
+  long,
+  type,
+}: {
+  name: TextField;
+  label: string;
+  typed: Typed;
+  change: Change;
+  of: (field: string) => string | undefined;
+  hint?: string;
+  long?: boolean;
+  type?: string;
+}) {
+  const common = {
+    className: 'cell',
+    value: typed[name] ?? '',
+    placeholder: hint,
+    'aria-invalid': Boolean(of(name)),
+    onChange: (e: { target: { value: string } }) => {
+      const { value } = e.target;
+      change((t) => ({ ...t, [name]: value }));
+    },
+  };
+  return (
+    <label className={type === 'date' ? 'field small right' : 'field'}>
+      <span>{label}</span>
+      {long ? <textarea {...common} /> : <input type={type ?? 'text'} {...common} />}
+      <FieldProblem text={of(name)} />
+    </label>
+  );
+}

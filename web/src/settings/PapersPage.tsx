@@ -1,0 +1,207 @@
+import { Button, Textarea, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type FormEvent, useState } from 'react';
+import { Link } from 'react-router';
+import { api, data, problemOf, type Schemas } from '../api/client';
+import { Loaded, Refusal } from '../design/States';
+
+type Setting = Schemas['DocumentSetting'];
+
+const layouts = [
+  {
+    value: 'ledger',
+    name: 'Ledger',
+    text: 'Who you are at the left, the number at the right, hairlines between the lines.',
+  },
+  {
+    value: 'letter',
+    name: 'Letter',
+    text: 'The address where a window envelope shows it, the facts in a column, no lines drawn.',
+  },
+];
+
+/** A layout in small, drawn like the page it prints. */
+function Drawn({ layout }: { layout: string }) {
+  const letter = layout === 'letter';
+  return (
+    <svg viewBox="0 0 90 120" width={90} height={120} aria-hidden="true" className="drawn">
+      <rect x={0.5} y={0.5} width={89} height={119} fill="var(--sheet)" stroke="var(--rule)" />
+      {letter ? (
+        <>
+          <rect x={8} y={16} width={34} height={18} fill="none" stroke="var(--rule)" />
+          <rect x={11} y={20} width={22} height={2} fill="var(--ink)" />
+          <rect x={11} y={25} width={16} height={2} fill="var(--faded)" />
+          <rect x={58} y={9} width={24} height={4} fill="var(--ink)" />
+          <rect x={8} y={42} width={46} height={4} fill="var(--ink)" />
+          <rect x={8} y={48} width={74} height={1.2} fill="var(--act)" />
+          <rect x={8} y={60} width={74} height={6} fill="var(--rule)" />
+        </>
+      ) : (
+        <>
+          <rect x={8} y={9} width={30} height={4} fill="var(--ink)" />
+          <rect x={8} y={16} width={20} height={2} fill="var(--faded)" />
+          <rect x={56} y={9} width={26} height={4} fill="var(--ink)" />
+          <rect x={8} y={32} width={26} height={3} fill="var(--ink)" />
+          <rect x={8} y={60} width={74} height={0.8} fill="var(--ink)" />
+        </>
+      )}
+      {[70, 78, 86].map((y) => (
+        <g key={y}>
+          <rect x={8} y={y} width={40} height={2} fill="var(--faded)" />
+          <rect x={68} y={y} width={14} height={2} fill="var(--faded)" />
+          {!letter && <rect x={8} y={y + 4.5} width={74} height={0.5} fill="var(--rule)" />}
+        </g>
+      ))}
+      <rect x={56} y={99} width={26} height={4} fill="var(--ink)" />
+    </svg>
+  );
+}
+
+function Form({ setting }: { setting: Setting }) {
+  const [form, setForm] = useState(setting);
+  const queries = useQueryClient();
+  const save = useMutation({
+    mutationFn: () => data(api.PUT('/api/business/documents', { body: form })),
+    onSuccess: (kept) => {
+      setForm(kept);
+      void queries.invalidateQueries();
+      notifications.show({
+        message: 'The settings are kept. Issued documents stay as they are.',
+        closeButtonProps: { 'aria-label': 'Close' },
+      });
+    },
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    save.mutate();
+  };
+  const setLabel = (place: number, label: string) =>
+    setForm((f) => ({ ...f, labels: f.labels.map((l, i) => (i === place ? label : l)) }));
+  const setCoin = (place: number, part: Partial<Setting['coins'][number]>) =>
+    setForm((f) => ({ ...f, coins: f.coins.map((c, i) => (i === place ? { ...c, ...part } : c)) }));
+  const anyShown =
+    ['layout', 'terms', 'labels'].some((f) => problemOf(save.error, f)) ||
+    form.labels.some((_, i) => problemOf(save.error, `labels[${i}]`)) ||
+    form.coins.some((_, i) => ['currency', 'step'].some((f) => problemOf(save.error, `coins[${i}].${f}`)));
+  return (
+    <form className="form" style={{ maxWidth: 620 }} onSubmit={submit} noValidate>
+      <fieldset className="layouts">
+        <legend>How they are printed</legend>
+        {layouts.map((l) => (
+          <label key={l.value}>
+            <input
+              type="radio"
+              name="layout"
+              checked={form.layout === l.value}
+              onChange={() => setForm((f) => ({ ...f, layout: l.value }))}
+            />
+            <Drawn layout={l.value} />
+            <span>
+              <b>{l.name}</b>
+              <br />
+              <span className="faded small">{l.text}</span>
+            </span>
+          </label>
+        ))}
+      </fieldset>
+      <Textarea
+        label="Terms that a new invoice begins with"
+        autosize
+        minRows={2}
+        value={form.terms}
+        error={problemOf(save.error, 'terms')}
+        onChange={(e) => {
+          const { value } = e.currentTarget;
+          setForm((f) => ({ ...f, terms: value }));
+        }}
+      />
+      <h2>Fields of your own</h2>
+      <p className="faded small">
+        Each stands on the sheet with its label, and is printed where it is filled in.
+      </p>
+      {form.labels.map((label, i) => (
+        <TextInput
+          key={i}
+          aria-label={`Label ${i + 1}`}
+          value={label}
+          error={problemOf(save.error, `labels[${i}]`)}
+          onChange={(e) => setLabel(i, e.currentTarget.value)}
+        />
+      ))}
+      <p>
+        <button
+          type="button"
+          className="link"
+          onClick={() => setForm((f) => ({ ...f, labels: [...f.labels, ''] }))}
+        >
+          + A field
+        </button>
+      </p>
+      <h2>Cash</h2>
+      <p className="faded small">
+        What is paid in cash is rounded to the smallest coin. Net and tax stay as they are; the cents are a
+        figure of their own.
+      </p>
+      {form.coins.map((coin, i) => (
+        <div key={i} className="coin">
+          <TextInput
+            aria-label={`Currency of coin ${i + 1}`}
+            placeholder="EUR"
+            maxLength={3}
+            value={coin.currency}
+            error={problemOf(save.error, `coins[${i}].currency`)}
+            onChange={(e) => setCoin(i, { currency: e.currentTarget.value.toUpperCase() })}
+          />
+          <TextInput
+            aria-label={`Smallest coin ${i + 1}`}
+            placeholder="0.05"
+            inputMode="decimal"
+            value={coin.step}
+            error={problemOf(save.error, `coins[${i}].step`)}
+            onChange={(e) => setCoin(i, { step: e.currentTarget.value })}
+          />
+          <button
+            type="button"
+            className="link"
+            aria-label={`Remove coin ${i + 1}`}
+            onClick={() => setForm((f) => ({ ...f, coins: f.coins.filter((_, n) => n !== i) }))}
+          >
+            Remove
+          </button>
+        </div>
+      ))}
+      <p>
+        <button
+          type="button"
+          className="link"
+          onClick={() => setForm((f) => ({ ...f, coins: [...f.coins, { currency: '', step: '' }] }))}
+        >
+          + A currency that rounds
+        </button>
+      </p>
+      {!anyShown && <Refusal error={save.error} />}
+      <Button type="submit" loading={save.isPending}>
+        Keep the changes
+      </Button>
+    </form>
+  );
+}
+
+/** How documents look and what they say. */
+export function PapersPage() {
+  const view = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
+  return (
+    <Loaded query={view} what="the settings">
+      {(v) => (
+        <div className="page">
+          <Link className="link" to="/settings">
+            Settings
+          </Link>
+          <h1>Documents</h1>
+          <Form setting={v.documents} />
+        </div>
+      )}
+    </Loaded>
+  );
+}
