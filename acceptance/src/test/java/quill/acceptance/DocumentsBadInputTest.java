@@ -145,6 +145,7 @@ public class DocumentsBadInputTest extends Suite {
     }
 
     @Test
+    @SuppressWarnings("unchecked")
     public void categoriesThatDoNotFitAreNamedOnTheirLine() {
         String reverse = tax("Reverse charge");
         String outside = api.post(

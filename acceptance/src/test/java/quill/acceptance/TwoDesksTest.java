@@ -28,7 +28,10 @@ public class TwoDesksTest extends Suite {
         List<Page> desks = List.of(signIn(), signIn());
         for (int desk = 0; desk < 2; desk++) {
             desks.get(desk).navigate(app.url("/settings"));
-            desks.get(desk).evaluate("ids => { window.going = " + ISSUE + "(ids) }", drafts.get(desk));
+            desks.get(desk)
+                    .evaluate(
+                            "ids => { window.going = " + ISSUE + "(ids) }",
+                            drafts.get(desk).stream().map(String::valueOf).toList());
         }
         for (Page desk : desks) {
             assertThat(desk.evaluate("() => window.going")).isEqualTo(EACH);

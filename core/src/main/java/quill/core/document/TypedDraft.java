@@ -30,7 +30,7 @@ public record TypedDraft(
         String supplyDate,
         String supplyEnd,
         boolean taxInside,
-        boolean cash,
+        Boolean cash,
         List<TypedLine> lines,
         List<TypedExtra> discounts,
         List<TypedExtra> charges,
@@ -131,8 +131,9 @@ public record TypedDraft(
         this(clientId, currency, subject, reference, supplyDate, supplyEnd, taxInside, lines, schedule, notes, null);
     }
 
-    /** Missing lists are empty. */
+    /** Missing lists are empty; a draft kept before cash could be told is not paid in cash. */
     public TypedDraft {
+        cash = Boolean.TRUE.equals(cash);
         lines = lines == null ? List.of() : List.copyOf(lines);
         discounts = discounts == null ? List.of() : List.copyOf(discounts);
         charges = charges == null ? List.of() : List.copyOf(charges);

@@ -109,7 +109,7 @@ class DemoYear {
                 "4 Ropewalk\nLarkmoor",
                 "BE",
                 "post@larkmoor.example",
-                "XX 204 117 063",
+                "BE 0204 117 063",
                 true,
                 "EUR",
                 ZONE.getId(),

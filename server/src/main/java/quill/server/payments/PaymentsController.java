@@ -28,7 +28,7 @@ class PaymentsController {
             String amount,
             String valueOn,
             String reference,
-            boolean held) {}
+            @Schema(nullable = true) Boolean held) {}
 
     record Undo(String why) {}
 
@@ -43,7 +43,7 @@ class PaymentsController {
                 r.amount(),
                 r.valueOn(),
                 r.reference(),
-                r.held()));
+                Boolean.TRUE.equals(r.held())));
     }
 
     @PostMapping("/payments/{id}/undoing")
