@@ -170,7 +170,7 @@ export function ClientRecord({ id }: { id: number }) {
             <PaymentDialog
               clientId={id}
               invoiceId={null}
-              {...(currency ? { currency } : {})}
+              currency={a.owes.currency}
               suggested={isNegative(a.owes) ? '' : a.owes.amount}
               onClose={() => setPaying(false)}
             />

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
-import { isNegative, isZero, plain, shortDate } from '../design/format';
+import { isNegative, isZero, money, plain, shortDate } from '../design/format';
 import { Loaded } from '../design/States';
 import { ClientForm } from './ClientForm';
 import { ClientRecord } from './ClientRecord';
@@ -10,6 +10,7 @@ import { ClientRecord } from './ClientRecord';
 function underline(c: Schemas['ClientRow']): string {
   if (!isZero(c.late)) return `${plain(c.late)} is ${c.daysLate} ${c.daysLate === 1 ? 'day' : 'days'} late`;
   if (isNegative(c.owes)) return 'credit';
+  if (isZero(c.owes) && c.inOthers.length > 0) return 'in another currency';
   return c.nextDueOn ? `due ${shortDate(c.nextDueOn)}` : 'owes nothing';
 }
 
@@ -55,7 +56,11 @@ export function ClientsPage() {
                     aria-current={String(c.id) === id ? 'true' : undefined}
                   >
                     <span className="who">{c.name}</span>
-                    <span className={`open money ${isZero(c.late) ? '' : 'late'}`}>{plain(c.owes)}</span>
+                    <span className={`open money ${isZero(c.late) ? '' : 'late'}`}>
+                      {isZero(c.owes) && c.inOthers.length > 0
+                        ? c.inOthers.map((o) => money(o)).join(' + ')
+                        : [plain(c.owes), ...c.inOthers.map((o) => money(o))].join(' + ')}
+                    </span>
                     <span className={`what ${isZero(c.late) ? '' : 'late'}`}>{underline(c)}</span>
                   </Link>
                 ))}

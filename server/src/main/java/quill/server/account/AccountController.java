@@ -68,6 +68,7 @@ class AccountController {
             String email,
             Amount owes,
             Amount late,
+            List<Amount> inOthers,
             @Schema(nullable = true) LocalDate nextDueOn,
             long daysLate) {}
 
@@ -119,6 +120,7 @@ class AccountController {
         LocalDate today = clock.today();
         Map<Long, Money> balances = books.balancesByClient(currency);
         Map<Long, List<OpenDebt>> open = debts.openByClient(currency);
+        Map<Long, List<Money>> others = books.balancesInOthersByClient();
         List<ClientRow> rows = new ArrayList<>();
         for (Client c : clients.all()) {
             List<OpenDebt> own = open.getOrDefault(c.id(), List.of());
@@ -133,6 +135,9 @@ class AccountController {
                     Amount.of(balances.getOrDefault(c.id(), Money.zero(currency))),
                     Amount.of(Amounts.sum(
                             currency, late.stream().map(OpenDebt::open).toList())),
+                    others.getOrDefault(c.id(), List.of()).stream()
+                            .map(Amount::of)
+                            .toList(),
                     next,
                     late.isEmpty() ? 0 : Standing.daysLate(next, today)));
         }
@@ -166,7 +171,7 @@ class AccountController {
     /** @param in ISO 4217 code; without it the account in the business's own currency */
     @GetMapping("/clients/{id}")
     AccountView account(@PathVariable long id, @RequestParam(required = false) String in) {
-        CurrencyUnit currency = in == null ? business.business().currencyUnit() : currency(in);
+        CurrencyUnit currency = in == null ? usual(id) : currency(in);
         Client client = clients.client(id);
         Debts.Agreement agreement = debts.agreement(id, currency);
         List<OpenDebt> late = debts.open(id, currency).stream()
@@ -235,6 +240,13 @@ class AccountController {
                 disagreeing,
                 entries.stream().map(AccountController::view).toList(),
                 entries.size() == PAGE ? entries.get(PAGE - 1).id() : null);
+    }
+
+    /** The business's own currency, unless all that was ever booked for a client is in another. */
+    private CurrencyUnit usual(long clientId) {
+        CurrencyUnit own = business.business().currencyUnit();
+        List<CurrencyUnit> others = books.otherCurrenciesOf(clientId);
+        return !others.isEmpty() && books.accountOf(clientId, own).isEmpty() ? others.get(0) : own;
     }
 
     private static List<BalanceView> balances(List<BooksService.Balance> balances) {

@@ -3,6 +3,7 @@ package quill.server.books;
 import java.sql.Timestamp;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -250,6 +251,20 @@ public class BooksService {
                  GROUP BY client_id ORDER BY client_id
                 """).param("currency", currency.getCode()).query(rs -> {
             balances.put(rs.getLong("client_id"), Money.ofMinor(currency, rs.getLong("minor")));
+        });
+        return balances;
+    }
+
+    /** What each client owes in other currencies than the own one; those who owe nothing in any are not in it. */
+    public Map<Long, List<Money>> balancesInOthersByClient() {
+        Map<Long, List<Money>> balances = new HashMap<>();
+        jdbc.sql("""
+                SELECT client_id, currency, SUM(amount_minor) AS minor FROM posting
+                 WHERE account IN ('RECEIVABLE', 'CLIENT_CREDIT', 'CLIENT_DEPOSITS') AND currency <> :own
+                 GROUP BY client_id, currency HAVING SUM(amount_minor) <> 0 ORDER BY client_id, currency
+                """).param("own", business.business().currency()).query(rs -> {
+            balances.computeIfAbsent(rs.getLong("client_id"), k -> new ArrayList<>())
+                    .add(money(rs.getString("currency"), rs.getLong("minor")));
         });
         return balances;
     }

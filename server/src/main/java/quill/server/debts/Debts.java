@@ -220,15 +220,12 @@ public class Debts {
      *
      * @return by how much the invoice's debts fell
      */
-    public Money creditWhole(long clientId, long invoiceId) {
+    public Money creditWhole(long clientId, long invoiceId, CurrencyUnit currency) {
         releaseAll(clientId, repository.settlersOf(invoiceId));
         List<StoredInstallment> all = of(invoiceId);
         repository.creditWhole(invoiceId, clock.today());
         publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
-        return all.stream()
-                .map(StoredInstallment::open)
-                .reduce(Money::plus)
-                .orElseGet(() -> Money.zero(business.business().currencyUnit()));
+        return Amounts.sum(currency, all.stream().map(StoredInstallment::open).toList());
     }
 
     /**

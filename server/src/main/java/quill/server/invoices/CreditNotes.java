@@ -164,7 +164,7 @@ public class CreditNotes {
         if (totals.whole()) {
             fees.waiveAllOf(invoice.id(), "invoice taken back by credit note " + number);
             deposits = Amounts.min(document.prepaid().money(), given);
-            lowered = debts.creditWhole(invoice.clientId(), invoice.id());
+            lowered = debts.creditWhole(invoice.clientId(), invoice.id(), given.getCurrencyUnit());
         } else {
             lowered = debts.creditPart(invoice.clientId(), invoice.id(), given);
         }

@@ -1,0 +1,255 @@
+package quill.server.invoices;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import quill.core.RefusedException;
+import quill.core.document.TypedDraft;
+import quill.core.document.TypedDraft.TypedLine;
+import quill.core.document.TypedDraft.TypedTerm;
+import quill.server.Server;
+import quill.server.books.BooksService;
+import quill.server.business.DocumentSetting;
+import quill.server.business.DocumentSettings;
+import quill.server.business.Rates;
+import quill.server.common.ConflictException;
+import quill.server.debts.Debts;
+import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.Withdrawals;
+import quill.server.payments.PaymentsService;
+
+/** What becomes of an issued document: taken back unseen, voided, credited in parts, deducted from, in another currency. */
+public class WholeDocumentsTest {
+    private static final LocalDate DAY = LocalDate.of(2027, 3, 15);
+    private Server server;
+    private InvoicesService invoices;
+
+    @BeforeClass
+    public void start() {
+        server = new Server();
+        server.setUp(DAY);
+        invoices = server.bean(InvoicesService.class);
+        server.bean(DocumentSettings.class)
+                .change(new DocumentSetting(
+                        "ledger", "", List.of(), List.of(new DocumentSetting.Coin("EUR", "0.05")), 0));
+    }
+
+    @AfterClass
+    public void stop() {
+        server.close();
+    }
+
+    @Test
+    public void whatNobodyHasSeenGoesBackToADraftAndKeepsItsNumber() {
+        long client = server.client("Unseen", true);
+        long id = server.issue(client, "100.00", "40%@0 rest@30", null);
+        String number = invoices.invoice(id).number();
+        server.bean(Withdrawals.class).takeBack(id, "a slip");
+        Invoice draft = invoices.invoice(id);
+        assertThat(draft.isDraft()).isTrue();
+        assertThat(draft.number()).isEqualTo(number);
+        assertThat(owes(client)).isEqualTo("0.00");
+        assertThat(invoices.earlier(id)).singleElement().satisfies(e -> {
+            assertThat(e.document().number()).isEqualTo(number);
+            assertThat(e.why()).isEqualTo("a slip");
+        });
+        assertThatThrownBy(() -> invoices.discard(id, draft.version())).hasMessageContaining("numbers have no gaps");
+        server.bean(DispatchService.class).issueAndSend(id, draft.version());
+        assertThat(invoices.invoice(id).number()).isEqualTo(number);
+        assertThat(owes(client)).isEqualTo("100.00");
+        assertThatThrownBy(() -> server.bean(Withdrawals.class).takeBack(id, "again"))
+                .isInstanceOf(ConflictException.class)
+                .hasMessageContaining("only a credit note");
+        agrees(client);
+    }
+
+    @Test
+    public void aVoidedNumberStaysAndNothingIsOwed() {
+        long client = server.client("Voided", false);
+        long id = server.issue(client, "30.00", "100%@0", null);
+        long paid = server.issue(client, "20.00", "100%@0", null);
+        server.bean(Withdrawals.class).voidIt(id, "never ordered");
+        assertThat(invoices.invoice(id).voidedOn()).isEqualTo(DAY);
+        assertThat(owes(client)).isEqualTo("20.00");
+        assertThatThrownBy(() -> server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("x", false)))
+                .hasMessageContaining("voided");
+        assertThatThrownBy(() -> server.bean(DispatchService.class).sendAgain(id, "again-voided"))
+                .hasMessageContaining("voided");
+        server.pay(client, paid, "5.00", DAY);
+        assertThatThrownBy(() -> server.bean(Withdrawals.class).voidIt(paid, "x"))
+                .hasMessageContaining("was paid");
+        // A draft that keeps a number can be voided too.
+        long back = server.issue(client, "10.00", "100%@0", null);
+        server.bean(Withdrawals.class).takeBack(back, "a slip");
+        server.bean(Withdrawals.class).voidIt(back, "given up");
+        assertThat(invoices.invoice(back).voidedOn()).isEqualTo(DAY);
+        agrees(client);
+    }
+
+    @Test
+    public void aPartTakesFromTheLastInstallmentAndTheRestIsCredit() {
+        long client = server.client("In Parts", true);
+        long id = server.issue(client, "100.00", "40%@0 rest@30", null);
+        server.pay(client, id, "70.00", DAY);
+        credit(id, "20.00");
+        assertThat(open(id)).containsExactly("0.00", "10.00");
+        credit(id, "25.00");
+        assertThat(open(id)).containsExactly("0.00", "0.00");
+        assertThat(credit(client)).isEqualTo("15.00");
+        assertThatThrownBy(() -> credit(id, "55.01"))
+                .isInstanceOf(RefusedException.class)
+                .hasMessageContaining("at most 55.00");
+        agrees(client);
+        server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("all of it", false));
+        assertThat(credit(client)).isEqualTo("70.00");
+        assertThat(owes(client)).isEqualTo("-70.00");
+        assertThat(server.bean(CreditNotes.class)
+                        .left(invoices.invoice(id))
+                        .amount()
+                        .isZero())
+                .isTrue();
+        agrees(client);
+    }
+
+    @Test
+    public void aDepositIsDeductedAndComesBackWithTheCreditNote() {
+        long client = server.client("Deposit", true);
+        deposit(client, "60.00");
+        assertThat(owes(client)).isEqualTo("-60.00");
+        TypedDraft draft = draft(client, "EUR", "80.02", "50.00", true);
+        long id = invoices.issue(invoices.begin(draft, null), 1).id();
+        // 80.02 less 50.00 is 30.02, in coins 30.00.
+        assertThat(open(id)).containsExactly("30.00");
+        assertThat(books().depositsOf(client, CurrencyUnit.EUR)).isEqualTo(Money.parse("EUR 10.00"));
+        agrees(client);
+        assertThatThrownBy(() -> invoices.issue(invoices.begin(draft(client, "EUR", "80.02", "10.01", false), null), 1))
+                .hasMessageContaining("at most 10.00 is held");
+        server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("not done", false));
+        assertThat(books().depositsOf(client, CurrencyUnit.EUR)).isEqualTo(Money.parse("EUR 60.00"));
+        assertThat(credit(client)).isEqualTo("0.00");
+        agrees(client);
+        // Paid before in full: nothing is due, and the invoice is settled at once.
+        long whole = invoices.issue(invoices.begin(draft(client, "EUR", "60.00", "60.00", false), null), 1)
+                .id();
+        assertThat(invoices.invoice(whole).bucket()).isEqualTo("settled");
+        agrees(client);
+    }
+
+    @Test
+    public void anotherCurrencyHasAnAccountOfItsOwnAndTheBooksStillSumToZero() {
+        server.bean(Rates.class).note(new Rates.Rate("GBP", "2027-01-01", "1.1745"));
+        long client = server.client("Pounds", true);
+        long id = invoices.issue(invoices.begin(draft(client, "GBP", "865.00", "", false), null), 1)
+                .id();
+        assertThat(invoices.document(invoices.invoice(id)).own().total().amount())
+                .isEqualTo("1015.94");
+        server.bean(Rates.class).note(new Rates.Rate("GBP", "2027-03-15", "1.2013"));
+        server.bean(PaymentsService.class)
+                .record(new PaymentsService.Recorded(
+                        "pounds-" + client, client, id, "TRANSFER", "900.00", DAY.toString(), ""));
+        CurrencyUnit pounds = CurrencyUnit.GBP;
+        assertThat(books().balanceOf(client, pounds)).isEqualTo(Money.parse("GBP -35.00"));
+        assertThat(books().creditOf(client, pounds)).isEqualTo(Money.parse("GBP 35.00"));
+        assertThat(owes(client)).isEqualTo("0.00");
+        assertThat(server.bean(Debts.class).agreement(client, pounds).holds()).isTrue();
+        long sum = books().balances().stream()
+                .mapToLong(b -> b.amount().getAmountMinorLong())
+                .sum();
+        assertThat(sum).isZero();
+        assertThatThrownBy(() -> invoices.issue(invoices.begin(draft(client, "CHF", "10.00", "", false), null), 1))
+                .hasMessageContaining("rate");
+    }
+
+    /** Documents of before sets of taxes were kept can be credited in parts all the same. */
+    @Test
+    public void anOlderDocumentIsCreditedInParts() {
+        long client = server.client("Older", true);
+        long id = server.issue(client, "100.00", "100%@30", null);
+        String fixed = invoices.invoice(id).fixed();
+        server.jdbc()
+                .sql("UPDATE invoice SET fixed = :fixed WHERE id = :id")
+                .param("fixed", fixed.replaceAll("\"groups\":\\[.*?]}],", "").replaceAll(",\"group\":0", ""))
+                .param("id", id)
+                .update();
+        assertThat(server.jdbc()
+                        .sql("SELECT fixed FROM invoice WHERE id = :id")
+                        .param("id", id)
+                        .query(String.class)
+                        .single())
+                .doesNotContain("\"groups\"");
+        credit(id, "40.00");
+        assertThat(open(id)).containsExactly("60.00");
+        agrees(client);
+    }
+
+    private void deposit(long client, String amount) {
+        server.bean(PaymentsService.class)
+                .record(new PaymentsService.Recorded(
+                        "deposit-held-" + client, client, null, "CASH", "EUR", amount, DAY.toString(), "", true));
+    }
+
+    private static TypedDraft draft(long client, String currency, String price, String prepaid, boolean cash) {
+        return new TypedDraft(
+                client,
+                currency,
+                "",
+                "work",
+                "",
+                "",
+                DAY.toString(),
+                "",
+                false,
+                cash,
+                List.of(new TypedLine("Work", "1", "", price, "", List.of("none"))),
+                List.of(),
+                List.of(),
+                prepaid,
+                List.of(new TypedTerm(false, "rest", "0")),
+                "",
+                "",
+                "",
+                Map.of(),
+                null);
+    }
+
+    private void credit(long id, String amount) {
+        server.bean(CreditNotes.class)
+                .write(id, new CreditNotes.Wanted("amount", "a part", List.of(), List.of(), amount, true));
+    }
+
+    private BooksService books() {
+        return server.bean(BooksService.class);
+    }
+
+    private String owes(long client) {
+        return books().balanceOf(client, CurrencyUnit.EUR).getAmount().toPlainString();
+    }
+
+    private String credit(long client) {
+        return books().creditOf(client, CurrencyUnit.EUR).getAmount().toPlainString();
+    }
+
+    private List<String> open(long invoice) {
+        return server.bean(Debts.class).of(invoice).stream()
+                .map(d -> d.open().getAmount().toPlainString())
+                .toList();
+    }
+
+    private void agrees(long client) {
+        boolean holds = new TransactionTemplate(
+                        server.bean(org.springframework.transaction.PlatformTransactionManager.class))
+                .execute(t -> server.bean(Debts.class)
+                        .agreement(client, CurrencyUnit.EUR)
+                        .holds());
+        assertThat(holds).isTrue();
+    }
+}
