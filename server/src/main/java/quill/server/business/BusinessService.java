@@ -92,7 +92,12 @@ public class BusinessService {
     }
 
     /** A tax as it is typed. */
-    public record TypedTax(String name, String rate, String category, boolean compound, String reason) {}
+    public record TypedTax(String name, String rate, String category, Boolean compound, String reason) {
+        /** Not compound unless it says so. */
+        public TypedTax {
+            compound = Boolean.TRUE.equals(compound);
+        }
+    }
 
     /** Adds a tax; one that exists is never changed, since issued documents name it. */
     @Transactional
