@@ -119,7 +119,7 @@ final class BenchServer implements AutoCloseable {
 
     String withTax(String body) throws Exception {
         return body.replace(
-                "TAX", get("/api/business").replaceAll("(?s).*\"taxes\":\\[\\{\"id\":\"([^\"]+)\".*", "$1"));
+                "\"TAX\"", get("/api/business").replaceAll("(?s).*\"taxes\":\\[\\{\"id\":(\"[^\"]+\").*", "$1"));
     }
 
     String get(String path) throws IOException, InterruptedException {
@@ -148,7 +148,7 @@ final class BenchServer implements AutoCloseable {
                 .map(HttpCookie::getValue)
                 .findFirst()
                 .orElse("");
-        String sent = body.contains("TAX") ? withTax(body) : body;
+        String sent = body.contains("\"TAX\"") ? withTax(body) : body;
         HttpResponse<String> answer = http.send(
                 HttpRequest.newBuilder(URI.create("http://localhost:" + port + path))
                         .header("Content-Type", "application/json")
