@@ -44,10 +44,15 @@ public final class Texts {
         return plain;
     }
 
+    /** Whether this is the ISO 3166-1 code of a country, in capitals. */
+    public static boolean isCountry(String code) {
+        return COUNTRIES.contains(code);
+    }
+
     /** A country's ISO 3166-1 code, or empty. */
     public static String country(String field, String value, List<Problem> problems) {
         String plain = value == null ? "" : value.strip().toUpperCase(Locale.ROOT);
-        if (!plain.isEmpty() && !COUNTRIES.contains(plain)) {
+        if (!plain.isEmpty() && !isCountry(plain)) {
             problems.add(new Problem(field, plain, "must be the two letters of a country, such as BE"));
         }
         return plain;

@@ -32,6 +32,7 @@ import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
+import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.invoices.Attachments;
 import quill.server.invoices.CreditNote;
@@ -220,7 +221,9 @@ public class Formats {
                 ? party.getEndpointIDValue()
                 : null;
         String found = contact != null ? contact : endpoint == null ? "" : endpoint;
-        return found.matches("[^@\\s,;<>\"]+@[^@\\s,;<>\"]+\\.[^@\\s,;<>\"]+") && found.length() <= 200 ? found : "";
+        List<Problem> problems = new ArrayList<>();
+        String checked = Texts.email("email", found, false, problems);
+        return problems.isEmpty() ? checked : "";
     }
 
     private static String address(PartyType party) {
@@ -242,7 +245,7 @@ public class Formats {
         var a = party.getPostalAddress();
         String code =
                 a == null || a.getCountry() == null ? null : a.getCountry().getIdentificationCodeValue();
-        return code == null || !List.of(Locale.getISOCountries()).contains(code) ? "" : code;
+        return code != null && Texts.isCountry(code) ? code : "";
     }
 
     private static String cut(String text, int most) {

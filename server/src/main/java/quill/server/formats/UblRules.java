@@ -4,12 +4,12 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.money.Percent;
+import quill.server.common.Texts;
 import quill.server.invoices.FixedDocument;
 import quill.server.invoices.FixedDocument.PrintedGroup;
 import quill.server.invoices.FixedDocument.PrintedTax;
@@ -19,7 +19,6 @@ import quill.server.invoices.FixedDocument.PrintedTax;
  * clause 6.4, and of its official validation artefacts.
  */
 final class UblRules {
-    private static final Set<String> COUNTRIES = Set.of(Locale.getISOCountries());
     private static final int DECIMALS = 2;
 
     private final FixedDocument d;
@@ -107,6 +106,6 @@ final class UblRules {
     /** Whether a number can be a VAT identifier: BR-CO-9 asks for the prefix of its country, EL for Greece. */
     static boolean isVat(String number) {
         String plain = number.replace(" ", "").toUpperCase(Locale.ROOT);
-        return plain.length() > 2 && (COUNTRIES.contains(plain.substring(0, 2)) || plain.startsWith("EL"));
+        return plain.length() > 2 && (Texts.isCountry(plain.substring(0, 2)) || plain.startsWith("EL"));
     }
 }

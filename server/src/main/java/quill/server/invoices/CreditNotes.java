@@ -105,8 +105,9 @@ public class CreditNotes {
     public FixedDocument preview(long invoiceId, Wanted wanted) {
         Invoice invoice = issued(invoiceId);
         FixedDocument document = invoices.document(invoice);
-        Taken before = taken(invoiceId, CreditFixing.creditable(document));
-        CreditTotals totals = reckon(document, before, wanted);
+        Creditable creditable = CreditFixing.creditable(document);
+        Taken before = taken(invoiceId, creditable);
+        CreditTotals totals = reckon(creditable, before, wanted);
         String reason = wanted.reason() == null ? "" : wanted.reason().strip();
         return fixing.creditNote("", document, totals, totals.whole() && before.isNothing(), reason, clock.today());
     }
@@ -121,12 +122,14 @@ public class CreditNotes {
      */
     @Transactional
     public Written write(long invoiceId, Wanted wanted) {
-        Invoice invoice = issued(invoiceId);
         String reason = reason(wanted.reason());
-        clients.lock(invoice.clientId());
+        // Looked at once the client is locked: another window may be voiding it, or taking it back, at this moment.
+        clients.lock(issued(invoiceId).clientId());
+        Invoice invoice = issued(invoiceId);
         FixedDocument document = invoices.document(invoice);
-        Taken before = taken(invoiceId, CreditFixing.creditable(document));
-        CreditTotals totals = reckon(document, before, wanted);
+        Creditable creditable = CreditFixing.creditable(document);
+        Taken before = taken(invoiceId, creditable);
+        CreditTotals totals = reckon(creditable, before, wanted);
         LocalDate today = clock.today();
         String number = numbers.next(
                 "credit note", new NumberPattern(business.business().creditNotePattern()), today);
@@ -202,8 +205,7 @@ public class CreditNotes {
         return reason;
     }
 
-    private CreditTotals reckon(FixedDocument document, Taken before, Wanted wanted) {
-        Creditable invoice = CreditFixing.creditable(document);
+    private static CreditTotals reckon(Creditable invoice, Taken before, Wanted wanted) {
         List<Problem> problems = new ArrayList<>();
         CreditTotals totals = null;
         if ("rest".equals(wanted.what())) {
