@@ -34,9 +34,22 @@ export function messageOf(error: unknown): string {
   return error instanceof Error ? error.message : 'Something went wrong.';
 }
 
-function cookie(name: string): string {
+/** A cookie's value, or nothing. */
+export function cookie(name: string): string {
   const found = document.cookie.split('; ').find((c) => c.startsWith(`${name}=`));
   return found ? decodeURIComponent(found.slice(name.length + 1)) : '';
+}
+
+/** What an answer that is no success says. A session that has ended is told to the page. */
+export async function refusalOf(response: Response): Promise<ApiError> {
+  if (response.status === 401 && !response.url.endsWith('/api/session'))
+    window.dispatchEvent(new Event('signed-out'));
+  const body = (await response.json().catch(() => ({}))) as { detail?: string; problems?: Problem[] };
+  return new ApiError(
+    response.status,
+    body.detail ?? 'The server does not answer as expected. What you typed stays; try again.',
+    body.problems ?? [],
+  );
 }
 
 const middleware: Middleware = {
@@ -46,14 +59,7 @@ const middleware: Middleware = {
   },
   async onResponse({ response }) {
     if (response.ok) return response;
-    if (response.status === 401 && !response.url.endsWith('/api/session'))
-      window.dispatchEvent(new Event('signed-out'));
-    const body = (await response.json().catch(() => ({}))) as { detail?: string; problems?: Problem[] };
-    throw new ApiError(
-      response.status,
-      body.detail ?? 'The server does not answer as expected. What you typed stays; try again.',
-      body.problems ?? [],
-    );
+    throw await refusalOf(response);
   },
   onError() {
     return new ApiError(0, 'The server does not answer. What you typed stays here; try again.', []);

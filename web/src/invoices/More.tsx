@@ -3,7 +3,7 @@ import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, data, messageOf, type Schemas } from '../api/client';
+import { api, data, messageOf, refusalOf, type Schemas } from '../api/client';
 import { WithdrawDialog } from './WithdrawDialog';
 
 const close = { 'aria-label': 'Close' };
@@ -12,11 +12,8 @@ const close = { 'aria-label': 'Close' };
 async function save(path: string, name: string) {
   const response = await fetch(path);
   if (!response.ok) {
-    const body = (await response.json().catch(() => ({}))) as {
-      detail?: string;
-      problems?: { message: string }[];
-    };
-    throw new Error((body.problems ?? []).map((p) => p.message).join('. ') || body.detail);
+    const refusal = await refusalOf(response);
+    throw new Error(refusal.problems.map((p) => p.message).join('. ') || refusal.message);
   }
   const link = document.createElement('a');
   link.href = URL.createObjectURL(await response.blob());

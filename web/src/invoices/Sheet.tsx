@@ -9,7 +9,7 @@ import { Loaded, Refusal } from '../design/States';
 import { type Asked, WhyNote } from '../design/Why';
 import { Drawer } from './Drawer';
 import { Files } from './Files';
-import { FieldProblem, SheetField } from './fields';
+import { FieldProblem, SheetField, usualTax } from './fields';
 import { SheetExtras } from './SheetExtras';
 import { ClientCell, SheetLines } from './SheetLines';
 import { SheetSums } from './SheetSums';
@@ -19,10 +19,7 @@ import { type Typed, useDraft } from './useDraft';
 type Business = Schemas['BusinessView'];
 
 function blankDraft(business: Business, today: string): Typed {
-  const taxes = business.taxes
-    .filter((t) => !t.retired)
-    .slice(0, 1)
-    .map((t) => t.id);
+  const taxes = usualTax(business.taxes);
   return {
     clientId: null,
     currency: business.business.currency,

@@ -1,7 +1,7 @@
 import type { Schemas } from '../api/client';
 import { plain } from '../design/format';
 import { type Asked, WhyFigure } from '../design/Why';
-import { type Change, FieldProblem } from './fields';
+import { type Change, FieldProblem, usualTax } from './fields';
 import { TaxCell } from './TaxCell';
 import type { Typed } from './useDraft';
 
@@ -27,10 +27,7 @@ export function SheetExtras({
   of: (field: string) => string | undefined;
   onAsk: (asked: Asked) => void;
 }) {
-  const usual = taxes
-    .filter((t) => !t.retired)
-    .slice(0, 1)
-    .map((t) => t.id);
+  const usual = usualTax(taxes);
   const edit = (kind: Kind, place: number, part: Partial<Typed['charges'][number]>) =>
     change((t) => ({ ...t, [kind]: t[kind].map((e, i) => (i === place ? { ...e, ...part } : e)) }));
   const remove = (kind: Kind, place: number) =>

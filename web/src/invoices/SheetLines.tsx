@@ -3,7 +3,7 @@ import { type ClipboardEvent, type KeyboardEvent } from 'react';
 import { api, data, type Schemas } from '../api/client';
 import { plain } from '../design/format';
 import { type Asked, WhyFigure } from '../design/Why';
-import { type Change, FieldProblem } from './fields';
+import { type Change, FieldProblem, usualTax } from './fields';
 import { TaxCell } from './TaxCell';
 import type { Line, Typed } from './useDraft';
 
@@ -80,10 +80,7 @@ export function SheetLines({
   of: (field: string) => string | undefined;
   onAsk: (asked: Asked) => void;
 }) {
-  const usual = taxes
-    .filter((t) => !t.retired)
-    .slice(0, 1)
-    .map((t) => t.id);
+  const usual = usualTax(taxes);
   const blank: Line = { description: '', quantity: '', unit: '', unitPrice: '', discount: '', taxes: usual };
   const lines = isBlank(typed.lines.at(-1)) && typed.lines.length ? typed.lines : [...typed.lines, blank];
 

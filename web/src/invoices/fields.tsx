@@ -1,3 +1,4 @@
+import type { Schemas } from '../api/client';
 import type { Typed } from './useDraft';
 
 export type Change = (edit: (before: Typed) => Typed) => void;
@@ -59,4 +60,12 @@ export function SheetField({
       <FieldProblem text={of(name)} />
     </label>
   );
+}
+
+/** The tax that a new line begins with: the first that is offered. */
+export function usualTax(taxes: Schemas['TaxView'][]): string[] {
+  return taxes
+    .filter((t) => !t.retired)
+    .slice(0, 1)
+    .map((t) => t.id);
 }
