@@ -11,13 +11,15 @@ import com.microsoft.playwright.options.FilePayload;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.util.List;
 import java.util.Map;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** An invoice with everything on it, from the sheet to the credit note, in the browser. */
 public class DocumentsStoryTest extends Suite {
+    /** How many invoices and drafts the demo begins with; theirs are the first ids. */
+    private static final int DEMO_INVOICES = 56;
+
     @Test
     public void anInvoiceWithEverythingIsWrittenTakenBackIssuedAgainAndCredited() {
         Api api = Api.signedIn(app);
@@ -180,33 +182,33 @@ public class DocumentsStoryTest extends Suite {
         return new Page.GetByLabelOptions().setExact(true);
     }
 
-    /** Every issued document of the demo leaves as UBL, or says which rule it would break. */
+    /**
+     * Every issued document of the demo leaves as UBL, asked for by its id: the index lists only the latest settled
+     * ones, and other tests on the same server push the demo's out of it.
+     */
     @Test
     public void everyDocumentOfTheDemoKeepsTheOfficialRules() throws Exception {
         Api api = Api.signedIn(app);
         int kept = 0;
-        for (JsonNode group : api.get("/api/invoices").ok()) {
-            for (JsonNode row : group.path("rows")) {
-                long id = row.path("id").asLong();
-                boolean demo = row.path("number").asString().matches("202[67]-00[0-2]\\d") && id <= 56;
-                if (demo && !row.path("voided").asBoolean()) {
-                    assertThat(OfficialRules.errors(api.bytes("/api/invoices/" + id + "/ubl")))
-                            .as(row.path("number").asString())
-                            .isEmpty();
-                    kept++;
-                    for (JsonNode note :
-                            api.get("/api/invoices/" + id).ok().path("issued").path("creditNotes")) {
-                        byte[] ubl =
-                                api.bytes("/api/credit-notes/" + note.path("id").asLong() + "/ubl");
-                        assertThat(OfficialRules.errors(ubl))
-                                .as(note.path("number").asString())
-                                .isEmpty();
-                        kept++;
-                    }
-                }
+        for (int id = 1; id <= DEMO_INVOICES; id++) {
+            JsonNode invoice = api.get("/api/invoices/" + id).ok();
+            JsonNode issued = invoice.path("issued");
+            if (!issued.isObject() || !issued.path("voidedOn").isNull()) {
+                continue;
+            }
+            kept += keepsTheRules(api, "/api/invoices/" + id);
+            for (JsonNode note : issued.path("creditNotes")) {
+                kept += keepsTheRules(
+                        api, "/api/credit-notes/" + note.path("id").asLong());
             }
         }
         assertThat(kept).isGreaterThan(45);
-        assertThat(List.of(200, 409)).contains(api.get("/api/invoices/28/ubl").status());
+    }
+
+    private static int keepsTheRules(Api api, String document) throws Exception {
+        assertThat(OfficialRules.errors(api.bytes(document + "/ubl")))
+                .as(document)
+                .isEmpty();
+        return 1;
     }
 }
