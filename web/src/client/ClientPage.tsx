@@ -298,7 +298,10 @@ export function ClientPage({ token }: { token: string }) {
           .filter((p) => p.fee && p.standing !== 'CREDITED')
           .map((p) => (
             <div key={p.id}>
-              <dt>Late fee of {longDate(p.dueOn)}</dt>
+              <dt>
+                Late fee of {longDate(p.dueOn)}
+                {p.note && <span className="faded"> {p.note}</span>}
+              </dt>
               <dd>{plain(p.amount)}</dd>
             </div>
           ))}

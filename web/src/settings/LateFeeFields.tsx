@@ -12,6 +12,7 @@ export const noLateFee: LateFee = {
   cap: '',
   smallest: '',
   deposits: false,
+  taxed: false,
 };
 
 /** The fields of a late-fee policy. @param path of the fields in a refusal, such as `policy.` */
@@ -79,6 +80,12 @@ export function LateFeeFields({
             label="A deposit bears late fees too"
             checked={value.deposits}
             onChange={(e) => set('deposits', e.currentTarget.checked)}
+          />
+          <Checkbox
+            label="Late fees bear tax, as the invoice does"
+            description="Only where the tax rules of your country say so. A percentage or sum is then without the tax, or contains it where the invoice’s prices do."
+            checked={value.taxed}
+            onChange={(e) => set('taxed', e.currentTarget.checked)}
           />
         </>
       )}

@@ -7,6 +7,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
@@ -46,9 +47,10 @@ public class ChasingDeskTest extends Suite {
                         AriaRole.BUTTON,
                         new Page.GetByRoleOptions().setName("a year").setExact(true)))
                 .hasAttribute("aria-pressed", "true");
-        assertThat(desk.url()).contains("weeks=52");
-        desk.keyboard().press("+");
-        assertThat(desk.url()).contains("weeks=26");
+        assertThat(desk).hasURL(Pattern.compile("weeks=52"));
+        desk.waitForResponse(
+                r -> r.url().contains("weeks=26"), () -> desk.keyboard().press("+"));
+        assertThat(desk).hasURL(Pattern.compile("weeks=26"));
         Waiting.pause(800); // the lanes of the year give way to those of the half year
         Locator first = desk.locator("[data-lane] [data-mark]").first();
         first.focus();

@@ -220,6 +220,27 @@ public class DocumentsBadInputTest extends Suite {
         assertThat(api.post("/api/reckonings", draft).problem(field)).contains(says);
     }
 
+    @DataProvider
+    Object[][] nulls() {
+        return new Object[][] {
+            {"lines"}, {"discounts"}, {"charges"}, {"schedule"},
+        };
+    }
+
+    @Test(dataProvider = "nulls")
+    public void aNullWithinAListIsNamed(String list) {
+        Map<String, Object> draft = api.draft(client, "100.00", "100%@30");
+        draft.put(list, Arrays.asList((Object) null));
+        Api.Answer answer = api.post("/api/reckonings", draft);
+        assertThat(answer.status()).isEqualTo(400);
+        assertThat(answer.problem(list + "[0]")).contains("is of another type");
+        long id = api.issue(api.draft(client, "100.00", "100%@30"));
+        Map<String, Object> wanted = new LinkedHashMap<>(Map.of("what", "lines", "reason", "x", "replace", false));
+        wanted.put(list.equals("lines") ? "lines" : "charges", Arrays.asList((Object) null));
+        assertThat(api.post("/api/invoices/" + id + "/credit-notes", wanted).status())
+                .isEqualTo(400);
+    }
+
     @Test
     public void prepaidBeyondTheDepositsHeldIsRefused() {
         Map<String, Object> draft = api.draft(client, "100.00", "100%@30");

@@ -13,6 +13,7 @@ import quill.core.ledger.Aging;
 import quill.core.ledger.Aging.Band;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.Bookings;
+import quill.core.ledger.Entry;
 import quill.core.ledger.OpenDebt;
 
 public class AgingTest {
@@ -86,8 +87,8 @@ public class AgingTest {
 
     @Test
     public void aWaivedFeeMirrorsTheChargedOne() {
-        var charged = Bookings.lateFee(3, eur("11.63"));
-        var waived = Bookings.lateFeeWaived(3, eur("11.63"));
+        var charged = Bookings.lateFee(3, eur("11.63"), List.of());
+        var waived = Bookings.reversed(Entry.Event.LATE_FEE_WAIVED, charged);
         for (int i = 0; i < charged.postings().size(); i++) {
             assertThat(waived.postings().get(i).amount())
                     .isEqualTo(charged.postings().get(i).amount().negated());

@@ -12,6 +12,7 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.core.latefee.FeeTax;
 import quill.core.latefee.LateFee;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.latefee.TypedLateFeePolicy;
@@ -257,7 +258,8 @@ public class LateFeeTest {
                         new LateFeePolicy.Repeat.Once(),
                         new LateFeePolicy.Cap.None(),
                         eur("0.00"),
-                        false))
+                        false,
+                        FeeTax.none()))
                 .hasMessageContaining("grace (-1) must be from 0 to 365");
     }
 

@@ -82,6 +82,38 @@ public final class Server implements AutoCloseable {
                         1));
     }
 
+    /** Registers the business for tax, with all that an electronic invoice names of it. */
+    public void registered(TaxRounding rounding, String number) {
+        BusinessService business = bean(BusinessService.class);
+        Business b = business.business();
+        business.change(new Business(
+                b.name(),
+                b.tagline(),
+                "Here 1\n1000 Town",
+                "BE",
+                b.email(),
+                number,
+                true,
+                "EUR",
+                b.zone(),
+                rounding,
+                "XX51 LARK 0000 0004 20",
+                "LARKXX20",
+                b.invoicePattern(),
+                b.creditNotePattern(),
+                30,
+                "",
+                false,
+                b.version()));
+    }
+
+    /** Adds a tax. @return its id */
+    public String tax(String name, String rate, String category, boolean compound, String reason) {
+        return bean(BusinessService.class)
+                .addTax(new BusinessService.TypedTax("Tax " + name, rate, category, compound, reason))
+                .id();
+    }
+
     public void moveTo(LocalDate day, LocalTime time) {
         bean(BusinessClock.class).moveTo(day.atTime(time).atZone(ZONE));
     }

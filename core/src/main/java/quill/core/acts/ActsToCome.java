@@ -257,7 +257,7 @@ public final class ActsToCome {
         replace(act.debt().open().id(), d -> {
             List<LateFee.Charged> fees = new ArrayList<>(d.fees());
             fees.add(new LateFee.Charged(
-                    d.open().dueOn(), act.fee().sequence(), act.fee().amount(), !charged));
+                    d.open().dueOn(), act.fee().sequence(), act.fee().fee(), !charged));
             return d.with(d.usedThrough(), fees);
         });
         if (charged) {

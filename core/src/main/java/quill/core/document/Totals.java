@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.stream.Collectors;
 import org.joda.money.Money;
 import quill.core.Why;
+import quill.core.latefee.FeeTax;
 import quill.core.money.Amounts;
 import quill.core.tax.TaxTotal;
 
@@ -30,6 +31,17 @@ public record Totals(
         Money rounding,
         Money due) {
     private static final int SHOWN = 12;
+
+    /** The taxes that a late fee on this invoice bears, where fees do: by the sets with a positive sum. */
+    public FeeTax feeTax() {
+        return new FeeTax(
+                true,
+                taxInside,
+                groups.stream()
+                        .filter(g -> g.sum().isPositive())
+                        .map(g -> new FeeTax.Share(g.taxes(), g.sum().getAmount()))
+                        .toList());
+    }
 
     /** How the net was reached. */
     public Why netWhy() {

@@ -7,6 +7,7 @@ import java.util.Optional;
 import org.joda.money.Money;
 import quill.core.Why;
 import quill.core.money.Amounts;
+import quill.core.tax.TaxTotal;
 
 /**
  * A fee that is due to be charged on a day.
@@ -14,8 +15,17 @@ import quill.core.money.Amounts;
  * @param sequence its number in the count of its due date; with the installment and the due date it is the fee's key
  * @param occasion the day it falls on by the policy; charged later where something stood in the way on that day
  * @param base what is overdue
+ * @param fee what the policy comes to; counts towards the cap
+ * @param amount what is asked for: the fee, and any tax that is added to it
+ * @param taxes the taxes in the amount, none of them zero
  */
-public record LateFee(int sequence, LocalDate occasion, Money base, Money amount, Why why) {
+public record LateFee(
+        int sequence, LocalDate occasion, Money base, Money fee, Money amount, List<TaxTotal> taxes, Why why) {
+    /** Copies the list. */
+    public LateFee {
+        taxes = List.copyOf(taxes);
+    }
+
     /**
      * An installment past its due date.
      *
@@ -29,6 +39,7 @@ public record LateFee(int sequence, LocalDate occasion, Money base, Money amount
      * A fee charged before.
      *
      * @param dueOn the due date whose count it belongs to
+     * @param amount without tax that was added
      * @param waived waived ones use up their number and do not count towards the cap
      */
     public record Charged(LocalDate dueOn, int sequence, Money amount, boolean waived) {}
@@ -60,7 +71,18 @@ public record LateFee(int sequence, LocalDate occasion, Money base, Money amount
         LocalDate occasion = policy.dayOf(debt.dueOn(), sequence);
         steps.add("due " + debt.dueOn() + (policy.grace() == 0 ? "" : ", " + policy.grace() + " days of grace")
                 + (sequence == 1 ? ": first charged " : ": number " + sequence + " is charged ") + occasion);
-        return Optional.of(new LateFee(sequence, occasion, debt.base(), amount, new Why(policy.words(), steps)));
+        FeeTax.Taxed taxed = policy.tax().on(amount);
+        taxed.taxes()
+                .forEach(t -> steps.add((policy.tax().inside() ? "of which " : "plus ")
+                        + t.tax().name() + ": " + String.join("; ", t.why().steps())));
+        return Optional.of(new LateFee(
+                sequence,
+                occasion,
+                debt.base(),
+                amount,
+                taxed.amount(),
+                taxed.taxes(),
+                new Why(policy.words(), steps)));
     }
 
     /** The next day on which a fee may fall due, whatever is open then; empty where none can follow. */

@@ -12,8 +12,10 @@ import quill.core.money.Percent;
  * @param cap on all fees of one installment together; waived ones do not count
  * @param smallest nothing is charged where less than this is overdue
  * @param onDeposits whether a deposit bears fees too
+ * @param tax what tax a fee bears; cap and ceiling are without tax that is added
  */
-public record LateFeePolicy(Charge charge, int grace, Repeat repeat, Cap cap, Money smallest, boolean onDeposits) {
+public record LateFeePolicy(
+        Charge charge, int grace, Repeat repeat, Cap cap, Money smallest, boolean onDeposits, FeeTax tax) {
     /** Longest time of grace, and longest time between two fees. */
     public static final int MOST_DAYS = 365;
 
@@ -65,7 +67,12 @@ public record LateFeePolicy(Charge charge, int grace, Repeat repeat, Cap cap, Mo
 
     /** No fees. @param zero in the currency of the books */
     public static LateFeePolicy none(Money zero) {
-        return new LateFeePolicy(new Charge.None(), 0, new Repeat.Once(), new Cap.None(), zero, false);
+        return new LateFeePolicy(new Charge.None(), 0, new Repeat.Once(), new Cap.None(), zero, false, FeeTax.none());
+    }
+
+    /** The same, bearing these taxes. */
+    public LateFeePolicy with(FeeTax taxes) {
+        return new LateFeePolicy(charge, grace, repeat, cap, smallest, onDeposits, taxes);
     }
 
     /** Whether it never charges anything. */
@@ -130,7 +137,9 @@ public record LateFeePolicy(Charge charge, int grace, Repeat repeat, Cap cap, Mo
         if (smallest.isPositive()) {
             out.append(", nothing below ").append(shown(smallest)).append(" overdue");
         }
-        return out.append('.').toString();
+        out.append('.');
+        return out.append(tax.borne() ? " It bears tax as this invoice does." : "")
+                .toString();
     }
 
     private static String days(int days) {

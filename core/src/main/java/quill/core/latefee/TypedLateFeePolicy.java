@@ -21,6 +21,7 @@ import quill.core.money.TypedNumber;
  * @param every days between two fees, where repeat is days
  * @param cap empty, {@code 40.00} or {@code 5%} of the installment's first amount
  * @param smallest empty, or the smallest overdue sum that bears a fee
+ * @param taxed whether a fee bears the invoice's taxes; null in a policy of before there was a choice, and means not
  */
 public record TypedLateFeePolicy(
         String kind,
@@ -30,7 +31,26 @@ public record TypedLateFeePolicy(
         String every,
         String cap,
         String smallest,
-        boolean deposits) {
+        boolean deposits,
+        Boolean taxed) {
+    /** One typed before there was a choice bears no tax. */
+    public TypedLateFeePolicy {
+        taxed = taxed != null && taxed;
+    }
+
+    /** One whose fees bear no tax. */
+    public TypedLateFeePolicy(
+            String kind,
+            String amount,
+            String grace,
+            String repeat,
+            String every,
+            String cap,
+            String smallest,
+            boolean deposits) {
+        this(kind, amount, grace, repeat, every, cap, smallest, deposits, false);
+    }
+
     /** No fees. */
     public static TypedLateFeePolicy none() {
         return new TypedLateFeePolicy("none", "", "7", "once", "", "", "", false);
@@ -54,7 +74,8 @@ public record TypedLateFeePolicy(
         Repeat again = repeat(path, problems);
         Cap most = cap(path + "cap", currency, problems);
         Money least = isBlank(smallest) ? zero : TypedNumber.amount(path + "smallest", smallest, currency, problems);
-        return problems.size() > before ? null : new LateFeePolicy(charge, days, again, most, least, deposits);
+        FeeTax tax = taxed ? FeeTax.asInvoiced() : FeeTax.none();
+        return problems.size() > before ? null : new LateFeePolicy(charge, days, again, most, least, deposits, tax);
     }
 
     private Charge charge(String path, CurrencyUnit currency, Percent ceiling, List<Problem> problems) {

@@ -10,6 +10,7 @@ import quill.core.document.TaxGroup;
 import quill.core.document.Totals;
 import quill.core.money.Amounts;
 import quill.core.tax.TaxCategory;
+import quill.core.tax.TaxTotal;
 
 /** What each event of the job posts. Debit on the left, credit on the right, as in any book of double entry. */
 public final class Bookings {
@@ -131,21 +132,16 @@ public final class Bookings {
         return new Entry(Entry.Event.PAYMENT_UNDONE, postings);
     }
 
-    /** Debit receivable; credit late-fee income. A late fee is outside the scope of tax. */
-    public static Entry lateFee(long document, Money fee) {
+    /** Debit receivable; credit late-fee income, and tax by rate where fees bear any. Waived, it is reversed. */
+    public static Entry lateFee(long document, Money amount, List<TaxTotal> taxes) {
         List<Posting> postings = new ArrayList<>();
-        add(postings, Account.RECEIVABLE, "", document, fee);
-        add(postings, Account.LATE_FEE_INCOME, "", document, fee.negated());
+        add(postings, Account.RECEIVABLE, "", document, amount);
+        Money tax = Amounts.sum(
+                amount.getCurrencyUnit(), taxes.stream().map(TaxTotal::amount).toList());
+        add(postings, Account.LATE_FEE_INCOME, "", document, tax.minus(amount));
+        taxes.forEach(t ->
+                add(postings, Account.TAX, t.tax().id(), document, t.amount().negated()));
         return new Entry(Entry.Event.LATE_FEE, postings);
-    }
-
-    /** The opposite of {@link #lateFee}, for the whole of it. */
-    public static Entry lateFeeWaived(long document, Money fee) {
-        return new Entry(
-                Entry.Event.LATE_FEE_WAIVED,
-                lateFee(document, fee).postings().stream()
-                        .map(Posting::reversed)
-                        .toList());
     }
 
     private static void add(List<Posting> postings, Account account, String detail, Long document, Money amount) {

@@ -4,8 +4,10 @@ import java.sql.Timestamp;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
+import java.util.function.Supplier;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.security.core.Authentication;
+import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Repository;
 import quill.server.common.BusinessClock;
@@ -31,6 +33,17 @@ public class Happenings {
                 && authentication.isAuthenticated()
                 && !"anonymousUser".equals(authentication.getName());
         return person ? authentication.getName() : "by itself";
+    }
+
+    /** Does what happens by itself within a person's request, so that nobody is named as having done it. */
+    public static <T> T byItself(Supplier<T> act) {
+        SecurityContext person = SecurityContextHolder.getContext();
+        SecurityContextHolder.clearContext();
+        try {
+            return act.get();
+        } finally {
+            SecurityContextHolder.setContext(person);
+        }
     }
 
     /** Notes it within the running transaction. */

@@ -78,13 +78,41 @@ public class BooksService {
     /** The same at a rate of its own: what belongs to a document is booked at the document's. */
     @Transactional(propagation = Propagation.MANDATORY)
     public long book(Entry entry, String text, About about, Long reverses, Exchange exchange) {
+        long id = insert(entry.event(), text, about, reverses);
+        List<Money> own =
+                exchange.sides(entry.postings().stream().map(Posting::amount).toList());
+        for (int i = 0; i < own.size(); i++) {
+            insert(id, entry.postings().get(i), own.get(i), about.clientId());
+        }
+        return id;
+    }
+
+    /**
+     * Books the opposite of an entry, dated today: to the cent what it was in the business's own currency too, whatever
+     * the rate is by now.
+     *
+     * @param id of the entry to reverse; an entry is reversed once
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void reverse(long id, Entry.Event event, String text, About about) {
+        jdbc.sql("""
+                INSERT INTO posting (entry_id, account, detail, client_id, invoice_id, currency, amount_minor, own_minor)
+                SELECT :entry, account, detail, client_id, invoice_id, currency, -amount_minor, -own_minor
+                  FROM posting WHERE entry_id = :reversed ORDER BY id
+                """)
+                .param("entry", insert(event, text, about, id))
+                .param("reversed", id)
+                .update();
+    }
+
+    private long insert(Entry.Event event, String text, About about, Long reverses) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO journal_entry (event, booked_on, booked_at, text, client_id, invoice_id, payment_id,
                   reverses_id, who)
                 VALUES (:event, :on, :at, :text, :client, :invoice, :payment, :reverses, :who)
                 """)
-                .param("event", entry.event().name())
+                .param("event", event.name())
                 .param("on", clock.today())
                 .param("at", Timestamp.valueOf(LocalDateTime.now(clock)))
                 .param("text", text)
@@ -94,13 +122,7 @@ public class BooksService {
                 .param("reverses", reverses)
                 .param("who", Happenings.who())
                 .update(key, "id");
-        long id = key.getKey().longValue();
-        List<Money> own =
-                exchange.sides(entry.postings().stream().map(Posting::amount).toList());
-        for (int i = 0; i < own.size(); i++) {
-            insert(id, entry.postings().get(i), own.get(i), about.clientId());
-        }
-        return id;
+        return key.getKey().longValue();
     }
 
     private void insert(long entryId, Posting posting, Money own, Long clientId) {

@@ -1,5 +1,6 @@
 package quill.server.common;
 
+import com.fasterxml.jackson.annotation.JsonSetter;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -9,7 +10,10 @@ public class Json {
     private final JsonMapper mapper;
 
     Json(JsonMapper mapper) {
-        this.mapper = mapper;
+        // What was stored is read as it is: a stricter reading of requests is no reason to lose an older draft.
+        this.mapper = mapper.rebuild()
+                .changeDefaultNullHandling(nulls -> JsonSetter.Value.empty())
+                .build();
     }
 
     /** As text. */

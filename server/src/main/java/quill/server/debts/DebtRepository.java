@@ -51,18 +51,19 @@ class DebtRepository {
     }
 
     /** @return the new debt's id */
-    long insertFee(long invoiceId, Money fee, LocalDate chargedOn, String why) {
+    long insertFee(long invoiceId, Money fee, String note, LocalDate chargedOn, String why) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO debt (invoice_id, place, deposit, fee, currency, amount_minor, due_on, why)
+                INSERT INTO debt (invoice_id, place, deposit, fee, currency, amount_minor, due_on, note, why)
                 SELECT :invoice, GREATEST(1000, COALESCE(MAX(place), 0)) + 1, FALSE, TRUE, :currency, :amount, :due,
-                       :why
+                       :note, :why
                   FROM debt WHERE invoice_id = :invoice
                 """)
                 .param("invoice", invoiceId)
                 .param("currency", fee.getCurrencyUnit().getCode())
                 .param("amount", fee.getAmountMinorLong())
                 .param("due", chargedOn)
+                .param("note", note)
                 .param("why", why)
                 .update(key, "id");
         return key.getKey().longValue();
@@ -71,7 +72,7 @@ class DebtRepository {
     List<StoredInstallment> of(Collection<Long> invoiceIds) {
         return jdbc.sql("""
                 SELECT id, invoice_id, place, deposit, fee, currency, amount_minor, settled_minor, credited_minor,
-                       open_minor, due_on, settled_on, why
+                       open_minor, due_on, settled_on, note, why
                   FROM debt WHERE invoice_id IN (:invoices) ORDER BY invoice_id, place
                 """)
                 .param("invoices", invoiceIds)
@@ -285,6 +286,7 @@ class DebtRepository {
                 Money.ofMinor(currency, rs.getLong("open_minor")),
                 rs.getDate("due_on").toLocalDate(),
                 Rows.date(rs, "settled_on"),
+                rs.getString("note"),
                 rs.getString("why"));
     }
 }

@@ -63,7 +63,7 @@ public class Debts {
     /** Told within the transaction that changes what is open on an invoice. */
     public record DebtsChanged(long invoiceId, long clientId) {}
 
-    /** An installment, or a late fee, as stored. */
+    /** An installment, or a late fee, as stored. @param note printed beside it: the tax in a fee */
     public record StoredInstallment(
             long id,
             long invoiceId,
@@ -76,6 +76,7 @@ public class Debts {
             Money open,
             LocalDate dueOn,
             LocalDate settledOn,
+            String note,
             String whyJson) {}
 
     /** Whether debts and postings say the same of a client. */
@@ -93,8 +94,8 @@ public class Debts {
     }
 
     /** Adds a late fee to what is owed on an invoice; due on the day it is charged. @return the debt's id */
-    public long addFee(long clientId, long invoiceId, Money fee, LocalDate chargedOn, Why why) {
-        long id = repository.insertFee(invoiceId, fee, chargedOn, json.write(why));
+    public long addFee(long clientId, long invoiceId, Money fee, String note, LocalDate chargedOn, Why why) {
+        long id = repository.insertFee(invoiceId, fee, note, chargedOn, json.write(why));
         publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
         return id;
     }

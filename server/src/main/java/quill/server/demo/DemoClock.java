@@ -13,6 +13,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.web.client.RestClientException;
 import quill.server.QuillSettings;
+import quill.server.audit.Happenings;
 import quill.server.chasing.ActView;
 import quill.server.chasing.ReminderPlans;
 import quill.server.common.BusinessClock;
@@ -89,7 +90,8 @@ class DemoClock {
     Moved forward(int days) {
         LocalTime hour = plans.rules().plan().hour();
         LocalTime arrival = MORNING.isBefore(hour) ? MORNING : EARLY;
-        return moveTo(clock.today().plusDays(days).atTime(arrival).atZone(clock.getZone()));
+        ZonedDateTime target = clock.today().plusDays(days).atTime(arrival).atZone(clock.getZone());
+        return Happenings.byItself(() -> moveTo(target));
     }
 
     /** Forward to the next thing that happens by itself, or falls due. @throws ConflictException where there is none */
@@ -109,7 +111,7 @@ class DemoClock {
                 .filter(t -> t.isAfter(now))
                 .min(ZonedDateTime::compareTo)
                 .orElseThrow(() -> new ConflictException("Nothing happens by itself or falls due within a year."));
-        return moveTo(next);
+        return Happenings.byItself(() -> moveTo(next));
     }
 
     private Moved moveTo(ZonedDateTime target) {

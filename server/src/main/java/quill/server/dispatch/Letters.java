@@ -80,7 +80,9 @@ public class Letters {
                 .map(p -> new Row(
                         (p.deposit()
                                         ? "Deposit"
-                                        : p.fee() ? "Late fee" : single ? "In all" : "Installment " + p.position())
+                                        : p.fee()
+                                                ? noted("Late fee", p)
+                                                : single ? "In all" : "Installment " + p.position())
                                 + (p.open().money().isZero() ? ", paid" : ", due " + day(p.dueOn())),
                         shown(p.amount().money())))
                 .toList();
@@ -170,9 +172,13 @@ public class Letters {
         return parts.stream()
                 .filter(p -> p.open().money().isPositive())
                 .map(p -> new Row(
-                        p.fee() ? "Late fee of " + day(p.dueOn()) : "Still to pay, due " + day(p.dueOn()),
+                        p.fee() ? noted("Late fee of " + day(p.dueOn()), p) : "Still to pay, due " + day(p.dueOn()),
                         shown(p.open().money())))
                 .toList();
+    }
+
+    private static String noted(String what, Measure.Part part) {
+        return part.note().isEmpty() ? what : what + ", " + part.note();
     }
 
     private Written write(

@@ -187,7 +187,9 @@ public class Attachments {
                 """).param("to", to).param("from", from).update();
     }
 
+    /** Keeps the invoice's row until the transaction ends, so that no file changes while it is being issued. */
     private void draft(long invoiceId) {
+        invoices.lock(invoiceId);
         Invoice invoice = invoices.find(invoiceId)
                 .orElseThrow(() -> new NotFoundException("There is no invoice " + invoiceId + "."));
         if (!invoice.isDraft()) {

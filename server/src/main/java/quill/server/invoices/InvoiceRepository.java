@@ -73,6 +73,14 @@ class InvoiceRepository {
                 .update();
     }
 
+    /** Keeps others from changing an invoice until this transaction ends. */
+    void lock(long id) {
+        jdbc.sql("SELECT id FROM invoice WHERE id = :id FOR UPDATE")
+                .param("id", id)
+                .query(Long.class)
+                .optional();
+    }
+
     int deleteDraft(long id, int version) {
         return jdbc.sql("""
                 DELETE FROM invoice WHERE id = :id AND version = :version AND bucket = 'draft' AND number IS NULL

@@ -20,7 +20,6 @@ import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Entry;
-import quill.core.ledger.Posting;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
@@ -215,7 +214,7 @@ public class InvoicesService {
                 new BooksService.About(client.id(), id, null),
                 null,
                 reckoned.read().exchange());
-        policies.fix(id, client.id(), typed.lateFee());
+        policies.fix(id, client.id(), typed.lateFee(), reckoned.totals().feeTax());
         debts.add(client.id(), id, reckoned.schedule());
         debts.useCredit(client.id(), total.getCurrencyUnit());
         happenings.note(id, client.id(), "Issued as " + number + ", " + Amounts.grouped(total));
@@ -269,13 +268,11 @@ public class InvoicesService {
             return;
         }
         debts.remove(id);
-        BooksService.Booked issued = books.entryOf(Entry.Event.ISSUED, id).orElseThrow();
-        books.book(
-                Bookings.reversed(forGood ? Entry.Event.VOIDED : Entry.Event.TAKEN_BACK, entry(issued, id)),
+        books.reverse(
+                books.entryOf(Entry.Event.ISSUED, id).orElseThrow().id(),
+                forGood ? Entry.Event.VOIDED : Entry.Event.TAKEN_BACK,
                 "Invoice " + invoice.number() + (forGood ? " voided: " : " taken back, not sent yet: ") + why,
-                new BooksService.About(invoice.clientId(), id, null),
-                issued.id(),
-                Fixing.exchange(document(invoice), business.business().currencyUnit()));
+                new BooksService.About(invoice.clientId(), id, null));
         policies.unfix(id);
         if (forGood) {
             repository.markVoid(id, clock.today());
@@ -310,14 +307,6 @@ public class InvoicesService {
         return repository.earlierTexts(id).stream()
                 .map(t -> new Earlier(json.read(t.fixed(), FixedDocument.class), t.takenBackOn(), t.why(), t.who()))
                 .toList();
-    }
-
-    private static Entry entry(BooksService.Booked booked, long invoiceId) {
-        return new Entry(
-                booked.event(),
-                booked.postings().stream()
-                        .map(p -> new Posting(p.account(), p.detail(), invoiceId, p.amount()))
-                        .toList());
     }
 
     @EventListener

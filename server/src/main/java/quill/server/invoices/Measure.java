@@ -18,6 +18,7 @@ public final class Measure {
     /**
      * One installment as it is drawn, or a late fee: a thin tick after the installments.
      *
+     * @param note said beside it: the tax in a late fee; mostly empty
      * @param fee whether it is a late fee; its weight is its share of the installments' sum
      * @param weight thousandths of the whole that it is wide
      * @param filled thousandths of its own width that are settled
@@ -32,6 +33,7 @@ public final class Measure {
             LocalDate dueOn,
             @Schema(nullable = true) LocalDate settledOn,
             Standing standing,
+            String note,
             long daysLate,
             int weight,
             int filled) {}
@@ -56,6 +58,7 @@ public final class Measure {
                     i.dueOn(),
                     i.settledOn(),
                     standing,
+                    i.note(),
                     standing == Standing.LATE ? Standing.daysLate(i.dueOn(), today) : 0,
                     thousandthsOf(asked(i), total),
                     thousandthsOf(i.settled(), asked(i))));

@@ -16,6 +16,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.latefee.FeeTax;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.money.Percent;
@@ -179,14 +180,15 @@ public class FeePolicies {
                 .orElseGet(() -> setting().policy());
     }
 
-    /** Fixes the policy of an invoice at issue. */
+    /** Fixes the policy of an invoice at issue. @param tax the taxes that a fee on it bears, where fees bear any */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void fix(long invoiceId, Long clientId, TypedLateFeePolicy own) {
+    public void fix(long invoiceId, Long clientId, TypedLateFeePolicy own, FeeTax tax) {
         TypedLateFeePolicy policy = inForce(clientId, own);
         if (!"none".equals(policy.kind())) {
-            jdbc.sql("INSERT INTO fixed_late_fee (invoice_id, policy) VALUES (:invoice, :policy)")
+            jdbc.sql("INSERT INTO fixed_late_fee (invoice_id, policy, tax) VALUES (:invoice, :policy, :tax)")
                     .param("invoice", invoiceId)
                     .param("policy", json.write(policy))
+                    .param("tax", policy.taxed() ? json.write(tax) : null)
                     .update();
         }
     }
@@ -207,12 +209,14 @@ public class FeePolicies {
         }
         // The ceiling held when it was fixed; a lower one of today changes nothing that is printed.
         Percent any = Percent.of("100");
-        jdbc.sql("SELECT invoice_id, policy FROM fixed_late_fee WHERE invoice_id IN (:invoices)")
+        jdbc.sql("SELECT invoice_id, policy, tax FROM fixed_late_fee WHERE invoice_id IN (:invoices)")
                 .param("invoices", currencies.keySet())
                 .query(rs -> {
                     TypedLateFeePolicy typed = json.read(rs.getString("policy"), TypedLateFeePolicy.class);
                     long invoice = rs.getLong("invoice_id");
-                    fixed.put(invoice, typed.read("", currencies.get(invoice), any, new ArrayList<>()));
+                    LateFeePolicy policy = typed.read("", currencies.get(invoice), any, new ArrayList<>());
+                    String tax = rs.getString("tax");
+                    fixed.put(invoice, tax == null ? policy : policy.with(json.read(tax, FeeTax.class)));
                 });
         return fixed;
     }

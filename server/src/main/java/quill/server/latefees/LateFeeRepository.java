@@ -22,7 +22,7 @@ import quill.server.latefees.LateFees.StoredFee;
 class LateFeeRepository {
     private static final String SELECT = """
             SELECT f.id, f.installment_id, f.invoice_id, f.client_id, f.due_on, f.sequence, f.debt_id, f.currency,
-                   f.base_minor, f.amount_minor, f.why, f.charged_on, f.entry_id, f.waived_on, f.waived_why
+                   f.base_minor, f.fee_minor, f.amount_minor, f.why, f.charged_on, f.entry_id, f.waived_on, f.waived_why
               FROM late_fee f
             """;
 
@@ -37,9 +37,9 @@ class LateFeeRepository {
     void insert(long clientId, OpenDebt of, LateFee fee, LocalDate on, Long debtId, Long entryId) {
         jdbc.sql("""
                 INSERT INTO late_fee (installment_id, invoice_id, client_id, due_on, sequence, debt_id, currency,
-                  base_minor, amount_minor, why, charged_on, entry_id)
-                VALUES (:installment, :invoice, :client, :due, :sequence, :debt, :currency, :base, :amount, :why, :on,
-                  :entry)
+                  base_minor, fee_minor, amount_minor, why, charged_on, entry_id)
+                VALUES (:installment, :invoice, :client, :due, :sequence, :debt, :currency, :base, :fee, :amount, :why,
+                  :on, :entry)
                 """)
                 .param("installment", of.id())
                 .param("invoice", of.document())
@@ -49,6 +49,7 @@ class LateFeeRepository {
                 .param("debt", debtId)
                 .param("currency", fee.amount().getCurrencyUnit().getCode())
                 .param("base", fee.base().getAmountMinorLong())
+                .param("fee", fee.fee().getAmountMinorLong())
                 .param("amount", fee.amount().getAmountMinorLong())
                 .param("why", json.write(fee.why()))
                 .param("on", on)
@@ -122,6 +123,7 @@ class LateFeeRepository {
                 rs.getInt("sequence"),
                 rs.getObject("debt_id", Long.class),
                 Amount.ofMinor(currency, rs.getLong("base_minor")),
+                Amount.ofMinor(currency, rs.getLong("fee_minor")),
                 Amount.ofMinor(currency, rs.getLong("amount_minor")),
                 json.read(rs.getString("why"), Why.class),
                 Rows.date(rs, "charged_on"),

@@ -3,6 +3,7 @@ package quill.server.latefees;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
@@ -66,13 +67,14 @@ public class LateFees {
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public void charge(long clientId, OpenDebt of, LateFee fee, LocalDate on) {
-        String text = "Late fee on " + of.number() + ", " + Amounts.grouped(fee.amount());
+        String tax = tax(fee);
+        String text = "Late fee on " + of.number() + ", " + Amounts.grouped(fee.amount()) + tax;
         long entry = books.book(
-                Bookings.lateFee(of.document(), fee.amount()),
+                Bookings.lateFee(of.document(), fee.amount(), fee.taxes()),
                 text + " · overdue " + Amounts.grouped(fee.base()) + " since " + Texts.day(of.dueOn()),
                 new BooksService.About(clientId, of.document(), null),
                 null);
-        long debt = debts.addFee(clientId, of.document(), fee.amount(), on, fee.why());
+        long debt = debts.addFee(clientId, of.document(), fee.amount(), tax.strip(), on, fee.why());
         repository.insert(clientId, of, fee, on, debt, entry);
         // Client credit is counted before a fee; what is left of it after settling other debts goes towards this one.
         debts.useCredit(clientId, fee.amount().getCurrencyUnit());
@@ -81,6 +83,15 @@ public class LateFees {
                 clientId,
                 text + ": " + String.join("; ", fee.why().steps()));
         changes.say(of.document(), clientId);
+    }
+
+    /** What is said of the tax in a fee; empty where there is none. */
+    private static String tax(LateFee fee) {
+        return fee.taxes().isEmpty()
+                ? ""
+                : fee.taxes().stream()
+                        .map(t -> t.tax().name() + " " + Amounts.grouped(t.amount()))
+                        .collect(Collectors.joining(", ", " with ", ""));
     }
 
     /** A person decided not to charge a fee: its key is used up and nothing is booked. */
@@ -122,12 +133,11 @@ public class LateFees {
                     + fee.waivedWhy() + ". Nothing was changed.");
         }
         Money amount = fee.amount().money();
-        Entry entry = Bookings.lateFeeWaived(fee.invoiceId(), amount);
-        books.book(
-                entry,
+        books.reverse(
+                fee.entryId(),
+                Entry.Event.LATE_FEE_WAIVED,
                 "Late fee waived, " + Amounts.grouped(amount) + " · " + reason,
-                new BooksService.About(fee.clientId(), fee.invoiceId(), null),
-                fee.entryId());
+                new BooksService.About(fee.clientId(), fee.invoiceId(), null));
         debts.creditFee(fee.clientId(), fee.invoiceId(), fee.debtId());
         happenings.note(
                 fee.invoiceId(), fee.clientId(), "Late fee of " + Amounts.grouped(amount) + " waived: " + reason);
@@ -180,6 +190,8 @@ public class LateFees {
      * A fee as stored.
      *
      * @param debtId null where it was never charged
+     * @param fee what the policy came to
+     * @param amount what was asked for, any tax that was added included
      * @param waivedOn null while it stands
      */
     public record StoredFee(
@@ -191,6 +203,7 @@ public class LateFees {
             int sequence,
             Long debtId,
             Amount base,
+            Amount fee,
             Amount amount,
             Why why,
             LocalDate chargedOn,
@@ -199,7 +212,7 @@ public class LateFees {
             String waivedWhy) {
         /** As the core counts it. */
         public LateFee.Charged charged() {
-            return new LateFee.Charged(dueOn, sequence, amount.money(), waivedOn != null);
+            return new LateFee.Charged(dueOn, sequence, fee.money(), waivedOn != null);
         }
     }
 }

@@ -33,6 +33,7 @@ import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
 import quill.server.dispatch.DispatchService;
+import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 
 /** Money received: booked once, appropriated, receipted; and undone by an entry that names the first. */
@@ -157,17 +158,13 @@ public class PaymentsService {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        if (r.invoiceId() != null
-                && !Long.valueOf(r.clientId())
-                        .equals(invoices.invoice(r.invoiceId()).clientId())) {
-            throw new RefusedException("invoiceId", r.invoiceId(), "is not an invoice of this client");
-        }
-        Set<Long> named = r.invoiceId() == null ? Set.of() : installmentsOf(r.invoiceId());
+        Long paidFor = paidFor(r);
+        Set<Long> named = paidFor == null ? Set.of() : installmentsOf(paidFor);
         Money none = Money.zero(currency);
         PaymentRepository.New payment = new PaymentRepository.New(
                 r.key(),
                 r.clientId(),
-                r.invoiceId(),
+                paidFor,
                 r.way(),
                 amount,
                 none,
@@ -183,6 +180,21 @@ public class PaymentsService {
             return find(deposits.hold(payment, where));
         }
         return book(payment, where, Appropriation.of(amount, debts.open(r.clientId(), currency), named, debts.order()));
+    }
+
+    /**
+     * The invoice that was named, if it still stands: one that was voided or taken back to a draft meanwhile takes no
+     * money, but the money is there all the same.
+     */
+    private Long paidFor(Recorded r) {
+        if (r.invoiceId() == null) {
+            return null;
+        }
+        Invoice invoice = invoices.invoice(r.invoiceId());
+        if (!Long.valueOf(r.clientId()).equals(invoice.clientId())) {
+            throw new RefusedException("invoiceId", r.invoiceId(), "is not an invoice of this client");
+        }
+        return invoice.isDraft() || invoice.voidedOn() != null ? null : invoice.id();
     }
 
     private CurrencyUnit currency(Recorded r, List<Problem> problems) {

@@ -3,10 +3,18 @@ package quill.server.dailyrun;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.math.BigDecimal;
 import java.util.List;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
+import quill.core.document.TypedDraft;
+import quill.core.document.TypedDraft.TypedLine;
+import quill.core.document.TypedDraft.TypedTerm;
 import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.tax.TaxRounding;
+import quill.server.business.Rates;
 import quill.server.chasing.ActView;
 import quill.server.common.ConflictException;
 import quill.server.debts.Debts;
@@ -107,6 +115,73 @@ public class LateFeesTest extends OnAFreshBusiness {
             forward(day);
         }
         assertThat(count("late_fee")).isEqualTo(1);
+    }
+
+    /** A fee on an invoice in pounds, waived at another rate: in the own currency too nothing of it is left. */
+    @Test
+    public void aFeeBearsTheTaxOfItsInvoiceAndAWaiverTakesAllOfItBack() {
+        server.registered(TaxRounding.PER_TAX, "BE0123456789");
+        String high = server.tax("high", "21", "S", false, "");
+        server.bean(Rates.class).note(new Rates.Rate("GBP", "2027-01-01", "1.1745"));
+        long client = server.client("Taxed", true);
+        TypedLateFeePolicy policy = new TypedLateFeePolicy("flat", "10.05", "7", "days", "5", "20.10", "", false, true);
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        long invoice = invoices.issue(
+                        invoices.begin(
+                                new TypedDraft(
+                                        client,
+                                        "GBP",
+                                        "work",
+                                        "",
+                                        BEGIN.toString(),
+                                        "",
+                                        false,
+                                        List.of(new TypedLine("Work", "1", "", "100.00", "", List.of(high))),
+                                        List.of(new TypedTerm(false, "rest", "1")),
+                                        "",
+                                        policy),
+                                null),
+                        1)
+                .id();
+        assertThat(invoices.document(invoices.invoice(invoice)).lateFee())
+                .endsWith("It bears tax as this invoice does.");
+        for (int day = 1; day <= 25; day++) {
+            forward(day);
+        }
+        // 10.05 and 21% of it, 2.11; the cap of 20.10 lets two fees be charged, tax not counted.
+        LateFees fees = server.bean(LateFees.class);
+        assertThat(fees.ofInvoice(invoice))
+                .extracting(f -> f.fee().amount() + " " + f.amount().amount())
+                .containsExactly("10.05 12.16", "10.05 12.16");
+        assertThat(server.bean(Debts.class).of(invoice).get(1).note()).isEqualTo("with Tax high 2.11");
+        assertThat(taxPosted(invoice)).isEqualTo("-25.22");
+        server.bean(Rates.class).note(new Rates.Rate("GBP", "2027-03-20", "1.3333"));
+        long before = ownPosted("LATE_FEE_INCOME");
+        fees.ofInvoice(invoice).forEach(f -> fees.waive(f.id(), "a good client"));
+        assertThat(taxPosted(invoice)).isEqualTo("-21.00");
+        assertThat(before).isNegative();
+        assertThat(ownPosted("LATE_FEE_INCOME")).isZero();
+        Debts.Agreement pounds = server.bean(Debts.class).agreement(client, CurrencyUnit.GBP);
+        assertThat(pounds.holds()).isTrue();
+        assertThat(pounds.byPostings()).isEqualTo(Money.parse("GBP 121.00"));
+    }
+
+    private String taxPosted(long invoice) {
+        return server.jdbc()
+                .sql("SELECT SUM(amount_minor) FROM posting WHERE account = 'TAX' AND invoice_id = :id")
+                .param("id", invoice)
+                .query(BigDecimal.class)
+                .single()
+                .movePointLeft(2)
+                .toPlainString();
+    }
+
+    private long ownPosted(String account) {
+        return server.jdbc()
+                .sql("SELECT SUM(own_minor) FROM posting WHERE account = :account")
+                .param("account", account)
+                .query(Long.class)
+                .single();
     }
 
     @Test

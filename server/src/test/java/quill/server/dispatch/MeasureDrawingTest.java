@@ -45,6 +45,6 @@ public class MeasureDrawingTest {
     private static Part part(int position, int weight, int filled, Standing standing) {
         Amount amount = new Amount("1.00", "EUR");
         LocalDate due = LocalDate.of(2027, 3, 1);
-        return new Part(position, position, false, false, amount, amount, due, null, standing, 0, weight, filled);
+        return new Part(position, position, false, false, amount, amount, due, null, standing, "", 0, weight, filled);
     }
 }

@@ -20,8 +20,6 @@ import quill.core.document.TypedDraft.TypedLine;
 import quill.core.document.TypedDraft.TypedTerm;
 import quill.core.tax.TaxRounding;
 import quill.server.Server;
-import quill.server.business.Business;
-import quill.server.business.BusinessService;
 import quill.server.business.DocumentSetting;
 import quill.server.business.DocumentSettings;
 import quill.server.business.Rates;
@@ -45,7 +43,7 @@ public class UblTest {
     public void start() {
         server = new Server();
         server.setUp(java.time.LocalDate.of(2027, 3, 15));
-        registered(TaxRounding.PER_TAX, "BE0123456789");
+        server.registered(TaxRounding.PER_TAX, "BE0123456789");
         for (String[] t : new String[][] {
             {"high", "21", "S", ""},
             {"low", "6", "S", ""},
@@ -58,9 +56,9 @@ public class UblTest {
             {"out", "0", "O", "Outside the scope"},
             {"city", "2", "S", ""}
         }) {
-            taxes.put(t[0], tax(t[0], t[1], t[2], false, t[3]));
+            taxes.put(t[0], server.tax(t[0], t[1], t[2], false, t[3]));
         }
-        taxes.put("upon", tax("upon", "3", "S", true, ""));
+        taxes.put("upon", server.tax("upon", "3", "S", true, ""));
         server.bean(DocumentSettings.class)
                 .change(new DocumentSetting(
                         "ledger", "", List.of("Piano"), List.of(new DocumentSetting.Coin("EUR", "0.05")), 0));
@@ -76,36 +74,6 @@ public class UblTest {
     @AfterClass
     public void stop() {
         server.close();
-    }
-
-    private void registered(TaxRounding rounding, String number) {
-        BusinessService business = server.bean(BusinessService.class);
-        Business b = business.business();
-        business.change(new Business(
-                b.name(),
-                b.tagline(),
-                "Here 1\n1000 Town",
-                "BE",
-                b.email(),
-                number,
-                true,
-                "EUR",
-                b.zone(),
-                rounding,
-                "XX51 LARK 0000 0004 20",
-                "LARKXX20",
-                b.invoicePattern(),
-                b.creditNotePattern(),
-                30,
-                "",
-                false,
-                b.version()));
-    }
-
-    private String tax(String name, String rate, String category, boolean compound, String reason) {
-        return server.bean(BusinessService.class)
-                .addTax(new BusinessService.TypedTax("Tax " + name, rate, category, compound, reason))
-                .id();
     }
 
     private long client(String name, String number, String country, String certificate) {
@@ -131,7 +99,7 @@ public class UblTest {
         int documents = 0;
         for (int i = 0; i < 500; i++) {
             if (i % 100 == 50) {
-                registered(i % 200 == 50 ? TaxRounding.PER_LINE : TaxRounding.PER_TAX, "BE0123456789");
+                server.registered(i % 200 == 50 ? TaxRounding.PER_LINE : TaxRounding.PER_TAX, "BE0123456789");
             }
             Invoice invoice = issued(random, i);
             documents += keepsTheRules(server.bean(Formats.class).invoice(invoice.id()), invoice, "invoice " + i);
@@ -218,7 +186,7 @@ public class UblTest {
     @Test(dataProvider = "refusals", priority = 1)
     public void whatTheStandardCannotCarryIsRefusedWithTheReason(
             String currency, List<String> kinds, TaxRounding rounding, String seller, String says) {
-        registered(rounding, seller);
+        server.registered(rounding, seller);
         List<TypedLine> lines = java.util.Collections.nCopies(
                 rounding == TaxRounding.PER_LINE ? 700 : 1,
                 new TypedLine(
@@ -241,7 +209,7 @@ public class UblTest {
                 "");
         InvoicesService invoices = server.bean(InvoicesService.class);
         long id = invoices.issue(invoices.begin(draft, null), 1).id();
-        registered(TaxRounding.PER_TAX, "BE0123456789");
+        server.registered(TaxRounding.PER_TAX, "BE0123456789");
         assertThatThrownBy(() -> server.bean(Formats.class).invoice(id))
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining(says);

@@ -62,6 +62,7 @@ public class MeasureTest {
                 whole.minus(paid).minus(back),
                 due,
                 null,
+                "",
                 "{}");
     }
 }

@@ -95,6 +95,24 @@ public class WholeDocumentsTest {
         agrees(client);
     }
 
+    /** An old page still offers to pay what was withdrawn meanwhile; the money is there all the same. */
+    @Test
+    public void moneyForAWithdrawnInvoiceIsCredit() {
+        long client = server.client("Withdrawn", true);
+        long back = server.issue(client, "100.00", "100%@0", null);
+        long voided = server.issue(client, "50.00", "100%@0", null);
+        server.bean(Withdrawals.class).takeBack(back, "a slip");
+        server.bean(Withdrawals.class).voidIt(voided, "never ordered");
+        server.pay(client, back, "100.00", DAY);
+        server.pay(client, voided, "50.00", DAY);
+        assertThat(credit(client)).isEqualTo("150.00");
+        agrees(client);
+        invoices.issue(back, invoices.invoice(back).version());
+        assertThat(open(back)).containsExactly("0.00");
+        assertThat(credit(client)).isEqualTo("50.00");
+        agrees(client);
+    }
+
     @Test
     public void aPartTakesFromTheLastInstallmentAndTheRestIsCredit() {
         long client = server.client("In Parts", true);

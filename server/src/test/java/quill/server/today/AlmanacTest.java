@@ -132,6 +132,7 @@ public class AlmanacTest {
                 TODAY.plusDays(days),
                 null,
                 standing,
+                "",
                 Math.max(0, -days),
                 1000,
                 0);
@@ -140,6 +141,18 @@ public class AlmanacTest {
     private static Measure.Part fee(String amount, int days) {
         Measure.Part p = part(amount, days, Standing.LATE);
         return new Measure.Part(
-                p.id(), 1001, false, true, p.amount(), p.open(), p.dueOn(), null, p.standing(), p.daysLate(), 10, 0);
+                p.id(),
+                1001,
+                false,
+                true,
+                p.amount(),
+                p.open(),
+                p.dueOn(),
+                null,
+                p.standing(),
+                "",
+                p.daysLate(),
+                10,
+                0);
     }
 }
