@@ -3,10 +3,56 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
-import { isNegative, isZero, plain, shortDate } from '../design/format';
+import { isNegative, isZero, money, plain, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
 
-function Entry({ entry: e }: { entry: Schemas['EntryView'] }) {
+type Amount = Schemas['Amount'];
+
+/** A debit or a credit, in its column. */
+function Sides({ amount, shown }: { amount: Amount; shown: (amount: Amount) => string }) {
+  const figure = shown(amount).replace('−', '');
+  return (
+    <>
+      <td className="n">{isNegative(amount) ? '' : figure}</td>
+      <td className="n">{isNegative(amount) ? figure : ''}</td>
+    </>
+  );
+}
+
+function Balances({
+  title,
+  rows,
+  shown,
+}: {
+  title: string;
+  rows: Schemas['BalanceView'][];
+  shown: (amount: Amount) => string;
+}) {
+  return (
+    <table className="ledger" style={{ maxWidth: 560, marginBottom: 28 }}>
+      <thead>
+        <tr>
+          <th>{title}</th>
+          <th className="n">Debit</th>
+          <th className="n">Credit</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((b) => (
+          <tr key={`${b.account}-${b.detail}-${b.amount.currency}`}>
+            <td>
+              {b.account} <span className="faded small">{b.detail}</span>
+            </td>
+            <Sides amount={b.amount} shown={shown} />
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** @param own the currency of the books; amounts in another one say which */
+function Entry({ entry: e, own }: { entry: Schemas['EntryView']; own: string }) {
   return (
     <Fragment>
       <tr>
@@ -26,10 +72,9 @@ function Entry({ entry: e }: { entry: Schemas['EntryView'] }) {
           <td style={{ border: 0 }} />
           <td style={{ border: 0 }} />
           <td style={{ paddingLeft: isNegative(p.amount) ? 34 : 6 }}>
-            {p.account} <span className="faded small">{p.account === 'Income' ? p.detail : ''}</span>
+            {p.account} <span className="faded small">{p.detail}</span>
           </td>
-          <td className="n">{isNegative(p.amount) ? '' : plain(p.amount)}</td>
-          <td className="n">{isNegative(p.amount) ? plain(p.amount).replace('−', '') : ''}</td>
+          <Sides amount={p.amount} shown={p.amount.currency === own ? plain : money} />
         </tr>
       ))}
     </Fragment>
@@ -55,24 +100,10 @@ export function BooksPage() {
           ? `The books agree: all accounts sum to zero, and what each of ${first.clients} clients owes is the same by installments and by entries.`
           : `The books do not agree: accounts sum to ${plain(first.sum)}; ${first.disagreeing.join(', ')}.`}
       </p>
-      <table className="ledger" style={{ maxWidth: 460, marginBottom: 28 }}>
-        <thead>
-          <tr>
-            <th>Account</th>
-            <th className="n">Debit</th>
-            <th className="n">Credit</th>
-          </tr>
-        </thead>
-        <tbody>
-          {first.balances.map((b) => (
-            <tr key={`${b.account}-${b.amount.currency}`}>
-              <td>{b.account}</td>
-              <td className="n">{isNegative(b.amount) ? '' : plain(b.amount)}</td>
-              <td className="n">{isNegative(b.amount) ? plain(b.amount).replace('−', '') : ''}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Balances title="Account" rows={first.balances} shown={plain} />
+      {first.inOthers.length > 0 && (
+        <Balances title="Of it, in other currencies" rows={first.inOthers} shown={money} />
+      )}
       <h2>Journal</h2>
       <table className="ledger">
         <thead>
@@ -88,7 +119,7 @@ export function BooksPage() {
           {books.data?.pages
             .flatMap((p) => p.entries)
             .map((e) => (
-              <Entry key={e.id} entry={e} />
+              <Entry key={e.id} entry={e} own={first.sum.currency} />
             ))}
         </tbody>
       </table>

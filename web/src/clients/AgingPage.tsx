@@ -5,8 +5,6 @@ import { isZero, longDate, money, plain } from '../design/format';
 import { Loaded } from '../design/States';
 import { AgingStrip } from './AgingStrip';
 
-type Row = Schemas['AgingRow'];
-
 function Cell({ band }: { band: Schemas['Band'] }) {
   return (
     <td className={`n ${band.band !== 'NOT_DUE' && !isZero(band.amount) ? 'late' : ''}`}>
@@ -15,7 +13,59 @@ function Cell({ band }: { band: Schemas['Band'] }) {
   );
 }
 
-/** What all clients owe, by how long it has been due. */
+/** What is open in one currency. */
+function Table({ table }: { table: Schemas['AgingTable'] }) {
+  return (
+    <section aria-label={`Open in ${table.currency}`} style={{ marginBottom: 28 }}>
+      <AgingStrip bands={table.totals} />
+      {table.rows.length === 0 ? (
+        <p className="empty">Nobody owes anything.</p>
+      ) : (
+        <table className="ledger">
+          <thead>
+            <tr>
+              <th>Client</th>
+              {table.totals.map((b) => (
+                <th key={b.band} className="n">
+                  {b.words}
+                </th>
+              ))}
+              <th className="n">In all</th>
+            </tr>
+          </thead>
+          <tbody>
+            {table.rows.map((r) => (
+              <tr key={r.clientId}>
+                <td>
+                  <Link to={`/clients/${r.clientId}`}>{r.client}</Link>
+                </td>
+                {r.bands.map((b) => (
+                  <Cell key={b.band} band={b} />
+                ))}
+                <td className="n">
+                  <b>{plain(r.total)}</b>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+          <tfoot>
+            <tr>
+              <th>All clients</th>
+              {table.totals.map((b) => (
+                <Cell key={b.band} band={b} />
+              ))}
+              <td className="n">
+                <b>{money(table.total)}</b>
+              </td>
+            </tr>
+          </tfoot>
+        </table>
+      )}
+    </section>
+  );
+}
+
+/** What all clients owe, by how long it has been due; each currency by itself. */
 export function AgingPage() {
   const aging = useQuery({ queryKey: ['aging'], queryFn: () => data(api.GET('/api/aging')) });
   return (
@@ -29,57 +79,17 @@ export function AgingPage() {
               </Link>
               <h1>Aging</h1>
               <p className="faded" style={{ margin: '4px 0 0' }}>
-                {money(a.total)} is open on {longDate(a.on)}, each installment by its own due date.
+                {a.tables.map((t) => money(t.total)).join(' and ')} is open on {longDate(a.on)}, each
+                installment by its own due date.
               </p>
             </div>
             <a className="link" href="/api/aging.csv" download>
               Save as CSV
             </a>
           </div>
-          <AgingStrip bands={a.totals} />
-          {a.rows.length === 0 ? (
-            <p className="empty">Nobody owes anything.</p>
-          ) : (
-            <table className="ledger">
-              <thead>
-                <tr>
-                  <th>Client</th>
-                  {a.totals.map((b) => (
-                    <th key={b.band} className="n">
-                      {b.words}
-                    </th>
-                  ))}
-                  <th className="n">In all</th>
-                </tr>
-              </thead>
-              <tbody>
-                {a.rows.map((r: Row) => (
-                  <tr key={r.clientId}>
-                    <td>
-                      <Link to={`/clients/${r.clientId}`}>{r.client}</Link>
-                    </td>
-                    {r.bands.map((b) => (
-                      <Cell key={b.band} band={b} />
-                    ))}
-                    <td className="n">
-                      <b>{plain(r.total)}</b>
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-              <tfoot>
-                <tr>
-                  <th>All clients</th>
-                  {a.totals.map((b) => (
-                    <Cell key={b.band} band={b} />
-                  ))}
-                  <td className="n">
-                    <b>{plain(a.total)}</b>
-                  </td>
-                </tr>
-              </tfoot>
-            </table>
-          )}
+          {a.tables.map((t) => (
+            <Table key={t.currency} table={t} />
+          ))}
         </div>
       )}
     </Loaded>

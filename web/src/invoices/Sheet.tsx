@@ -162,12 +162,18 @@ function Writing({
               <div>
                 <SheetField name="subject" label="For" hint="what it is for, in a few words" {...field} />
                 <SheetField name="reference" label="Their order" hint="number, if they gave one" {...field} />
-                <SheetField name="project" label="Project" {...field} />
+                <SheetField
+                  name="project"
+                  label="Project"
+                  hint="name or number, if there is one"
+                  {...field}
+                />
                 {business.documents.labels.map((label) => (
                   <label key={label} className="field">
                     <span>{label}</span>
                     <input
                       className="cell"
+                      placeholder="left out if empty"
                       value={typed.fields[label] ?? ''}
                       aria-invalid={Boolean(of(`fields.${label}`))}
                       onChange={(e) => {
@@ -254,8 +260,20 @@ function Writing({
               <MeasureFigure parts={reckoning.installments} />
             )}
             <ScheduleEditor typed={typed} change={change} reckoning={reckoning} of={of} onAsk={setAsked} />
-            <SheetField name="notes" label="A note to the client" long {...field} />
-            <SheetField name="terms" label="Terms" long {...field} />
+            <SheetField
+              name="notes"
+              label="A note to the client"
+              hint="printed under the sums"
+              long
+              {...field}
+            />
+            <SheetField
+              name="terms"
+              label="Terms"
+              hint="how and when to pay, what is agreed"
+              long
+              {...field}
+            />
             <p className="faded small pre">{own.footer}</p>
           </article>
           <div className="beside">

@@ -4,7 +4,6 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.joda.money.CurrencyUnit;
@@ -19,12 +18,14 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.ledger.Account;
 import quill.core.ledger.Aging;
 import quill.core.ledger.Entry;
 import quill.core.ledger.OpenDebt;
 import quill.core.ledger.Standing;
 import quill.core.money.Amounts;
 import quill.core.money.TypedNumber;
+import quill.core.tax.TaxCategory;
 import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
 import quill.server.clients.Client;
@@ -103,7 +104,8 @@ class AccountController {
             String who,
             List<PostingView> postings) {}
 
-    record BalanceView(String account, Amount amount) {}
+    /** @param detail of income its category, of tax its name; else empty */
+    record BalanceView(String account, String detail, Amount amount) {}
 
     record Books(
             List<BalanceView> balances,
@@ -210,36 +212,42 @@ class AccountController {
         CurrencyUnit currency = business.business().currencyUnit();
         List<BooksService.Balance> balances = books.balances();
         List<Client> all = clients.all();
-        Map<Long, Money> byPostings = books.balancesByClient(currency);
-        Map<Long, Money> credits = books.creditsOf(all.stream().map(Client::id).toList(), currency);
-        Map<Long, Money> deposits = books.depositsByClient(currency);
-        Map<Long, Money> byInstallments = new HashMap<>();
-        debts.openByClient(currency)
-                .forEach((client, open) -> byInstallments.put(
-                        client,
-                        Amounts.sum(currency, open.stream().map(OpenDebt::open).toList())));
-        List<String> disagreeing = all.stream()
-                .filter(c -> {
-                    Money zero = Money.zero(currency);
-                    Money credit = credits.getOrDefault(c.id(), zero).plus(deposits.getOrDefault(c.id(), zero));
-                    return !byInstallments
-                            .getOrDefault(c.id(), zero)
-                            .minus(credit)
-                            .isEqual(byPostings.getOrDefault(c.id(), zero));
-                })
-                .map(Client::name)
+        List<String> disagreeing = books.currencies().stream()
+                .flatMap(c -> disagreeing(all, c).stream())
+                .distinct()
                 .toList();
+        Map<String, String> taxes = business.taxNames();
         List<BooksService.Booked> entries = books.journal(before == null ? Long.MAX_VALUE : before, PAGE);
         return new Books(
-                balances(balances),
-                balances(books.balancesInOthers()),
+                balances(balances, taxes),
+                balances(books.balancesInOthers(), taxes),
                 Amount.of(Amounts.sum(
                         currency,
                         balances.stream().map(BooksService.Balance::amount).toList())),
                 all.size(),
                 disagreeing,
-                entries.stream().map(AccountController::view).toList(),
+                entries.stream().map(e -> view(e, taxes)).toList(),
                 entries.size() == PAGE ? entries.get(PAGE - 1).id() : null);
+    }
+
+    /** The clients of whom installments, credit and deposits say something else than the postings do. */
+    private List<String> disagreeing(List<Client> all, CurrencyUnit currency) {
+        Money zero = Money.zero(currency);
+        Map<Long, Money> byPostings = books.balancesByClient(currency);
+        Map<Long, Money> credits = books.creditsOf(all.stream().map(Client::id).toList(), currency);
+        Map<Long, Money> deposits = books.depositsByClient(currency);
+        Map<Long, List<OpenDebt>> open = debts.openByClient(currency);
+        return all.stream()
+                .filter(c -> !Amounts.sum(
+                                currency,
+                                open.getOrDefault(c.id(), List.of()).stream()
+                                        .map(OpenDebt::open)
+                                        .toList())
+                        .minus(credits.getOrDefault(c.id(), zero))
+                        .minus(deposits.getOrDefault(c.id(), zero))
+                        .isEqual(byPostings.getOrDefault(c.id(), zero)))
+                .map(Client::name)
+                .toList();
     }
 
     /** The business's own currency, unless all that was ever booked for a client is in another. */
@@ -249,10 +257,20 @@ class AccountController {
         return !others.isEmpty() && books.accountOf(clientId, own).isEmpty() ? others.get(0) : own;
     }
 
-    private static List<BalanceView> balances(List<BooksService.Balance> balances) {
+    private static List<BalanceView> balances(List<BooksService.Balance> balances, Map<String, String> taxes) {
         return balances.stream()
-                .map(b -> new BalanceView(b.account().words(), Amount.of(b.amount())))
+                .filter(b -> !b.amount().isZero())
+                .map(b -> new BalanceView(
+                        b.account().words(), detail(b.account(), b.detail(), taxes), Amount.of(b.amount())))
                 .toList();
+    }
+
+    private static String detail(Account account, String detail, Map<String, String> taxes) {
+        return switch (account) {
+            case INCOME -> TaxCategory.valueOf(detail).words();
+            case TAX -> taxes.getOrDefault(detail, detail);
+            default -> detail;
+        };
     }
 
     private static CurrencyUnit currency(String code) {
@@ -264,7 +282,7 @@ class AccountController {
         return currency;
     }
 
-    private static EntryView view(BooksService.Booked e) {
+    private static EntryView view(BooksService.Booked e, Map<String, String> taxes) {
         Entry.Event event = e.event();
         return new EntryView(
                 e.id(),
@@ -275,7 +293,8 @@ class AccountController {
                 e.reverses(),
                 e.who(),
                 e.postings().stream()
-                        .map(p -> new PostingView(p.account().words(), p.detail(), Amount.of(p.amount())))
+                        .map(p -> new PostingView(
+                                p.account().words(), detail(p.account(), p.detail(), taxes), Amount.of(p.amount())))
                         .toList());
     }
 }

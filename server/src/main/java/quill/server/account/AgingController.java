@@ -22,7 +22,7 @@ import org.springframework.web.bind.annotation.RestController;
 import quill.core.ledger.Aging;
 import quill.core.ledger.OpenDebt;
 import quill.server.account.AccountController.Band;
-import quill.server.business.BusinessService;
+import quill.server.books.BooksService;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
@@ -35,24 +35,38 @@ import quill.server.debts.Debts;
 class AgingController {
     private final Debts debts;
     private final ClientsService clients;
-    private final BusinessService business;
+    private final BooksService books;
     private final BusinessClock clock;
 
-    AgingController(Debts debts, ClientsService clients, BusinessService business, BusinessClock clock) {
+    AgingController(Debts debts, ClientsService clients, BooksService books, BusinessClock clock) {
         this.debts = debts;
         this.clients = clients;
-        this.business = business;
+        this.books = books;
         this.clock = clock;
     }
 
     record AgingRow(long clientId, String client, List<Band> bands, Amount total) {}
 
-    record AgingView(LocalDate on, List<AgingRow> rows, List<Band> totals, Amount total) {}
+    /** What is open in one currency; sums of two are never added. */
+    record AgingTable(String currency, List<AgingRow> rows, List<Band> totals, Amount total) {}
+
+    /** @param tables the business's own currency first, then each other in which anything is open */
+    record AgingView(LocalDate on, List<AgingTable> tables) {}
 
     @GetMapping("/aging")
     AgingView aging() {
-        CurrencyUnit currency = business.business().currencyUnit();
         LocalDate today = clock.today();
+        List<CurrencyUnit> currencies = books.currencies();
+        return new AgingView(
+                today,
+                currencies.stream()
+                        .map(c -> table(c, today))
+                        .filter(t -> t.currency().equals(currencies.get(0).getCode())
+                                || !t.rows().isEmpty())
+                        .toList());
+    }
+
+    private AgingTable table(CurrencyUnit currency, LocalDate today) {
         Map<Long, List<OpenDebt>> open = debts.openByClient(currency);
         Map<Long, Client> byId = clients.some(open.keySet());
         List<AgingRow> rows = new ArrayList<>();
@@ -63,7 +77,7 @@ class AgingController {
         rows.sort(Comparator.comparing(AgingRow::client, String.CASE_INSENSITIVE_ORDER));
         Aging all =
                 Aging.of(currency, open.values().stream().flatMap(List::stream).toList(), today);
-        return new AgingView(today, rows, Aged.bands(all), Amount.of(all.total()));
+        return new AgingTable(currency.getCode(), rows, Aged.bands(all), Amount.of(all.total()));
     }
 
     @GetMapping(path = "/aging.csv", produces = "text/csv")
@@ -72,13 +86,15 @@ class AgingController {
         StringWriter out = new StringWriter();
         try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
             List<String> head = new ArrayList<>(List.of("client"));
-            view.totals().forEach(b -> head.add(b.words()));
+            view.tables().get(0).totals().forEach(b -> head.add(b.words()));
             head.addAll(List.of("total", "currency"));
             csv.printRecord(head);
-            for (AgingRow row : view.rows()) {
-                csv.printRecord(line(row.client(), row.bands(), row.total()));
+            for (AgingTable table : view.tables()) {
+                for (AgingRow row : table.rows()) {
+                    csv.printRecord(line(row.client(), row.bands(), row.total()));
+                }
+                csv.printRecord(line("all clients", table.totals(), table.total()));
             }
-            csv.printRecord(line("all clients", view.totals(), view.total()));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

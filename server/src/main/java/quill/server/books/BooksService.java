@@ -58,8 +58,8 @@ public class BooksService {
     /** A stored posting: a debit above zero, a credit below it. */
     public record BookedPosting(Account account, String detail, Money amount) {}
 
-    /** What stands on an account in all. */
-    public record Balance(Account account, Money amount) {}
+    /** What stands on an account in all. @param detail of income the category, of tax its id; else empty */
+    public record Balance(Account account, String detail, Money amount) {}
 
     /**
      * Books an entry, dated today, within the running transaction.
@@ -294,23 +294,42 @@ public class BooksService {
     /** Every account's balance in the own currency; together they are zero. */
     public List<Balance> balances() {
         CurrencyUnit own = business.business().currencyUnit();
-        return jdbc.sql("SELECT account, SUM(own_minor) AS minor FROM posting GROUP BY account ORDER BY account")
-                .query((rs, n) ->
-                        new Balance(Account.valueOf(rs.getString("account")), Money.ofMinor(own, rs.getLong("minor"))))
+        return jdbc.sql("""
+                SELECT account, detail, SUM(own_minor) AS minor FROM posting
+                 GROUP BY account, detail ORDER BY account, detail
+                """)
+                .query((rs, n) -> new Balance(
+                        Account.valueOf(rs.getString("account")),
+                        rs.getString("detail"),
+                        Money.ofMinor(own, rs.getLong("minor"))))
                 .list();
     }
 
     /** Every account's balance in each other currency; those of a currency are together zero. */
     public List<Balance> balancesInOthers() {
         return jdbc.sql("""
-                SELECT account, currency, SUM(amount_minor) AS minor FROM posting
+                SELECT account, detail, currency, SUM(amount_minor) AS minor FROM posting
                  WHERE currency <> :own
-                 GROUP BY account, currency ORDER BY currency, account
+                 GROUP BY account, detail, currency ORDER BY currency, account, detail
                 """)
                 .param("own", business.business().currency())
                 .query((rs, n) -> new Balance(
-                        Account.valueOf(rs.getString("account")), money(rs.getString("currency"), rs.getLong("minor"))))
+                        Account.valueOf(rs.getString("account")),
+                        rs.getString("detail"),
+                        money(rs.getString("currency"), rs.getLong("minor"))))
                 .list();
+    }
+
+    /** The currencies in which anything was booked, the own one first. */
+    public List<CurrencyUnit> currencies() {
+        CurrencyUnit own = business.business().currencyUnit();
+        List<CurrencyUnit> all = new ArrayList<>(List.of(own));
+        jdbc.sql("SELECT DISTINCT currency FROM posting WHERE currency <> :own ORDER BY currency")
+                .param("own", own.getCode())
+                .query(String.class)
+                .list()
+                .forEach(code -> all.add(CurrencyUnit.of(code)));
+        return all;
     }
 
     /** Currencies, other than the own one, in which anything was booked for a client. */

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.boot.context.event.ApplicationStartedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
@@ -84,6 +85,11 @@ public class BusinessService {
             taxes.put("none", Tax.outsideScope());
         }
         return taxes;
+    }
+
+    /** The names of all taxes by their ids, of those that are no longer offered too. */
+    public Map<String, String> taxNames() {
+        return repository.taxes().stream().collect(Collectors.toMap(Tax::id, Tax::name));
     }
 
     /** Taxes that are no longer offered. */
