@@ -25,6 +25,7 @@ import quill.core.document.Totals;
 import quill.core.ledger.Account;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Posting;
+import quill.core.ledger.Valuation;
 import quill.core.money.Amounts;
 import quill.core.money.Exchange;
 import quill.core.money.Percent;
@@ -227,16 +228,19 @@ public class WholeDocumentTest {
     public void anotherCurrencyIsBookedInTheOwnOneToo() {
         Exchange pounds = new Exchange(EUR, new BigDecimal("1.1734"));
         Money gbp = Money.parse("GBP 121.00");
-        List<Money> sides = pounds.sides(List.of(gbp, Money.parse("GBP -100.00"), Money.parse("GBP -21.00")));
-        assertThat(sides).containsExactly(eur("141.98"), eur("-117.34"), eur("-24.64"));
+        assertThat(pounds.of(gbp)).isEqualTo(eur("141.98"));
         Documents documents = new Documents(46, Documents.ALL);
         for (int i = 0; i < 1_000; i++) {
             CurrencyUnit currency = CurrencyUnit.of(CURRENCIES.get(i % 3));
-            List<Money> amounts = Bookings.issued(1, Documents.totals(documents.next(currency))).postings().stream()
-                    .map(Posting::amount)
-                    .toList();
-            List<Money> own = new Exchange(CurrencyUnit.GBP, new BigDecimal("0.7391")).sides(amounts);
-            assertThat(sum(CurrencyUnit.GBP, own).isZero()).isTrue();
+            List<Posting> postings = Bookings.issued(1, Documents.totals(documents.next(currency)))
+                    .postings();
+            Exchange exchange = new Exchange(CurrencyUnit.GBP, new BigDecimal("0.7391"));
+            Valuation valued = Valuation.of(
+                    postings,
+                    postings.stream().map(p -> exchange.of(p.amount())).toList(),
+                    Collections.nCopies(postings.size(), null));
+            assertThat(sum(CurrencyUnit.GBP, valued.sides()).isZero()).isTrue();
+            assertThat(valued.difference().isZero()).isTrue();
         }
         assertThatThrownBy(() -> new Exchange(EUR, BigDecimal.ZERO)).hasMessageContaining("above zero");
         assertThat(Account.ROUNDING.words()).isEqualTo("Cash rounding");

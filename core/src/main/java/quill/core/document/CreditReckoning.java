@@ -1,7 +1,6 @@
 package quill.core.document;
 
 import java.math.BigDecimal;
-import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -174,11 +173,7 @@ public final class CreditReckoning {
         if (line.quantity().signum() == 0 || taken.compareTo(line.quantity()) == 0) {
             return taken.signum() == 0 ? Money.zero(currency) : line.net();
         }
-        return proportion(line.net(), taken, line.quantity());
-    }
-
-    private Money proportion(Money whole, BigDecimal part, BigDecimal of) {
-        return Amounts.round(currency, whole.getAmount().multiply(part).divide(of, 34, RoundingMode.HALF_UP));
+        return Amounts.share(line.net(), taken, line.quantity());
     }
 
     private Taken.Group afterLines(int number, List<BigDecimal> lines, List<BigDecimal> charges, List<Problem> p) {
@@ -191,7 +186,8 @@ public final class CreditReckoning {
         }
         Money discount = group.lines().isZero() || group.discount().isZero()
                 ? Money.zero(currency)
-                : proportion(group.discount(), taken.getAmount(), group.lines().getAmount());
+                : Amounts.share(
+                        group.discount(), taken.getAmount(), group.lines().getAmount());
         Money sum = taken.minus(discount);
         for (int i = 0; i < charges.size(); i++) {
             if (invoice.charges().get(i).group() == number && charges.get(i).signum() != 0) {
@@ -273,7 +269,7 @@ public final class CreditReckoning {
                 : between(
                         was,
                         minor(group.amounts().stream()
-                                .map(t -> proportion(
+                                .map(t -> Amounts.share(
                                         t, gross.getAmount(), group.total().getAmount()))
                                 .toList()),
                         group);

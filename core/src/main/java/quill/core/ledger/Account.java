@@ -12,7 +12,8 @@ public enum Account {
     LATE_FEE_INCOME("Late-fee income"),
     TAX("Tax"),
     ROUNDING("Cash rounding"),
-    PROCESSING_FEES("Processing fees");
+    PROCESSING_FEES("Processing fees"),
+    EXCHANGE_DIFFERENCES("Exchange differences");
 
     private final String words;
 

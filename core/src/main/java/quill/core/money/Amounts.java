@@ -30,6 +30,12 @@ public final class Amounts {
         return Money.ofMinor(currency, units);
     }
 
+    /** round(whole x part / of): a share of an amount. @throws ArithmeticException where {@code of} is zero */
+    public static Money share(Money whole, BigDecimal part, BigDecimal of) {
+        // 34 digits are far more than the largest sum has, so the one rounding that counts is the last.
+        return round(whole.getCurrencyUnit(), whole.getAmount().multiply(part).divide(of, 34, RoundingMode.HALF_UP));
+    }
+
     /** The smaller of two amounts in one currency. */
     public static Money min(Money a, Money b) {
         return a.isLessThan(b) ? a : b;

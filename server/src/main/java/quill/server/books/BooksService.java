@@ -20,6 +20,7 @@ import quill.core.ledger.Account;
 import quill.core.ledger.ClientAccount;
 import quill.core.ledger.Entry;
 import quill.core.ledger.Posting;
+import quill.core.ledger.Valuation;
 import quill.core.money.Exchange;
 import quill.server.audit.Happenings;
 import quill.server.business.BusinessService;
@@ -30,12 +31,15 @@ import quill.server.common.BusinessClock;
 @Service
 public class BooksService {
     private final JdbcClient jdbc;
+    private final PostingRepository postings;
     private final Rates rates;
     private final BusinessService business;
     private final BusinessClock clock;
 
-    BooksService(JdbcClient jdbc, Rates rates, BusinessService business, BusinessClock clock) {
+    BooksService(
+            JdbcClient jdbc, PostingRepository postings, Rates rates, BusinessService business, BusinessClock clock) {
         this.jdbc = jdbc;
+        this.postings = postings;
         this.rates = rates;
         this.business = business;
         this.clock = clock;
@@ -78,31 +82,40 @@ public class BooksService {
     /** The same at a rate of its own: what belongs to a document is booked at the document's. */
     @Transactional(propagation = Propagation.MANDATORY)
     public long book(Entry entry, String text, About about, Long reverses, Exchange exchange) {
-        long id = insert(entry.event(), text, about, reverses);
-        List<Money> own =
-                exchange.sides(entry.postings().stream().map(Posting::amount).toList());
-        for (int i = 0; i < own.size(); i++) {
-            insert(id, entry.postings().get(i), own.get(i), about.clientId());
-        }
-        return id;
+        List<Money> usual =
+                entry.postings().stream().map(p -> exchange.of(p.amount())).toList();
+        return post(insert(entry.event(), text, about, reverses), entry.postings(), usual, about.clientId());
     }
 
     /**
-     * Books the opposite of an entry, dated today: to the cent what it was in the business's own currency too, whatever
-     * the rate is by now.
+     * Books the opposite of an entry, dated today, at the values it was booked at, whatever the rate is by now.
      *
      * @param id of the entry to reverse; an entry is reversed once
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public void reverse(long id, Entry.Event event, String text, About about) {
-        jdbc.sql("""
-                INSERT INTO posting (entry_id, account, detail, client_id, invoice_id, currency, amount_minor, own_minor)
-                SELECT :entry, account, detail, client_id, invoice_id, currency, -amount_minor, -own_minor
-                  FROM posting WHERE entry_id = :reversed ORDER BY id
-                """)
-                .param("entry", insert(event, text, about, id))
-                .param("reversed", id)
-                .update();
+        List<PostingRepository.Valued> was = postings.of(id, business.business().currencyUnit());
+        post(
+                insert(event, text, about, id),
+                was.stream().map(v -> v.posting().reversed()).toList(),
+                was.stream().map(v -> v.own().negated()).toList(),
+                about.clientId());
+    }
+
+    private long post(long id, List<Posting> all, List<Money> usual, Long clientId) {
+        CurrencyUnit own = business.business().currencyUnit();
+        Valuation valuation = Valuation.of(
+                all,
+                usual,
+                all.stream().map(p -> postings.carried(p, clientId, own)).toList());
+        for (int i = 0; i < all.size(); i++) {
+            postings.insert(id, all.get(i), valuation.sides().get(i), clientId);
+        }
+        Money difference = valuation.difference();
+        if (!difference.isZero()) {
+            postings.insert(id, new Posting(Account.EXCHANGE_DIFFERENCES, "", null, difference), difference, clientId);
+        }
+        return id;
     }
 
     private long insert(Entry.Event event, String text, About about, Long reverses) {
@@ -123,22 +136,6 @@ public class BooksService {
                 .param("who", Happenings.who())
                 .update(key, "id");
         return key.getKey().longValue();
-    }
-
-    private void insert(long entryId, Posting posting, Money own, Long clientId) {
-        jdbc.sql("""
-                INSERT INTO posting (entry_id, account, detail, client_id, invoice_id, currency, amount_minor, own_minor)
-                VALUES (:entry, :account, :detail, :client, :invoice, :currency, :amount, :own)
-                """)
-                .param("entry", entryId)
-                .param("account", posting.account().name())
-                .param("detail", posting.detail())
-                .param("client", clientId)
-                .param("invoice", posting.document())
-                .param("currency", posting.amount().getCurrencyUnit().getCode())
-                .param("amount", posting.amount().getAmountMinorLong())
-                .param("own", own.getAmountMinorLong())
-                .update();
     }
 
     /** The latest entry of this event for an invoice, with its postings. */

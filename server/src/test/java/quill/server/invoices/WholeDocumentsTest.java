@@ -183,6 +183,20 @@ public class WholeDocumentsTest {
                 .mapToLong(b -> b.amount().getAmountMinorLong())
                 .sum();
         assertThat(sum).isZero();
+        // £865.00 stood at 1.1745 as €1,015.94 and came at 1.2013 as €1,039.12: a gain of 23.18, and nothing left open.
+        assertThat(inOwn(client, "RECEIVABLE")).isZero();
+        assertThat(inOwn(client, "EXCHANGE_DIFFERENCES")).isEqualTo(-2318);
+        long payment = server.jdbc()
+                .sql("SELECT id FROM payment WHERE client_id = :client")
+                .param("client", client)
+                .query(Long.class)
+                .single();
+        server.bean(PaymentsService.class).undo(payment, "it was somebody else's");
+        assertThat(inOwn(client, "CLIENT_CREDIT")).isZero();
+        assertThat(books().balanceOf(client, pounds)).isEqualTo(Money.parse("GBP 865.00"));
+        server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("not done", false));
+        assertThat(inOwn(client, "RECEIVABLE")).isZero();
+        assertThat(server.bean(Debts.class).agreement(client, pounds).holds()).isTrue();
         assertThatThrownBy(() -> invoices.issue(invoices.begin(draft(client, "CHF", "10.00", "", false), null), 1))
                 .hasMessageContaining("rate");
     }
@@ -207,6 +221,15 @@ public class WholeDocumentsTest {
         credit(id, "40.00");
         assertThat(open(id)).containsExactly("60.00");
         agrees(client);
+    }
+
+    private long inOwn(long client, String account) {
+        return server.jdbc()
+                .sql("SELECT SUM(own_minor) FROM posting WHERE client_id = :client AND account = :account")
+                .param("client", client)
+                .param("account", account)
+                .query(Long.class)
+                .single();
     }
 
     private void deposit(long client, String amount) {

@@ -1,0 +1,81 @@
+package quill.server.books;
+
+import java.util.List;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import quill.core.ledger.Account;
+import quill.core.ledger.Posting;
+import quill.core.ledger.Valuation;
+
+/** Table POSTING, as entries are written to it. Holds no rules. */
+@Repository
+class PostingRepository {
+    private final JdbcClient jdbc;
+
+    PostingRepository(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** A stored posting, with its value in the own currency. */
+    record Valued(Posting posting, Money own) {}
+
+    void insert(long entryId, Posting posting, Money own, Long clientId) {
+        jdbc.sql("""
+                INSERT INTO posting (entry_id, account, detail, client_id, invoice_id, currency, amount_minor, own_minor)
+                VALUES (:entry, :account, :detail, :client, :invoice, :currency, :amount, :own)
+                """)
+                .param("entry", entryId)
+                .param("account", posting.account().name())
+                .param("detail", posting.detail())
+                .param("client", clientId)
+                .param("invoice", posting.document())
+                .param("currency", posting.amount().getCurrencyUnit().getCode())
+                .param("amount", posting.amount().getAmountMinorLong())
+                .param("own", own.getAmountMinorLong())
+                .update();
+    }
+
+    List<Valued> of(long entryId, CurrencyUnit own) {
+        return jdbc.sql("""
+                SELECT account, detail, invoice_id, currency, amount_minor, own_minor
+                  FROM posting WHERE entry_id = :entry ORDER BY id
+                """)
+                .param("entry", entryId)
+                .query((rs, n) -> new Valued(
+                        new Posting(
+                                Account.valueOf(rs.getString("account")),
+                                rs.getString("detail"),
+                                rs.getObject("invoice_id", Long.class),
+                                Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor"))),
+                        Money.ofMinor(own, rs.getLong("own_minor"))))
+                .list();
+    }
+
+    /**
+     * What stands in another currency where a posting goes: on an invoice's receivable, or on a client's credit or
+     * deposits. Null in the own currency, and for other accounts.
+     */
+    Valuation.Carried carried(Posting p, Long clientId, CurrencyUnit own) {
+        CurrencyUnit currency = p.amount().getCurrencyUnit();
+        boolean held = p.account() == Account.RECEIVABLE
+                || p.account() == Account.CLIENT_CREDIT
+                || p.account() == Account.CLIENT_DEPOSITS;
+        if (!held || currency.equals(own)) {
+            return null;
+        }
+        return jdbc.sql("""
+                SELECT COALESCE(SUM(amount_minor), 0), COALESCE(SUM(own_minor), 0) FROM posting
+                 WHERE client_id = :client AND account = :account AND currency = :currency
+                   AND (account <> 'RECEIVABLE' OR invoice_id = :invoice)
+                """)
+                .param("client", clientId)
+                .param("account", p.account().name())
+                .param("currency", currency.getCode())
+                .param("invoice", p.document())
+                .query((rs, n) -> new Valuation.Carried(
+                        Money.ofMinor(currency, rs.getLong(1)), Money.ofMinor(own, rs.getLong(2))))
+                .single();
+    }
+}
