@@ -66,7 +66,8 @@ public class BooksService {
     public record Balance(Account account, String detail, Money amount) {}
 
     /**
-     * Books an entry, dated today, within the running transaction.
+     * Books an entry, dated today, within the running transaction: at the rate of the day, or at that of the entry which
+     * it takes back, so that money which never was leaves nothing behind.
      *
      * @param reverses id of the entry that this one takes back, or null; an entry is taken back once
      * @return the entry's id
@@ -74,7 +75,9 @@ public class BooksService {
     @Transactional(propagation = Propagation.MANDATORY)
     public long book(Entry entry, String text, About about, Long reverses) {
         CurrencyUnit currency = entry.postings().get(0).amount().getCurrencyUnit();
-        Exchange exchange = rates.exchange(currency, clock.today())
+        Exchange exchange = Optional.ofNullable(reverses)
+                .flatMap(id -> postings.rateOf(id, business.business().currencyUnit()))
+                .or(() -> rates.exchange(currency, clock.today()))
                 .orElseThrow(() -> new IllegalStateException("no rate for " + currency + " on " + clock.today()));
         return book(entry, text, about, reverses, exchange);
     }

@@ -1,6 +1,10 @@
 package quill.server.books;
 
+import java.math.MathContext;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -8,10 +12,13 @@ import org.springframework.stereotype.Repository;
 import quill.core.ledger.Account;
 import quill.core.ledger.Posting;
 import quill.core.ledger.Valuation;
+import quill.core.money.Exchange;
 
 /** Table POSTING, as entries are written to it. Holds no rules. */
 @Repository
 class PostingRepository {
+    private static final Set<Account> MONEY = EnumSet.of(Account.BANK, Account.CASH, Account.PROCESSOR_CLEARING);
+
     private final JdbcClient jdbc;
 
     PostingRepository(JdbcClient jdbc) {
@@ -51,6 +58,15 @@ class PostingRepository {
                                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor"))),
                         Money.ofMinor(own, rs.getLong("own_minor"))))
                 .list();
+    }
+
+    /** The rate that money was booked at by an entry; empty where it booked none. */
+    Optional<Exchange> rateOf(long entryId, CurrencyUnit own) {
+        return of(entryId, own).stream()
+                .filter(v -> MONEY.contains(v.posting().account()) && !v.own().isZero())
+                .findFirst()
+                .map(v -> new Exchange(
+                        own, v.own().getAmount().divide(v.posting().amount().getAmount(), MathContext.DECIMAL128)));
     }
 
     /**

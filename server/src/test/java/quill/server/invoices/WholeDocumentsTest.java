@@ -191,7 +191,9 @@ public class WholeDocumentsTest {
                 .param("client", client)
                 .query(Long.class)
                 .single();
+        server.bean(Rates.class).note(new Rates.Rate("GBP", "2027-03-15", "1.4999"));
         server.bean(PaymentsService.class).undo(payment, "it was somebody else's");
+        assertThat(inOwn(client, "BANK")).isZero();
         assertThat(inOwn(client, "CLIENT_CREDIT")).isZero();
         assertThat(books().balanceOf(client, pounds)).isEqualTo(Money.parse("GBP 865.00"));
         server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("not done", false));
