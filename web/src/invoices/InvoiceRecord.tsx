@@ -173,7 +173,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
         <Paper document={issued.document} onAsk={setAsked}>
           {installments > 0 && (
             <>
-              <h2>{installments === 1 ? 'To be paid' : `Paid in ${installments} installments`}</h2>
+              <h2>{installments === 1 ? 'To be paid' : `To be paid in ${installments} installments`}</h2>
               <MeasureFigure parts={issued.measure} />
             </>
           )}

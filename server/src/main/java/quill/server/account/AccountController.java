@@ -262,6 +262,9 @@ class AccountController {
                 .filter(b -> !b.amount().isZero())
                 .map(b -> new BalanceView(
                         b.account().words(), detail(b.account(), b.detail(), taxes), Amount.of(b.amount())))
+                .sorted(Comparator.comparing((BalanceView b) -> b.amount().currency())
+                        .thenComparing(BalanceView::account)
+                        .thenComparing(BalanceView::detail))
                 .toList();
     }
 
