@@ -1,7 +1,6 @@
-import type { Schemas } from '../api/client';
 import { plain } from '../design/format';
-import { type Asked, WhyFigure } from '../design/Why';
-import { type Change, FieldProblem, usualTax } from './fields';
+import { WhyFigure } from '../design/Why';
+import { FieldProblem, type SheetPart, usualTax } from './fields';
 import { TaxCell } from './TaxCell';
 import type { Typed } from './useDraft';
 
@@ -12,21 +11,7 @@ const words = {
 };
 
 /** Discounts on the whole document, and charges with their own taxes. */
-export function SheetExtras({
-  typed,
-  change,
-  reckoning,
-  taxes,
-  of,
-  onAsk,
-}: {
-  typed: Typed;
-  change: Change;
-  reckoning: Schemas['Reckoning'] | null;
-  taxes: Schemas['TaxView'][];
-  of: (field: string) => string | undefined;
-  onAsk: (asked: Asked) => void;
-}) {
+export function SheetExtras({ typed, change, reckoning, taxes, of, onAsk }: SheetPart) {
   const usual = usualTax(taxes);
   const edit = (kind: Kind, place: number, part: Partial<Typed['charges'][number]>) =>
     change((t) => ({ ...t, [kind]: t[kind].map((e, i) => (i === place ? { ...e, ...part } : e)) }));

@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { type ClipboardEvent, type KeyboardEvent } from 'react';
-import { api, data, type Schemas } from '../api/client';
+import { api, data } from '../api/client';
 import { plain } from '../design/format';
-import { type Asked, WhyFigure } from '../design/Why';
-import { type Change, FieldProblem, usualTax } from './fields';
+import { WhyFigure } from '../design/Why';
+import { type Change, FieldProblem, type SheetPart, usualTax } from './fields';
 import { TaxCell } from './TaxCell';
 import type { Line, Typed } from './useDraft';
 
@@ -65,21 +65,7 @@ function fromPaste(text: string, taxes: string[]): Line[] {
 }
 
 /** The lines, walked like a grid: Tab goes on, Enter goes down, and an empty line waits at the end. */
-export function SheetLines({
-  typed,
-  change,
-  reckoning,
-  taxes,
-  of,
-  onAsk,
-}: {
-  typed: Typed;
-  change: Change;
-  reckoning: Schemas['Reckoning'] | null;
-  taxes: Schemas['TaxView'][];
-  of: (field: string) => string | undefined;
-  onAsk: (asked: Asked) => void;
-}) {
+export function SheetLines({ typed, change, reckoning, taxes, of, onAsk }: SheetPart) {
   const usual = usualTax(taxes);
   const blank: Line = { description: '', quantity: '', unit: '', unitPrice: '', discount: '', taxes: usual };
   const lines = isBlank(typed.lines.at(-1)) && typed.lines.length ? typed.lines : [...typed.lines, blank];

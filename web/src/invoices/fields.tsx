@@ -1,7 +1,18 @@
 import type { Schemas } from '../api/client';
+import type { Asked } from '../design/Why';
 import type { Typed } from './useDraft';
 
 export type Change = (edit: (before: Typed) => Typed) => void;
+
+/** What a part of the sheet is given. */
+export interface SheetPart {
+  typed: Typed;
+  change: Change;
+  reckoning: Schemas['Reckoning'] | null;
+  taxes: Schemas['TaxView'][];
+  of: (field: string) => string | undefined;
+  onAsk: (asked: Asked) => void;
+}
 
 export function FieldProblem({ text }: { text: string | undefined }) {
   return text ? (

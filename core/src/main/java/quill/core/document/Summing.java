@@ -2,7 +2,6 @@ package quill.core.document;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -113,19 +112,10 @@ final class Summing {
         }
         for (Group group : groups.values()) {
             Money tax = TaxReckoning.inside(group.lines, group.taxes);
-            List<Integer> bearing = tax.isZero() ? List.of() : bearing(group);
-            List<Money> shares = bearing.isEmpty()
-                    ? List.of()
-                    : Split.byWeights(
-                            tax,
-                            bearing.stream()
-                                    .map(i -> lines.get(i).net().getAmount().abs())
-                                    .toList());
-            for (int i = 0; i < shares.size(); i++) {
-                LineTotal l = lines.get(bearing.get(i));
-                Money share = shares.get(i);
+            overLines(group, tax).forEach((number, share) -> {
+                LineTotal l = lines.get(number);
                 lines.set(
-                        bearing.get(i),
+                        number,
                         new LineTotal(
                                 l.line(),
                                 l.gross(),
@@ -134,18 +124,36 @@ final class Summing {
                                 l.net().minus(share),
                                 l.group()));
                 group.lines = group.lines.minus(share);
-            }
+            });
         }
     }
 
-    /** The lines of a group whose sign is the group's, largest first, so that the order of lines changes nothing. */
-    private List<Integer> bearing(Group group) {
-        return group.lineNumbers.stream()
-                .filter(i -> group.lines.isNegative()
-                        ? lines.get(i).net().isNegative()
-                        : lines.get(i).net().isPositive())
-                .sorted(Comparator.comparing((Integer i) -> lines.get(i).net()).reversed())
-                .toList();
+    /**
+     * An amount split by size over the lines of a group whose sign is the group's, by their numbers; largest first, so
+     * that the order of lines changes nothing. Empty where nothing is to be split, or no line bears it.
+     */
+    private Map<Integer, Money> overLines(Group group, Money amount) {
+        List<Integer> bearing = amount.isZero()
+                ? List.of()
+                : group.lineNumbers.stream()
+                        .filter(i -> group.lines.isNegative()
+                                ? lines.get(i).net().isNegative()
+                                : lines.get(i).net().isPositive())
+                        .sorted(Comparator.comparing((Integer i) -> lines.get(i).net())
+                                .reversed())
+                        .toList();
+        Map<Integer, Money> shares = new LinkedHashMap<>();
+        if (!bearing.isEmpty()) {
+            List<Money> split = Split.byWeights(
+                    amount,
+                    bearing.stream()
+                            .map(i -> lines.get(i).net().getAmount().abs())
+                            .toList());
+            for (int i = 0; i < bearing.size(); i++) {
+                shares.put(bearing.get(i), split.get(i));
+            }
+        }
+        return shares;
     }
 
     private void discount(DocumentDiscount d, Money sum, int number) {
@@ -251,18 +259,7 @@ final class Summing {
 
     /** The group's discount is split over its lines first, then each line and each charge is rounded for itself. */
     private void perLine(Group group, List<Bearing> bearings) {
-        List<Integer> bearing = group.discount.isZero() ? List.of() : bearing(group);
-        List<Money> shares = bearing.isEmpty()
-                ? List.of()
-                : Split.byWeights(
-                        group.discount,
-                        bearing.stream()
-                                .map(i -> lines.get(i).net().getAmount().abs())
-                                .toList());
-        Map<Integer, Money> off = new HashMap<>();
-        for (int i = 0; i < bearing.size(); i++) {
-            off.put(bearing.get(i), shares.get(i));
-        }
+        Map<Integer, Money> off = overLines(group, group.discount);
         List<Tax> taxes = borneBy(group.taxes);
         for (int i : group.lineNumbers) {
             Money share = off.getOrDefault(i, Money.zero(currency));
@@ -271,7 +268,7 @@ final class Summing {
         charges.stream()
                 .filter(c -> c.parts().get(0).group() == group.number)
                 .forEach(c -> bearings.add(new Bearing(taxes, c.amount(), group.number)));
-        if (bearing.isEmpty() && !group.discount.isZero()) {
+        if (off.isEmpty() && !group.discount.isZero()) {
             bearings.add(new Bearing(taxes, group.discount.negated(), group.number));
         }
     }

@@ -106,7 +106,7 @@ public class BooksService {
     }
 
     private long post(long id, List<Posting> all, List<Money> usual, Long clientId) {
-        CurrencyUnit own = business.business().currencyUnit();
+        CurrencyUnit own = usual.get(0).getCurrencyUnit();
         Valuation valuation = Valuation.of(
                 all,
                 usual,

@@ -130,14 +130,14 @@ public class Formats {
     private Map<Tax, String> taxes(UblReading.Read read) {
         Map<String, Tax> own = business.taxes();
         List<Problem> problems = new ArrayList<>();
-        Map<Tax, String> ids = read.body().lines().stream()
-                .flatMap(l -> l.taxes().stream())
+        Map<Tax, String> ids = Stream.of(
+                        read.body().lines().stream().map(Line::taxes),
+                        read.body().charges().stream().map(Charge::taxes),
+                        read.body().discounts().stream().map(DocumentDiscount::taxes))
+                .flatMap(sets -> sets)
+                .flatMap(List::stream)
                 .distinct()
                 .collect(Collectors.toMap(t -> t, t -> id(t, own, problems)));
-        Stream.concat(
-                        read.body().charges().stream().flatMap(c -> c.taxes().stream()),
-                        read.body().discounts().stream().flatMap(d -> d.taxes().stream()))
-                .forEach(t -> ids.computeIfAbsent(t, x -> id(x, own, problems)));
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
