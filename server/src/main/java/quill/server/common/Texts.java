@@ -16,7 +16,16 @@ public final class Texts {
 
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.UK);
 
+    /** Control characters but line break and tab, and what else XML 1.0 (2.2) has no place for. */
+    private static final Pattern UNPRINTABLE =
+            Pattern.compile("[\\p{Cntrl}&&[^\\n\\t]]|[^\\x{0}-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]");
+
     private Texts() {}
+
+    /** The text with a blank for every character that neither paper nor XML can carry, as pasting may bring along. */
+    public static String printable(String text) {
+        return UNPRINTABLE.matcher(text).replaceAll(" ");
+    }
 
     /** A date as people write it: {@code 9 March 2027}. */
     public static String day(LocalDate date) {

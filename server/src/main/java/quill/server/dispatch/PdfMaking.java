@@ -20,6 +20,7 @@ import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
 import quill.core.document.CreditorReference;
 import quill.server.common.BusinessClock;
+import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.invoices.Attachments;
 import quill.server.invoices.CreditNote;
@@ -178,7 +179,7 @@ public class PdfMaking {
         builder.useFont(() -> font("AtkinsonHyperlegibleNext_700Bold.ttf"), "Atkinson", 700, FontStyle.NORMAL, true);
         builder.usePdfAConformance(PdfRendererBuilder.PdfAConformance.PDFA_3_B);
         builder.useColorProfile(SRGB);
-        builder.withHtmlContent(html, null);
+        builder.withHtmlContent(Texts.printable(html), null);
         builder.toStream(out);
         try {
             builder.run();

@@ -19,6 +19,7 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.money.Amounts;
 import quill.core.money.Split;
+import quill.server.common.Texts;
 import quill.server.invoices.FixedDocument;
 import quill.server.invoices.FixedDocument.ExtraPart;
 import quill.server.invoices.FixedDocument.PrintedExtra;
@@ -149,7 +150,7 @@ final class UblMoney {
     AllowanceChargeType allowance(boolean charge, Money amount, String reason) {
         AllowanceChargeType a = new AllowanceChargeType();
         a.setChargeIndicator(charge);
-        a.addAllowanceChargeReason(new AllowanceChargeReasonType(reason));
+        a.addAllowanceChargeReason(new AllowanceChargeReasonType(Texts.printable(reason)));
         a.setAmount(amount.getAmount()).setCurrencyID(currency.getCode());
         return a;
     }
@@ -161,15 +162,15 @@ final class UblMoney {
             c.setPercent(new BigDecimal(tax.rate().replace("%", "")));
         }
         if (reason && !tax.reason().isEmpty()) {
-            c.addTaxExemptionReason(new TaxExemptionReasonType(tax.reason()));
+            c.addTaxExemptionReason(new TaxExemptionReasonType(Texts.printable(tax.reason())));
         }
-        c.setTaxScheme(vat());
+        c.setTaxScheme(scheme("VAT"));
         return c;
     }
 
-    static TaxSchemeType vat() {
+    static TaxSchemeType scheme(String id) {
         TaxSchemeType scheme = new TaxSchemeType();
-        scheme.setID("VAT");
+        scheme.setID(id);
         return scheme;
     }
 

@@ -32,12 +32,12 @@ import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.Per
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PriceType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.ProjectReferenceType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.SupplierPartyType;
-import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.TaxSchemeType;
 import oasis.names.specification.ubl.schema.xsd.commonbasiccomponents_21.NoteType;
 import oasis.names.specification.ubl.schema.xsd.commonbasiccomponents_21.PaymentIDType;
 import oasis.names.specification.ubl.schema.xsd.creditnote_21.CreditNoteType;
 import oasis.names.specification.ubl.schema.xsd.invoice_21.InvoiceType;
 import quill.core.RefusedException;
+import quill.server.common.Texts;
 import quill.server.dispatch.Letters;
 import quill.server.invoices.Attachments;
 import quill.server.invoices.FixedDocument;
@@ -86,7 +86,7 @@ final class UblWriting {
     private InvoiceType invoice() {
         InvoiceType i = new InvoiceType();
         i.setCustomizationID(EN_16931);
-        i.setID(plain(d.number()));
+        i.setID(Texts.printable(d.number()));
         i.setIssueDate(d.issuedOn());
         if (source.due().size() == 1) {
             i.setDueDate(source.due().get(0).on());
@@ -106,7 +106,7 @@ final class UblWriting {
         files().forEach(i::addAdditionalDocumentReference);
         if (!d.project().isEmpty()) {
             ProjectReferenceType project = new ProjectReferenceType();
-            project.setID(plain(d.project()));
+            project.setID(Texts.printable(d.project()));
             i.addProjectReference(project);
         }
         i.setAccountingSupplierParty(supplier());
@@ -144,10 +144,10 @@ final class UblWriting {
     private CreditNoteType creditNote() {
         CreditNoteType c = new CreditNoteType();
         c.setCustomizationID(EN_16931);
-        c.setID(plain(d.number()));
+        c.setID(Texts.printable(d.number()));
         c.setIssueDate(d.issuedOn());
         c.setCreditNoteTypeCode(CREDIT_NOTE);
-        c.addNote(new NoteType(plain(d.corrects().reason())));
+        c.addNote(new NoteType(Texts.printable(d.corrects().reason())));
         notes().forEach(c::addNote);
         c.setDocumentCurrencyCode(d.currency());
         if (d.own() != null) {
@@ -161,7 +161,7 @@ final class UblWriting {
         }
         BillingReferenceType billing = new BillingReferenceType();
         DocumentReferenceType invoice = new DocumentReferenceType();
-        invoice.setID(plain(d.corrects().number()));
+        invoice.setID(Texts.printable(d.corrects().number()));
         invoice.setIssueDate(d.corrects().issuedOn());
         billing.setInvoiceDocumentReference(invoice);
         c.addBillingReference(billing);
@@ -196,7 +196,7 @@ final class UblWriting {
                 d.fields().stream().map(f -> f.label() + ": " + f.value()).collect(Collectors.joining("\n"));
         return Stream.of(d.subject(), fields, d.notes())
                 .filter(n -> !n.isEmpty())
-                .map(n -> new NoteType(plain(n)))
+                .map(n -> new NoteType(Texts.printable(n)))
                 .toList();
     }
 
@@ -209,7 +209,7 @@ final class UblWriting {
 
     private OrderReferenceType order() {
         OrderReferenceType order = new OrderReferenceType();
-        order.setID(plain(d.reference()));
+        order.setID(Texts.printable(d.reference()));
         return order;
     }
 
@@ -222,7 +222,7 @@ final class UblWriting {
 
     private static DocumentReferenceType file(Attachments.Content content) {
         DocumentReferenceType reference = new DocumentReferenceType();
-        reference.setID(content.file().name());
+        reference.setID(Texts.printable(content.file().name()));
         AttachmentType attachment = new AttachmentType();
         var embedded = attachment.setEmbeddedDocumentBinaryObject(content.bytes());
         embedded.setMimeCode(content.file().type());
@@ -240,7 +240,7 @@ final class UblWriting {
         } else {
             // BR-CO-26 asks for some identifier of the seller.
             PartyIdentificationType id = new PartyIdentificationType();
-            id.setID(plain(from.taxNumber().isEmpty() ? from.email() : from.taxNumber()));
+            id.setID(Texts.printable(from.taxNumber().isEmpty() ? from.email() : from.taxNumber()));
             party.addPartyIdentification(id);
             if (!outside && !from.taxNumber().isEmpty()) {
                 party.addPartyTaxScheme(scheme(from.taxNumber(), "TAX"));
@@ -274,17 +274,17 @@ final class UblWriting {
         List<String> lines =
                 p.address().lines().map(String::strip).filter(l -> !l.isEmpty()).toList();
         if (!lines.isEmpty()) {
-            address.setStreetName(plain(lines.get(0)));
+            address.setStreetName(Texts.printable(lines.get(0)));
         }
         if (lines.size() > 2) {
-            address.setAdditionalStreetName(plain(lines.get(1)));
+            address.setAdditionalStreetName(Texts.printable(lines.get(1)));
         }
         if (lines.size() > 1) {
-            address.setCityName(plain(lines.get(lines.size() - 1)));
+            address.setCityName(Texts.printable(lines.get(lines.size() - 1)));
         }
         if (lines.size() > 3) {
             AddressLineType more = new AddressLineType();
-            more.setLine(plain(String.join(", ", lines.subList(2, lines.size() - 1))));
+            more.setLine(Texts.printable(String.join(", ", lines.subList(2, lines.size() - 1))));
             address.addAddressLine(more);
         }
         party.setPostalAddress(address);
@@ -302,17 +302,15 @@ final class UblWriting {
     private static PartyTaxSchemeType scheme(String number, String scheme) {
         PartyTaxSchemeType tax = new PartyTaxSchemeType();
         tax.setCompanyID(number.replace(" ", "").toUpperCase(Locale.ROOT));
-        TaxSchemeType type = new TaxSchemeType();
-        type.setID(scheme);
-        tax.setTaxScheme(type);
+        tax.setTaxScheme(UblMoney.scheme(scheme));
         return tax;
     }
 
     private static PartyLegalEntityType legal(String name, String number) {
         PartyLegalEntityType legal = new PartyLegalEntityType();
-        legal.setRegistrationName(plain(name));
+        legal.setRegistrationName(Texts.printable(name));
         if (!number.isEmpty()) {
-            legal.setCompanyID(plain(number));
+            legal.setCompanyID(Texts.printable(number));
         }
         return legal;
     }
@@ -349,7 +347,7 @@ final class UblWriting {
                 : source.due().stream()
                         .map(p -> Letters.shown(p.amount()) + " due " + Letters.day(p.on()))
                         .collect(Collectors.joining(", "));
-        return plain(Stream.of(schedule, d.terms(), d.lateFee())
+        return Texts.printable(Stream.of(schedule, d.terms(), d.lateFee())
                 .filter(t -> !t.isEmpty())
                 .collect(Collectors.joining("\n")));
     }
@@ -365,7 +363,8 @@ final class UblWriting {
     private ItemType item(int line) {
         PrintedLine l = d.lines().get(line);
         ItemType item = new ItemType();
-        item.setName(plain(UnitCodes.isLost(l.unit()) ? l.description() + " (" + l.unit() + ")" : l.description()));
+        item.setName(Texts.printable(
+                UnitCodes.isLost(l.unit()) ? l.description() + " (" + l.unit() + ")" : l.description()));
         item.addClassifiedTaxCategory(money.category(money.taxOf(l.group()), false));
         return item;
     }
@@ -374,10 +373,5 @@ final class UblWriting {
         PriceType price = new PriceType();
         price.setPriceAmount(money.price(line)).setCurrencyID(d.currency());
         return price;
-    }
-
-    /** XML knows no control characters; a line break stays. */
-    private static String plain(String text) {
-        return text.replaceAll("[\\p{Cntrl}&&[^\\n\\t]]", " ");
     }
 }

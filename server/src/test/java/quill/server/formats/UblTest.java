@@ -26,6 +26,7 @@ import quill.server.business.Rates;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
+import quill.server.dispatch.PdfMaking;
 import quill.server.invoices.Attachments;
 import quill.server.invoices.CreditNotes;
 import quill.server.invoices.Invoice;
@@ -196,19 +197,7 @@ public class UblTest {
                         rounding == TaxRounding.PER_LINE ? "0.07" : "100",
                         "",
                         kinds.stream().map(taxes::get).toList()));
-        TypedDraft draft = new TypedDraft(
-                abroad,
-                currency,
-                "work",
-                "",
-                server.bean(BusinessClock.class).today().toString(),
-                "",
-                false,
-                lines,
-                List.of(new TypedTerm(false, "rest", "0")),
-                "");
-        InvoicesService invoices = server.bean(InvoicesService.class);
-        long id = invoices.issue(invoices.begin(draft, null), 1).id();
+        long id = issued(abroad, currency, "work", lines);
         server.registered(TaxRounding.PER_TAX, "BE0123456789");
         assertThatThrownBy(() -> server.bean(Formats.class).invoice(id))
                 .isInstanceOf(RefusedException.class)
@@ -231,20 +220,22 @@ public class UblTest {
         long somewhere = server.bean(ClientsService.class)
                 .make(new Client(0, "No Country", "", "", "", "", 1))
                 .id();
-        InvoicesService invoices = server.bean(InvoicesService.class);
-        TypedDraft draft = new TypedDraft(
-                somewhere,
-                "EUR",
-                "",
-                "",
-                server.bean(BusinessClock.class).today().toString(),
-                "",
-                false,
-                List.of(new TypedLine("Work", "1", "", "10", "", List.of(taxes.get("high")))),
-                List.of(new TypedTerm(false, "rest", "0")),
-                "");
-        long id = invoices.issue(invoices.begin(draft, null), 1).id();
+        long id = issued(somewhere, "EUR", "", work("Work"));
         assertThatThrownBy(() -> server.bean(Formats.class).invoice(id)).hasMessageContaining("(BR-11)");
+    }
+
+    /** Pasted text may bring along what neither paper nor XML has a place for; the invoice goes out all the same. */
+    @Test(priority = 1)
+    public void whatCannotBePrintedIsABlank() throws Exception {
+        long id = issued(plain, "EUR", "a\u0000b\u001fc\u007fd\uffffe", work("W\u0001ork"));
+        byte[] ubl = server.bean(Formats.class).invoice(id);
+        assertThat(Rules.errors(ubl)).isEmpty();
+        assertThat(new String(ubl, StandardCharsets.UTF_8))
+                .contains(">a b c d e<")
+                .contains(">W ork<");
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        assertThat(server.bean(PdfMaking.class).invoice(invoices.invoice(id), true))
+                .startsWith("%PDF".getBytes(StandardCharsets.US_ASCII));
     }
 
     /** Out and in again: the same lines, discounts, charges and total; files go along. */
@@ -319,19 +310,27 @@ public class UblTest {
     }
 
     private byte[] simple() {
-        InvoicesService invoices = server.bean(InvoicesService.class);
+        return server.bean(Formats.class).invoice(issued(plain, "EUR", "", work("Work")));
+    }
+
+    private List<TypedLine> work(String what) {
+        return List.of(new TypedLine(what, "1", "", "10", "", List.of(taxes.get("high"))));
+    }
+
+    /** Issues a plain invoice, due at once. @return its id */
+    private long issued(long client, String currency, String subject, List<TypedLine> lines) {
         TypedDraft draft = new TypedDraft(
-                plain,
-                "EUR",
-                "",
+                client,
+                currency,
+                subject,
                 "",
                 server.bean(BusinessClock.class).today().toString(),
                 "",
                 false,
-                List.of(new TypedLine("Work", "1", "", "10", "", List.of(taxes.get("high")))),
+                lines,
                 List.of(new TypedTerm(false, "rest", "0")),
                 "");
-        return server.bean(Formats.class)
-                .invoice(invoices.issue(invoices.begin(draft, null), 1).id());
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        return invoices.issue(invoices.begin(draft, null), 1).id();
     }
 }
