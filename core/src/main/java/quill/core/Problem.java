@@ -10,10 +10,13 @@ import java.util.Objects;
  * @param message what would be allowed, as a sentence for the person who typed it
  */
 public record Problem(String field, String value, String message) {
+    /** What was given is shown this long at most: an answer is not larger than what it answers. */
+    private static final int LONGEST = 120;
+
     /** Nothing here may be null: a screen shows all three. */
     public Problem {
         Objects.requireNonNull(field, "field");
-        value = value == null ? "" : value;
+        value = value == null ? "" : value.length() <= LONGEST ? value : value.substring(0, LONGEST - 1) + "…";
         Objects.requireNonNull(message, "message");
     }
 }

@@ -4,12 +4,10 @@ import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
 import org.springframework.context.ConfigurableApplicationContext;
-import org.springframework.scheduling.annotation.EnableScheduling;
 
 /** The application. Settings come from quill.properties beside the classes and, over it, one in the data folder. */
 @SpringBootApplication
 @ConfigurationPropertiesScan
-@EnableScheduling
 public class QuillApplication {
     /** Starts with the settings of the files and of the command line. */
     public static void main(String[] args) {

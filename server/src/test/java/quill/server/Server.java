@@ -6,7 +6,9 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import quill.core.document.TypedDraft;
@@ -32,20 +34,47 @@ public final class Server implements AutoCloseable {
     /** @param more settings over the tests' own, such as {@code --quill.processor.url=…} */
     public Server(String... more) {
         try {
-            Path data = Files.createTempDirectory("quill-server-test");
-            List<String> settings = new ArrayList<>(List.of(
-                    "--server.port=0",
-                    "--quill.data=" + data,
-                    "--spring.datasource.url=jdbc:h2:mem:test" + count++ + ";DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0",
-                    "--quill.outbox-every=36000000",
-                    "--quill.run-every=36000000",
-                    "--quill.processor.ask-every=36000000",
-                    "--logging.level.quill=WARN"));
-            settings.addAll(List.of(more));
-            context = QuillApplication.start(settings.toArray(String[]::new));
+            Map<String, String> settings = new LinkedHashMap<>();
+            settings.put("--server.port", "0");
+            settings.put(
+                    "--quill.data",
+                    Files.createTempDirectory("quill-server-test").toString());
+            // It stays while no connection is open, as a file would.
+            settings.put(
+                    "--spring.datasource.url",
+                    "jdbc:h2:mem:test" + count++ + ";DB_CLOSE_DELAY=-1;DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0");
+            settings.put("--quill.outbox-every", "36000000");
+            settings.put("--quill.run-every", "36000000");
+            settings.put("--quill.processor.ask-every", "36000000");
+            settings.put("--logging.level.quill", "WARN");
+            for (String each : more) {
+                settings.put(each.substring(0, each.indexOf('=')), each.substring(each.indexOf('=') + 1));
+            }
+            context = QuillApplication.start(settings.entrySet().stream()
+                    .map(e -> e.getKey() + "=" + e.getValue())
+                    .toArray(String[]::new));
         } catch (java.io.IOException e) {
             throw new java.io.UncheckedIOException(e);
         }
+    }
+
+    /** The application with its books in a folder, as it is shipped. */
+    public static Server onDisk(Path folder, String... more) {
+        List<String> all = new ArrayList<>(List.of(more));
+        all.add("--quill.data=" + folder);
+        all.add("--spring.datasource.url=" + urlIn(folder));
+        return new Server(all.toArray(String[]::new));
+    }
+
+    /** As in quill.properties. */
+    public static String urlIn(Path folder) {
+        return "jdbc:h2:file:" + folder.resolve("books")
+                + ";WRITE_DELAY=0;LOCK_TIMEOUT=10000;DB_CLOSE_ON_EXIT=FALSE;MAX_COMPACT_TIME=20000";
+    }
+
+    /** Its address, with what follows the port. */
+    public String url(String path) {
+        return "http://localhost:" + context.getEnvironment().getProperty("local.server.port") + path;
     }
 
     public <T> T bean(Class<T> type) {

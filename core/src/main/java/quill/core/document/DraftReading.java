@@ -2,7 +2,6 @@ package quill.core.document;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -10,6 +9,7 @@ import java.util.Map;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.Problem;
+import quill.core.TypedDate;
 import quill.core.money.Exchange;
 import quill.core.money.TypedNumber;
 import quill.core.schedule.Term;
@@ -25,6 +25,8 @@ public final class DraftReading {
     private static final int MAX_TEXT = 4000;
     private static final int PRICE_DECIMALS = 6;
     private static final int RATE_DECIMALS = 10;
+    private static final int MAX_TAXES = 8;
+    private static final int MAX_PROBLEMS = 200;
 
     private final TypedDraft typed;
     private final DraftRules rules;
@@ -95,10 +97,11 @@ public final class DraftReading {
                 }
             }
         }
+        keepWithinBounds(lines, exchange);
         Map<Integer, Charge> discounts = extras("discounts", typed.discounts(), currency, false);
         Map<Integer, Charge> charges = extras("charges", typed.charges(), currency, true);
-        LocalDate supply = date("supplyDate", typed.supplyDate());
-        LocalDate end = date("supplyEnd", typed.supplyEnd());
+        LocalDate supply = TypedDate.read("supplyDate", typed.supplyDate(), problems);
+        LocalDate end = TypedDate.read("supplyEnd", typed.supplyEnd(), problems);
         if (supply != null && end != null && end.isBefore(supply)) {
             problems.add(new Problem("supplyEnd", typed.supplyEnd(), "must not be before " + supply));
         }
@@ -126,8 +129,41 @@ public final class DraftReading {
                 terms,
                 supply,
                 end,
-                problems,
+                problems.size() <= MAX_PROBLEMS ? problems : problems.subList(0, MAX_PROBLEMS),
                 notes(currency));
+    }
+
+    /**
+     * No line and no document reaches 10^12, in its own currency or in that of the books: above it a slip is likelier
+     * than an invoice, and sums of minor units would leave their range. Lines beyond are told and not reckoned.
+     */
+    private void keepWithinBounds(Map<Integer, Line> lines, Exchange exchange) {
+        lines.entrySet().removeIf(e -> {
+            boolean beyond = grossOf(e.getValue()).compareTo(TypedNumber.LARGEST) >= 0;
+            if (beyond) {
+                problems.add(new Problem(
+                        "lines[" + e.getKey() + "].quantity",
+                        typed.lines().get(e.getKey()).quantity(),
+                        "times the price must be below " + TypedNumber.LARGEST_IN_WORDS));
+            }
+            return beyond;
+        });
+        BigDecimal sum = lines.values().stream().map(DraftReading::grossOf).reduce(BigDecimal.ZERO, BigDecimal::add);
+        if (sum.compareTo(TypedNumber.LARGEST) >= 0) {
+            problems.add(new Problem(
+                    "lines", sum.toBigInteger().toString(), "come to more than " + TypedNumber.LARGEST_IN_WORDS));
+            lines.clear();
+        } else if (sum.multiply(exchange.rate()).compareTo(TypedNumber.LARGEST) >= 0) {
+            problems.add(new Problem(
+                    "rate",
+                    typed.rate(),
+                    "brings this above " + TypedNumber.LARGEST_IN_WORDS + " in the currency of your books"));
+            lines.clear();
+        }
+    }
+
+    private static BigDecimal grossOf(Line line) {
+        return line.quantity().multiply(line.unitPrice()).abs();
     }
 
     private Exchange exchange(CurrencyUnit currency) {
@@ -141,10 +177,11 @@ public final class DraftReading {
             problems.add(new Problem(
                     "rate", "", "say what 1 " + currency + " is in " + rules.own() + ", or note a rate in Settings"));
         }
-        if (rate != null && rate.signum() == 0) {
-            problems.add(new Problem("rate", typed.rate(), "must be above zero"));
+        String refusal = rate == null ? null : Exchange.refusalOf(rate);
+        if (refusal != null) {
+            problems.add(new Problem("rate", typed.rate(), refusal));
         }
-        return rate == null || rate.signum() == 0 ? Exchange.none(rules.own()) : new Exchange(rules.own(), rate);
+        return rate == null || refusal != null ? Exchange.none(rules.own()) : new Exchange(rules.own(), rate);
     }
 
     private Money prepaid(CurrencyUnit currency) {
@@ -238,6 +275,10 @@ public final class DraftReading {
 
     private List<Tax> borne(String field, List<String> ids, boolean needed) {
         List<Tax> borne = new ArrayList<>();
+        if (ids.size() > MAX_TAXES) {
+            problems.add(new Problem(field, String.valueOf(ids.size()), "at most " + MAX_TAXES + " taxes are allowed"));
+            return borne;
+        }
         for (String id : ids) {
             Tax tax = rules.taxes().get(id);
             if (tax == null) {
@@ -258,21 +299,5 @@ public final class DraftReading {
             }
         }
         return borne;
-    }
-
-    private LocalDate date(String field, String text) {
-        if (TypedDraft.blank(text)) {
-            return null;
-        }
-        try {
-            LocalDate date = LocalDate.parse(text.strip());
-            if (date.getYear() < 1900 || date.getYear() > 2999) {
-                throw new DateTimeParseException("year", text, 0);
-            }
-            return date;
-        } catch (DateTimeParseException e) {
-            problems.add(new Problem(field, text, "write a date such as 2027-03-15"));
-            return null;
-        }
     }
 }

@@ -11,11 +11,20 @@ import quill.core.RefusedException;
  * @param rate what 1 of the other currency is in the own one, above zero
  */
 public record Exchange(CurrencyUnit own, BigDecimal rate) {
-    /** @throws RefusedException for a rate of zero or less */
+    private static final BigDecimal LEAST = new BigDecimal("0.000001");
+    private static final BigDecimal MOST = new BigDecimal("1000000");
+
+    /** @throws RefusedException for a rate that {@link #refusalOf} refuses */
     public Exchange {
-        if (rate.signum() <= 0) {
-            throw new RefusedException("rate", rate.toPlainString(), "must be above zero");
+        if (refusalOf(rate) != null) {
+            throw new RefusedException("rate", rate.toPlainString(), refusalOf(rate));
         }
+    }
+
+    /** What would be allowed, where a rate is beyond what any two currencies have; else null. */
+    public static String refusalOf(BigDecimal rate) {
+        boolean within = rate.compareTo(LEAST) >= 0 && rate.compareTo(MOST) <= 0;
+        return within ? null : rate.signum() <= 0 ? "must be above zero" : "must be from 0.000001 to 1,000,000";
     }
 
     /** Within the own currency. */

@@ -13,6 +13,11 @@ public final class TypedNumber {
     /** Most that a quantity, a price or a sum may be: above it a slip of the keyboard is likelier than an invoice. */
     public static final BigDecimal LIMIT = new BigDecimal("1000000000");
 
+    /** What no line, document or value in the books reaches. */
+    public static final BigDecimal LARGEST = new BigDecimal("1000000000000");
+    /** The same for a person. */
+    public static final String LARGEST_IN_WORDS = "1,000,000,000,000";
+
     private static final Pattern NUMBER = Pattern.compile("[-−]?\\d{1,15}(\\.\\d{1,15})?|[-−]?\\.\\d{1,15}");
     private static final Pattern GROUPED = Pattern.compile("[-−]?\\d{1,3}(,\\d{3})+(\\.\\d{1,15})?");
 

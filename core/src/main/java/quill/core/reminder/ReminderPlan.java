@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import quill.core.Problem;
+import quill.core.TypedDate;
 import quill.core.money.TypedNumber;
 import quill.core.reminder.ReminderStep.Tone;
 
@@ -128,12 +129,9 @@ public record ReminderPlan(
     private static Set<LocalDate> holidaysOf(String text, List<Problem> problems) {
         Set<LocalDate> dates = new TreeSet<>();
         for (String part : text == null ? new String[0] : text.strip().split("[\\s,;]+")) {
-            try {
-                if (!part.isEmpty()) {
-                    dates.add(LocalDate.parse(part));
-                }
-            } catch (DateTimeParseException e) {
-                problems.add(new Problem("holidays", part, "write dates such as 2027-12-25"));
+            LocalDate day = TypedDate.read("holidays", part, problems);
+            if (day != null) {
+                dates.add(day);
             }
         }
         return dates;

@@ -18,6 +18,7 @@ import quill.core.money.TypedNumber;
  */
 public record Term(boolean deposit, Share share, int days) {
     private static final int MAX_DAYS = 3650;
+    private static final int MOST = 60;
 
     /** The simplest schedule: all of it, n days after issue. */
     public static Term all(int days) {
@@ -27,6 +28,10 @@ public record Term(boolean deposit, Share share, int days) {
     /** Reads terms as typed; nothing typed is one installment on issue. Problems are added to the list. */
     public static List<Term> readAll(List<TypedTerm> typed, CurrencyUnit currency, List<Problem> problems) {
         List<Term> terms = new ArrayList<>();
+        if (typed.size() > MOST) {
+            problems.add(new Problem("schedule", String.valueOf(typed.size()), "at most " + MOST + " installments"));
+            return List.of(all(0));
+        }
         for (int i = 0; i < typed.size(); i++) {
             String path = "schedule[" + i + "].";
             Share share = share(path + "share", typed.get(i).share(), currency, problems);

@@ -32,6 +32,7 @@ import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
+import quill.server.common.OneSnapshot;
 import quill.server.debts.Debts;
 import quill.server.invoices.InvoiceIndex;
 
@@ -117,6 +118,7 @@ class AccountController {
             @Schema(nullable = true) Long more) {}
 
     @GetMapping("/clients")
+    @OneSnapshot
     List<ClientRow> list() {
         CurrencyUnit currency = business.business().currencyUnit();
         LocalDate today = clock.today();
@@ -172,6 +174,7 @@ class AccountController {
 
     /** @param in ISO 4217 code; without it the account in the business's own currency */
     @GetMapping("/clients/{id}")
+    @OneSnapshot
     AccountView account(@PathVariable long id, @RequestParam(required = false) String in) {
         CurrencyUnit currency = in == null ? usual(id) : currency(in);
         Client client = clients.client(id);
@@ -208,6 +211,7 @@ class AccountController {
     }
 
     @GetMapping("/books")
+    @OneSnapshot
     Books books(@RequestParam(required = false) Long before) {
         CurrencyUnit currency = business.business().currencyUnit();
         List<BooksService.Balance> balances = books.balances();

@@ -27,6 +27,7 @@ import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
+import quill.server.common.OneSnapshot;
 import quill.server.debts.Debts;
 
 /** Open money of all clients by days past due, as a table and as CSV (RFC 4180). */
@@ -54,6 +55,7 @@ class AgingController {
     record AgingView(LocalDate on, List<AgingTable> tables) {}
 
     @GetMapping("/aging")
+    @OneSnapshot
     AgingView aging() {
         LocalDate today = clock.today();
         List<CurrencyUnit> currencies = books.currencies();
@@ -81,6 +83,7 @@ class AgingController {
     }
 
     @GetMapping(path = "/aging.csv", produces = "text/csv")
+    @OneSnapshot
     ResponseEntity<byte[]> csv() {
         AgingView view = aging();
         StringWriter out = new StringWriter();

@@ -11,6 +11,7 @@ import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Repository;
 import quill.server.common.BusinessClock;
+import quill.server.common.Texts;
 
 /** Who did what, when, on the record it touched. Only ever added to. */
 @Repository
@@ -57,7 +58,7 @@ public class Happenings {
                 .param("on", clock.today())
                 .param("at", Timestamp.valueOf(LocalDateTime.now(clock)))
                 .param("who", who())
-                .param("what", what)
+                .param("what", Texts.fit(what, 1000))
                 .update();
     }
 

@@ -26,6 +26,7 @@ import quill.server.audit.Happenings;
 import quill.server.business.BusinessService;
 import quill.server.business.Rates;
 import quill.server.common.BusinessClock;
+import quill.server.common.Texts;
 
 /** The journal: entries are added, never changed. What a client owes is read from the postings. */
 @Service
@@ -131,7 +132,7 @@ public class BooksService {
                 .param("event", event.name())
                 .param("on", clock.today())
                 .param("at", Timestamp.valueOf(LocalDateTime.now(clock)))
-                .param("text", text)
+                .param("text", Texts.fit(text, 1000))
                 .param("client", about.clientId())
                 .param("invoice", about.invoiceId())
                 .param("payment", about.paymentId())

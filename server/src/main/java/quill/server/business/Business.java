@@ -50,7 +50,7 @@ public record Business(
     /** The same with every field checked and trimmed. @throws RefusedException with all that is wrong */
     public Business checked() {
         List<Problem> problems = new ArrayList<>();
-        String plainName = Texts.text("name", name, 120, true, problems);
+        String plainName = Texts.name("name", name, 120, true, problems);
         String plainEmail = Texts.email("email", email, true, problems);
         CurrencyUnit unit = TypedNumber.currency("currency", currency, problems);
         try {
@@ -68,17 +68,17 @@ public record Business(
         pattern("creditNotePattern", creditNotePattern, problems);
         Business result = new Business(
                 plainName,
-                Texts.text("tagline", tagline, 200, false, problems),
+                Texts.name("tagline", tagline, 200, false, problems),
                 Texts.text("address", address, 500, false, problems),
                 Texts.country("country", country, problems),
                 plainEmail,
-                Texts.text("taxNumber", taxNumber, 40, registered, problems),
+                Texts.name("taxNumber", taxNumber, 40, registered, problems),
                 registered,
                 unit == null ? "EUR" : unit.getCode(),
                 zone,
                 taxRounding == null ? TaxRounding.PER_TAX : taxRounding,
-                Texts.text("iban", iban, 40, false, problems),
-                Texts.text("bic", bic, 20, false, problems),
+                Texts.name("iban", iban, 40, false, problems),
+                Texts.name("bic", bic, 20, false, problems),
                 invoicePattern,
                 creditNotePattern,
                 daysToPay,

@@ -10,6 +10,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.tax.Tax;
+import quill.server.common.Proof;
 
 /** Settings of the business, over HTTP. */
 @RestController
@@ -18,8 +19,10 @@ class BusinessController {
     private final BusinessService service;
     private final DocumentSettings documents;
     private final Rates rates;
+    private final Proof proof;
 
-    BusinessController(BusinessService service, DocumentSettings documents, Rates rates) {
+    BusinessController(BusinessService service, DocumentSettings documents, Rates rates, Proof proof) {
+        this.proof = proof;
         this.service = service;
         this.documents = documents;
         this.rates = rates;
@@ -58,7 +61,19 @@ class BusinessController {
 
     @PutMapping
     Business change(@RequestBody Business business) {
+        Business now = service.business();
+        if (!same(now.iban(), business.iban()) || !same(now.bic(), business.bic())) {
+            business.checked();
+            proof.require("bank account");
+        } else if (!same(now.email(), business.email())) {
+            business.checked();
+            proof.require("e-mail address");
+        }
         return service.change(business);
+    }
+
+    private static boolean same(String before, String after) {
+        return before.equals(after == null ? "" : after.strip());
     }
 
     @PostMapping("/taxes")

@@ -109,8 +109,8 @@ public class BusinessService {
     @Transactional
     public Tax addTax(TypedTax typed) {
         List<Problem> problems = new ArrayList<>();
-        String name = Texts.text("name", typed.name(), 60, true, problems);
-        String reason = Texts.text("reason", typed.reason(), 200, false, problems);
+        String name = Texts.name("name", typed.name(), 60, true, problems);
+        String reason = Texts.name("reason", typed.reason(), 200, false, problems);
         TaxCategory code = category(typed.category(), problems);
         // Only S has a rate, so an empty field is no slip with the others.
         boolean free = code != null

@@ -2,7 +2,6 @@ package quill.server.business;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -14,6 +13,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.TypedDate;
 import quill.core.money.Exchange;
 import quill.core.money.TypedNumber;
 import quill.server.common.BusinessClock;
@@ -54,10 +54,11 @@ public class Rates {
             problems.add(new Problem("currency", rate.currency(), "is the currency of your books; choose another"));
         }
         BigDecimal value = TypedNumber.read("rate", rate.rate(), 10, false, problems);
-        if (value != null && value.signum() == 0) {
-            problems.add(new Problem("rate", rate.rate(), "must be above zero"));
+        if (value != null && Exchange.refusalOf(value) != null) {
+            problems.add(new Problem("rate", rate.rate(), Exchange.refusalOf(value)));
         }
-        LocalDate from = from(rate.fromOn(), problems);
+        LocalDate typed = TypedDate.read("fromOn", rate.fromOn(), problems);
+        LocalDate from = typed == null ? clock.today() : typed;
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
@@ -66,15 +67,6 @@ public class Rates {
                 .param("from", from)
                 .param("rate", value)
                 .update();
-    }
-
-    private LocalDate from(String text, List<Problem> problems) {
-        try {
-            return text == null || text.isBlank() ? clock.today() : LocalDate.parse(text.strip());
-        } catch (DateTimeParseException e) {
-            problems.add(new Problem("fromOn", text, "write a date such as 2027-03-15"));
-            return null;
-        }
     }
 
     /** The latest rate of each currency on a day. */

@@ -11,6 +11,7 @@ import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Rows;
+import quill.server.common.Texts;
 import quill.server.debts.Debts;
 
 /** Tables CLIENT_CHASING, MUTED_INVOICE, USED_STEP and KEPT_BACK_ACT. Holds no rules; the caller opens transactions. */
@@ -185,7 +186,7 @@ class ChasingRepository {
                 """)
                 .param("key", kept.key())
                 .param("client", kept.clientId())
-                .param("what", kept.what())
+                .param("what", Texts.fit(kept.what(), 1000))
                 .param("who", kept.who())
                 .param("on", kept.on())
                 .update();

@@ -137,10 +137,10 @@ class ClientStates {
 
     private Map<Long, Money> credits(
             Collection<Long> clientIds, Map<Long, CurrencyUnit> chased, CurrencyUnit currency) {
-        Map<Long, Money> credits = new HashMap<>(books.creditsOf(clientIds, currency));
+        Map<Long, Money> credits = new HashMap<>(debts.freeCreditsOf(clientIds, currency));
         chased.forEach((client, in) -> {
             if (!in.equals(currency)) {
-                credits.put(client, books.creditOf(client, in));
+                credits.putAll(debts.freeCreditsOf(List.of(client), in));
             }
         });
         return credits;

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Objects;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.TypedDate;
 import quill.core.tax.Exemption;
 import quill.server.common.Texts;
 
@@ -58,15 +59,16 @@ public record Client(
         if (exemptUntil != null && (certificate == null || certificate.isBlank())) {
             problems.add(new Problem("certificate", "", "name the certificate that ends on this day"));
         }
+        TypedDate.check("exemptUntil", exemptUntil, problems);
         Client result = new Client(
                 id,
-                Texts.text("name", name, 120, true, problems),
-                Texts.text("contact", contact, 120, false, problems),
+                Texts.name("name", name, 120, true, problems),
+                Texts.name("contact", contact, 120, false, problems),
                 Texts.email("email", email, false, problems),
                 Texts.text("address", address, 500, false, problems),
                 Texts.country("country", country, problems),
-                Texts.text("taxNumber", taxNumber, 40, false, problems),
-                Texts.text("certificate", certificate, 80, false, problems),
+                Texts.name("taxNumber", taxNumber, 40, false, problems),
+                Texts.name("certificate", certificate, 80, false, problems),
                 exemptUntil,
                 version);
         if (!problems.isEmpty()) {

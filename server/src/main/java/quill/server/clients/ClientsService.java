@@ -1,5 +1,6 @@
 package quill.server.clients;
 
+import java.sql.Connection;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -7,6 +8,7 @@ import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
@@ -55,10 +57,17 @@ public class ClientsService {
 
     /**
      * Locks a client until the transaction ends: whatever moves a client's money does so one after the other, so that
-     * two payments, or a payment and a credit note, never read the same open sum.
+     * two payments, or a payment and a credit note, never read the same open sum. It is the first lock of all. Only at
+     * READ COMMITTED does a reader see, once it has waited, what the other wrote.
+     *
+     * @throws IllegalStateException within a transaction of another isolation
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public Client lock(long id) {
+        Integer isolation = TransactionSynchronizationManager.getCurrentTransactionIsolationLevel();
+        if (isolation != null && isolation != Connection.TRANSACTION_READ_COMMITTED) {
+            throw new IllegalStateException("a client is locked at READ COMMITTED only, not at level " + isolation);
+        }
         return repository.lock(id).orElseThrow(() -> new NotFoundException("There is no client " + id + "."));
     }
 }

@@ -10,7 +10,8 @@ import quill.core.Problem;
 
 /** Checks of plain text fields, all told at once. */
 public final class Texts {
-    private static final Pattern EMAIL = Pattern.compile("[^@\\s,;<>\"]+@[^@\\s,;<>\"]+\\.[^@\\s,;<>\"]+");
+    private static final Pattern EMAIL = Pattern.compile(
+            "[^@\\s,;<>\".\\p{Cntrl}]+(\\.[^@\\s,;<>\".\\p{Cntrl}]+)*@[\\p{L}\\p{N}-]+(\\.[\\p{L}\\p{N}-]+)+");
 
     private static final Set<String> COUNTRIES = Set.of(Locale.getISOCountries());
 
@@ -32,6 +33,24 @@ public final class Texts {
         return DAY.format(date);
     }
 
+    /** The text, cut with an ellipsis where it is longer than its column. */
+    public static String fit(String text, int most) {
+        if (text == null || text.length() <= most) {
+            return text;
+        }
+        int end = Character.isHighSurrogate(text.charAt(most - 2)) ? most - 2 : most - 1;
+        return text.substring(0, end) + "…";
+    }
+
+    /** As {@link #text}, on one line: names go into the heads of letters and the names of files. */
+    public static String name(String field, String value, int most, boolean needed, List<Problem> problems) {
+        String plain = text(field, value, most, needed, problems);
+        if (plain.codePoints().anyMatch(c -> Character.isISOControl(c) || c == 0x2028 || c == 0x2029)) {
+            problems.add(new Problem(field, fit(printable(plain), 30), "must be one line, without control characters"));
+        }
+        return plain;
+    }
+
     /** The text without blanks around it; a problem where it is too long, or empty though it is needed. */
     public static String text(String field, String value, int most, boolean needed, List<Problem> problems) {
         String plain = value == null ? "" : value.strip();
@@ -39,7 +58,7 @@ public final class Texts {
             problems.add(new Problem(field, "", "must not be empty"));
         }
         if (plain.length() > most) {
-            problems.add(new Problem(field, plain.substring(0, 20) + "…", "at most " + most + " characters"));
+            problems.add(new Problem(field, fit(plain, 20), "at most " + most + " characters"));
         }
         return plain;
     }

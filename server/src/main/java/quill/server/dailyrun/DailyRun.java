@@ -6,10 +6,12 @@ import java.time.LocalTime;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.BooleanSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
+import quill.core.RefusedException;
 import quill.core.acts.Act;
 import quill.core.money.Amounts;
 import quill.server.business.BusinessService;
@@ -18,7 +20,9 @@ import quill.server.chasing.ReminderPlans;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
+import quill.server.common.ConflictException;
 import quill.server.processor.CardOrders;
+import quill.server.running.Round;
 
 /**
  * Does by itself what is to come, once a day at the business's hour: asks the processor, charges fees, sends reminders.
@@ -61,11 +65,11 @@ public class DailyRun {
     /** What a run came to. */
     public record Summary(int days, int fees, int reminders) {}
 
-    /** Runs what is due unless a run is under way; for the timer. */
-    public void tick() {
+    /** Runs what is due unless a run is under way; what is left when it is told to stop waits for the next round. */
+    void tick(BooleanSupplier stop) {
         if (running.tryLock()) {
             try {
-                catchUp();
+                catchUp(stop);
             } finally {
                 running.unlock();
             }
@@ -74,18 +78,22 @@ public class DailyRun {
 
     /** Runs every day that is due and was not run; waits for a run that is under way, and then finds nothing left. */
     public Summary catchUp() {
+        return catchUp(() -> false);
+    }
+
+    private Summary catchUp(BooleanSupplier stop) {
         running.lock();
         try {
             if (business.find().isEmpty()) {
                 return new Summary(0, 0, 0);
             }
-            return catchUpTo(clock.today(), LocalTime.now(clock));
+            return catchUpTo(clock.today(), LocalTime.now(clock), stop);
         } finally {
             running.unlock();
         }
     }
 
-    private Summary catchUpTo(LocalDate today, LocalTime now) {
+    private Summary catchUpTo(LocalDate today, LocalTime now, BooleanSupplier stop) {
         LocalDate last = repository.lastFinished().orElseGet(() -> firstDay(today));
         if (last.isBefore(today.minusDays(LONGEST_GAP))) {
             LOG.warn("no run since {}; only the last {} days are caught up", last, LONGEST_GAP);
@@ -95,10 +103,10 @@ public class DailyRun {
         LocalDate until = hourHasCome ? today : today.minusDays(1);
         Summary sum = new Summary(0, 0, 0);
         if (last.isBefore(until)) {
-            orders.askAboutAll();
+            orders.askAboutAll(Round.Deadline.in(Round.LONGEST)::hasPassed);
         }
-        for (LocalDate day = last.plusDays(1); !day.isAfter(until); day = day.plusDays(1)) {
-            Summary one = run(day, today);
+        for (LocalDate day = last.plusDays(1); !day.isAfter(until) && !stop.getAsBoolean(); day = day.plusDays(1)) {
+            Summary one = run(day, today, stop);
             sum = new Summary(sum.days() + 1, sum.fees() + one.fees(), sum.reminders() + one.reminders());
         }
         if (!hourHasCome && !repository.hasDay(today)) {
@@ -143,12 +151,15 @@ public class DailyRun {
         }
     }
 
-    private Summary run(LocalDate day, LocalDate today) {
+    private Summary run(LocalDate day, LocalDate today, BooleanSupplier stop) {
         boolean announced = repository.hasDay(day);
         transaction.executeWithoutResult(s -> announce(day, !announced));
         int fees = 0;
         int reminders = 0;
         for (LoggedAct act : repository.planned(day)) {
+            if (stop.getAsBoolean()) {
+                return new Summary(0, fees, reminders);
+            }
             boolean done = perform(act, day);
             fees += done && "fee".equals(act.kind()) ? 1 : 0;
             reminders += done && "reminder".equals(act.kind()) ? 1 : 0;
@@ -177,9 +188,16 @@ public class DailyRun {
             }));
         } catch (RuntimeException e) {
             LOG.error("act {} of {} failed", act.key(), day, e);
-            transaction.executeWithoutResult(s -> repository.end(act.id(), null, "failed", String.valueOf(e)));
+            transaction.executeWithoutResult(s -> repository.end(act.id(), null, "failed", reasonOf(e)));
             return false;
         }
+    }
+
+    /** In words for a person: what a rule refuses says it itself; nothing of the code is shown. */
+    private static String reasonOf(RuntimeException e) {
+        return e instanceof RefusedException || e instanceof ConflictException
+                ? e.getMessage()
+                : "Something went wrong here; the log of the application says what. It comes up again with the next run.";
     }
 
     /** How the act differs from what was announced, for the log. */

@@ -12,6 +12,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Amount;
 import quill.server.common.Rows;
+import quill.server.common.Texts;
 
 /** Tables RUN_DAY and RUN_ACT. Holds no rules. */
 @Repository
@@ -82,7 +83,7 @@ class RunRepository {
                 .param("invoice", a.invoice())
                 .param("currency", a.amount().getCurrencyUnit().getCode())
                 .param("announced", a.known() ? a.amount().getAmountMinorLong() : null)
-                .param("what", a.what())
+                .param("what", Texts.fit(a.what(), 1000))
                 .update();
     }
 
@@ -99,7 +100,7 @@ class RunRepository {
                 """)
                 .param("amount", amount == null ? null : amount.getAmountMinorLong())
                 .param("outcome", outcome)
-                .param("reason", reason.length() > 400 ? reason.substring(0, 400) : reason)
+                .param("reason", Texts.fit(reason, 1000))
                 .param("id", id)
                 .update();
     }

@@ -19,6 +19,7 @@ import quill.core.ledger.Appropriation;
 import quill.core.ledger.OpenDebt;
 import quill.core.schedule.Installment;
 import quill.server.common.Rows;
+import quill.server.common.Texts;
 import quill.server.debts.Debts.StoredInstallment;
 
 /** Tables DEBT and APPROPRIATION; reads an invoice's number beside them. Holds no rules. */
@@ -63,7 +64,7 @@ class DebtRepository {
                 .param("currency", fee.getCurrencyUnit().getCode())
                 .param("amount", fee.getAmountMinorLong())
                 .param("due", chargedOn)
-                .param("note", note)
+                .param("note", Texts.fit(note, 1000))
                 .param("why", why)
                 .update(key, "id");
         return key.getKey().longValue();

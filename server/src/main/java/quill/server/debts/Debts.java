@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -39,6 +40,7 @@ import quill.server.common.Json;
 @Transactional(propagation = Propagation.MANDATORY)
 public class Debts {
     private final DebtRepository repository;
+    private final WaitingCredit waiting;
     private final BooksService books;
     private final BusinessService business;
     private final BusinessClock clock;
@@ -47,12 +49,14 @@ public class Debts {
 
     Debts(
             DebtRepository repository,
+            WaitingCredit waiting,
             BooksService books,
             BusinessService business,
             BusinessClock clock,
             Json json,
             ApplicationEventPublisher publisher) {
         this.repository = repository;
+        this.waiting = waiting;
         this.books = books;
         this.business = business;
         this.clock = clock;
@@ -167,9 +171,50 @@ public class Debts {
         changed(clientId, parts);
     }
 
+    /** Credit that this draft, and nothing else, will use when it is issued; nothing waits where it is not above zero. */
+    public void letWait(long draftId, long clientId, Money credit) {
+        if (credit.isPositive()) {
+            waiting.add(draftId, clientId, credit);
+        }
+    }
+
+    /** The draft is issued, or will never be: its credit waits no longer, and settles what is open. */
+    public void waitNoLonger(long draftId) {
+        Optional<WaitingCredit.Waiting> credit = waiting.of(draftId);
+        waiting.remove(draftId);
+        credit.ifPresent(c -> useCredit(c.clientId(), c.currency()));
+    }
+
+    /** Whose credit waits for a draft, if any does. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Optional<Long> whoseCreditWaits(long draftId) {
+        return waiting.of(draftId).map(WaitingCredit.Waiting::clientId);
+    }
+
+    /** What of a client's credit waits for a draft that replaces an invoice: never more than there is. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Money waitingCreditOf(long clientId, CurrencyUnit currency) {
+        Money zero = Money.zero(currency);
+        Money credit = books.creditOf(clientId, currency);
+        Money held = waiting.of(List.of(clientId), currency).getOrDefault(clientId, zero);
+        return Amounts.min(held, credit.isNegative() ? zero : credit);
+    }
+
+    /** Credit that can settle what is open, by client: all but what waits. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Map<Long, Money> freeCreditsOf(Collection<Long> clientIds, CurrencyUnit currency) {
+        Map<Long, Money> held = waiting.of(clientIds, currency);
+        Map<Long, Money> free = new HashMap<>();
+        books.creditsOf(clientIds, currency).forEach((client, credit) -> {
+            Money rest = credit.minus(held.getOrDefault(client, Money.zero(currency)));
+            free.put(client, rest.isNegative() ? Money.zero(currency) : rest);
+        });
+        return free;
+    }
+
     /** Client credit settles what is open, by the standard order; nothing happens where there is none. */
     public void useCredit(long clientId, CurrencyUnit currency) {
-        Money credit = books.creditOf(clientId, currency);
+        Money credit = books.creditOf(clientId, currency).minus(waitingCreditOf(clientId, currency));
         List<OpenDebt> open = open(clientId, currency);
         if (!credit.isPositive() || open.isEmpty()) {
             return;

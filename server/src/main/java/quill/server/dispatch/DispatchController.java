@@ -2,6 +2,7 @@ package quill.server.dispatch;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -28,13 +29,16 @@ class DispatchController {
     private final CreditNotes notes;
     private final Withdrawals withdrawals;
     private final PdfMaking pdf;
+    private final SentPapers sent;
 
     DispatchController(
             DispatchService service,
             InvoicesService invoices,
             CreditNotes notes,
             Withdrawals withdrawals,
-            PdfMaking pdf) {
+            PdfMaking pdf,
+            SentPapers sent) {
+        this.sent = sent;
         this.service = service;
         this.notes = notes;
         this.withdrawals = withdrawals;
@@ -133,8 +137,13 @@ class DispatchController {
         return Downloads.pdf(pdf.creditNote(note, reckoning), "credit-note-" + note.number());
     }
 
+    /** The paper that went with a letter, byte for byte; a reminder's that has not left yet, as it will be. */
     @GetMapping(path = "/messages/{id}/pdf", produces = "application/pdf")
-    ResponseEntity<byte[]> reminderPdf(@PathVariable long id) {
+    ResponseEntity<byte[]> sentPdf(@PathVariable long id) {
+        Optional<SentPapers.Sent> paper = sent.find(id);
+        if (paper.isPresent()) {
+            return Downloads.pdf(paper.get().bytes(), paper.get().name().replaceAll("\\.pdf$", ""));
+        }
         ReminderLetter letter = service.reminderLetter(id);
         return Downloads.pdf(pdf.reminder(letter), "reminder-" + letter.writtenOn());
     }

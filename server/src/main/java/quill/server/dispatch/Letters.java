@@ -131,9 +131,13 @@ public class Letters {
         }
         rows.addAll(stillToPay(parts));
         Money open = openOf(parts, document);
-        String rest = credit.isEqual(paid)
-                ? "Nothing was open for it when it arrived, so it is held as credit. Tell us if you want it back."
-                : open.isZero() ? "This invoice is settled." : "What is still to pay is listed below.";
+        String rest = open.isZero()
+                ? "This invoice is settled."
+                        + (credit.isPositive()
+                                ? " " + shown(credit)
+                                        + " was not needed and is held as credit. Tell us if you want it back."
+                                : "")
+                : "What is still to pay is listed below.";
         return write(
                 business.business().name() + ": receipt for " + shown(paid),
                 document,

@@ -12,8 +12,9 @@ import java.util.UUID;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Rows;
+import quill.server.common.Texts;
 
-/** Table MESSAGE: the outbox and, once sent, what was said to whom. */
+/** Tables MESSAGE and MESSAGE_TEXT: the outbox and, once sent, what was said to whom. */
 @Repository
 class MessageRepository {
     private static final String SELECT = """
@@ -58,6 +59,15 @@ class MessageRepository {
     boolean queue(Draft d, LocalDate today, LocalDateTime now) {
         boolean queued = insert(d, today, now);
         if (queued) {
+            jdbc.sql("""
+                    INSERT INTO message_text (message_id, html, text, reminder)
+                    SELECT id, :html, :text, :reminder FROM message WHERE what_key = :key
+                    """)
+                    .param("html", d.html())
+                    .param("text", d.text())
+                    .param("reminder", d.reminder())
+                    .param("key", d.whatKey())
+                    .update();
             d.about()
                     .forEach(invoice -> jdbc.sql("""
                     INSERT INTO message_about (message_id, invoice_id)
@@ -73,9 +83,8 @@ class MessageRepository {
     private boolean insert(Draft d, LocalDate today, LocalDateTime now) {
         return jdbc.sql("""
                         INSERT INTO message (what_key, message_id, kind, client_id, invoice_id, to_address, subject,
-                          html, text, attachment, credit_note_id, reminder, state, next_try_at, made_on, made_at)
-                        SELECT :key, :messageId, :kind, :client, :invoice, :to, :subject, :html, :text, :attachment,
-                               :note, :reminder,
+                          attachment, credit_note_id, state, next_try_at, made_on, made_at)
+                        SELECT :key, :messageId, :kind, :client, :invoice, :to, :subject, :attachment, :note,
                                'waiting', LOCALTIMESTAMP, :today, :now
                          WHERE NOT EXISTS (SELECT 1 FROM message WHERE what_key = :key)
                         """)
@@ -85,12 +94,9 @@ class MessageRepository {
                         .param("client", d.clientId())
                         .param("invoice", d.invoiceId())
                         .param("to", d.to())
-                        .param("subject", d.subject())
-                        .param("html", d.html())
-                        .param("text", d.text())
+                        .param("subject", Texts.fit(d.subject(), 500))
                         .param("attachment", d.attachment())
                         .param("note", d.noteId())
-                        .param("reminder", d.reminder())
                         .param("today", today)
                         .param("now", Timestamp.valueOf(now))
                         .update()
@@ -99,10 +105,11 @@ class MessageRepository {
 
     List<Outgoing> due() {
         return jdbc.sql("""
-                SELECT id, message_id, invoice_id, to_address, subject, html, text, attachment, credit_note_id,
-                       reminder, made_at, tries
-                  FROM message WHERE state = 'waiting' AND next_try_at <= LOCALTIMESTAMP
-                 ORDER BY next_try_at, id LIMIT 50
+                SELECT m.id, m.message_id, m.invoice_id, m.to_address, m.subject, t.html, t.text, m.attachment,
+                       m.credit_note_id, t.reminder, m.made_at, m.tries
+                  FROM message m JOIN message_text t ON t.message_id = m.id
+                 WHERE m.state = 'waiting' AND m.next_try_at <= LOCALTIMESTAMP
+                 ORDER BY m.next_try_at, m.id LIMIT 50
                 """)
                 .query((rs, n) -> new Outgoing(
                         rs.getLong("id"),
@@ -139,7 +146,7 @@ class MessageRepository {
                          WHERE id = :id AND state = :from
                         """)
                         .param("to", to)
-                        .param("error", error == null || error.length() <= 400 ? error : error.substring(0, 400))
+                        .param("error", Texts.fit(error, 400))
                         .param("sentOn", sentOn)
                         .param("from", from)
                         .param("wait", waitSeconds)
@@ -179,11 +186,10 @@ class MessageRepository {
     }
 
     /** Whatever was on its way when the process ended: nobody knows whether it arrived. */
-    int interruptedAreUncertain() {
-        return jdbc.sql("""
-                UPDATE message SET state = 'uncertain', error = 'The application stopped before the answer came.'
-                 WHERE state = 'sending'
-                """).update();
+    int interruptedAreUncertain(String why) {
+        return jdbc.sql("UPDATE message SET state = 'uncertain', error = :why WHERE state = 'sending'")
+                .param("why", Character.toUpperCase(why.charAt(0)) + why.substring(1) + ".")
+                .update();
     }
 
     Optional<Message> find(long id) {
@@ -194,7 +200,7 @@ class MessageRepository {
     }
 
     Optional<String> html(long id) {
-        return jdbc.sql("SELECT html FROM message WHERE id = :id")
+        return jdbc.sql("SELECT html FROM message_text WHERE message_id = :id")
                 .param("id", id)
                 .query(String.class)
                 .optional();
@@ -229,7 +235,7 @@ class MessageRepository {
     }
 
     Optional<String> reminder(long id) {
-        return jdbc.sql("SELECT reminder FROM message WHERE id = :id AND reminder IS NOT NULL")
+        return jdbc.sql("SELECT reminder FROM message_text WHERE message_id = :id AND reminder IS NOT NULL")
                 .param("id", id)
                 .query(String.class)
                 .optional();

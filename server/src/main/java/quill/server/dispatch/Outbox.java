@@ -8,7 +8,11 @@ import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeMessage;
 import java.time.LocalDate;
 import java.time.ZonedDateTime;
+import java.util.ArrayList;
 import java.util.Date;
+import java.util.List;
+import java.util.function.BooleanSupplier;
+import java.util.function.Supplier;
 import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
 import org.eclipse.angus.mail.smtp.SMTPSendFailedException;
 import org.slf4j.Logger;
@@ -19,7 +23,6 @@ import org.springframework.core.annotation.Order;
 import org.springframework.core.io.ByteArrayResource;
 import org.springframework.mail.javamail.JavaMailSenderImpl;
 import org.springframework.mail.javamail.MimeMessageHelper;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import quill.server.audit.Happenings;
 import quill.server.business.BusinessService;
@@ -27,6 +30,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.Downloads;
 import quill.server.common.Json;
+import quill.server.common.TooOftenException;
 import quill.server.dispatch.MessageRepository.Outgoing;
 import quill.server.invoices.Attachments;
 import quill.server.invoices.CreditNote;
@@ -48,6 +52,7 @@ public class Outbox {
     private final MessageRepository repository;
     private final JavaMailSenderImpl mail;
     private final PdfMaking pdf;
+    private final SentPapers sent;
     private final Json json;
     private final ReminderGuard guard;
     private final InvoicesService invoices;
@@ -57,12 +62,12 @@ public class Outbox {
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
-    private volatile boolean ready;
 
     Outbox(
             MessageRepository repository,
             JavaMailSenderImpl mail,
             PdfMaking pdf,
+            SentPapers sent,
             Json json,
             ReminderGuard guard,
             InvoicesService invoices,
@@ -75,6 +80,7 @@ public class Outbox {
         this.repository = repository;
         this.mail = mail;
         this.pdf = pdf;
+        this.sent = sent;
         this.json = json;
         this.guard = guard;
         this.invoices = invoices;
@@ -89,25 +95,39 @@ public class Outbox {
     @EventListener(ApplicationReadyEvent.class)
     @Order(0)
     void start() {
-        int uncertain = repository.interruptedAreUncertain();
+        markInterrupted("the application stopped before the answer came");
+    }
+
+    private void markInterrupted(String why) {
+        int uncertain = repository.interruptedAreUncertain(why);
         if (uncertain > 0) {
-            LOG.warn("{} message(s) were on their way when the application stopped; see Needs you", uncertain);
+            LOG.warn("{} message(s) were on their way, and {}; see Needs you", uncertain, why);
+            changes.say(null, null);
         }
-        ready = true;
     }
 
     /** Sends all that is due, one after the other. */
-    @Scheduled(fixedDelayString = "${quill.outbox-every}")
-    public synchronized void sendDue() {
-        if (!ready) {
-            return;
-        }
+    public void sendDue() {
+        sendDue(() -> false);
+    }
+
+    /**
+     * Sends what is due, one after the other, until it is told to leave the rest. What is marked as being sent when it
+     * begins is nobody's any more: its letter may have left while its mark could not be written.
+     */
+    public synchronized void sendDue(BooleanSupplier stop) {
+        markInterrupted("the answer could not be noted");
         for (Outgoing outgoing : repository.due()) {
+            if (stop.getAsBoolean()) {
+                return;
+            }
             try {
                 send(outgoing);
             } catch (RuntimeException e) {
                 LOG.error("message {} could not be written", outgoing.id(), e);
-                repository.move(outgoing.id(), "waiting", "failed", "It could not be written: " + e, null, 0);
+                boolean passes = e instanceof TooOftenException;
+                String why = "It could not be put together; the log of the application says why.";
+                repository.move(outgoing.id(), "waiting", passes ? "waiting" : "failed", why, null, passes ? 30 : 0);
             }
         }
     }
@@ -115,10 +135,15 @@ public class Outbox {
     private void send(Outgoing outgoing) {
         Invoice invoice = invoices.invoice(outgoing.invoiceId());
         Session session = mail.getSession();
-        MimeMessage message = compose(session, outgoing, invoice);
+        List<SentPapers.Sent> papers = new ArrayList<>();
+        MimeMessage message = compose(session, outgoing, invoice, papers);
         try (Transport transport = session.getTransport("smtp")) {
             connect(transport, outgoing);
-            if (!transport.isConnected() || !guard.mayLeave(outgoing)) {
+            if (!transport.isConnected()) {
+                return;
+            }
+            papers.forEach(p -> sent.keep(outgoing.id(), p));
+            if (!guard.mayLeave(outgoing)) {
                 return;
             }
             hand(transport, message, outgoing, invoice);
@@ -182,7 +207,7 @@ public class Outbox {
         return t instanceof MessagingException m && m.getNextException() != null ? m.getNextException() : t.getCause();
     }
 
-    private MimeMessage compose(Session session, Outgoing outgoing, Invoice invoice) {
+    private MimeMessage compose(Session session, Outgoing outgoing, Invoice invoice, List<SentPapers.Sent> papers) {
         try {
             var own = business.business();
             FixedIdMessage message = new FixedIdMessage(session, outgoing.messageId());
@@ -200,26 +225,34 @@ public class Outbox {
                         "code",
                         new ByteArrayResource(SquareCode.png(letter.transfer().code())),
                         "image/png");
-                helper.addAttachment(
-                        "reminder-" + letter.writtenOn() + ".pdf", () -> stream(pdf.reminder(letter)), PDF);
+                attach(helper, paper(outgoing, "reminder-" + letter.writtenOn(), () -> pdf.reminder(letter)), papers);
             } else if ("invoice".equals(outgoing.attachment())) {
-                helper.addAttachment("invoice-" + number + ".pdf", () -> stream(pdf.invoice(invoice, false)), PDF);
+                attach(helper, paper(outgoing, "invoice-" + number, () -> pdf.invoice(invoice, false)), papers);
                 for (Attachments.Content a : attachments.sentWith(invoice.id())) {
                     helper.addAttachment(
                             a.file().name(), () -> stream(a.bytes()), a.file().type());
                 }
             } else if ("credit note".equals(outgoing.attachment())) {
                 CreditNote note = notes.find(outgoing.noteId());
-                helper.addAttachment(
-                        "credit-note-" + Downloads.plain(note.number()) + ".pdf",
-                        () -> stream(pdf.creditNote(note, false)),
-                        PDF);
+                String name = "credit-note-" + Downloads.plain(note.number());
+                attach(helper, paper(outgoing, name, () -> pdf.creditNote(note, false)), papers);
             }
             message.saveChanges();
             return message;
         } catch (MessagingException | java.io.UnsupportedEncodingException e) {
             throw new IllegalStateException(e);
         }
+    }
+
+    /** A letter that goes again takes the very paper that went before. */
+    private SentPapers.Sent paper(Outgoing outgoing, String name, Supplier<byte[]> making) {
+        return sent.find(outgoing.id()).orElseGet(() -> new SentPapers.Sent(name + ".pdf", making.get()));
+    }
+
+    private static void attach(MimeMessageHelper helper, SentPapers.Sent paper, List<SentPapers.Sent> papers)
+            throws MessagingException {
+        papers.add(paper);
+        helper.addAttachment(paper.name(), () -> stream(paper.bytes()), PDF);
     }
 
     private static final String PDF = "application/pdf";

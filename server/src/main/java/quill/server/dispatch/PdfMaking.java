@@ -42,6 +42,7 @@ public class PdfMaking {
 
     private final Map<String, byte[]> fonts = new ConcurrentHashMap<>();
     private final ITemplateEngine templates;
+    private final Papers papers;
     private final InvoicesService invoices;
     private final CreditNotes notes;
     private final Attachments attachments;
@@ -50,12 +51,14 @@ public class PdfMaking {
 
     PdfMaking(
             ITemplateEngine templates,
+            Papers papers,
             InvoicesService invoices,
             CreditNotes notes,
             Attachments attachments,
             Debts debts,
             BusinessClock clock) {
         this.templates = templates;
+        this.papers = papers;
         this.invoices = invoices;
         this.notes = notes;
         this.attachments = attachments;
@@ -69,6 +72,20 @@ public class PdfMaking {
      * @param reckoning whether the annex is printed that says how every figure was reached
      */
     public byte[] invoice(Invoice invoice, boolean reckoning) {
+        return invoice(invoice, reckoning, Papers.Reader.BUSINESS);
+    }
+
+    /** The same for whoever has the link; strangers wait for one another, and nobody else waits for them. */
+    public byte[] invoiceForClient(Invoice invoice) {
+        return invoice(invoice, false, Papers.Reader.STRANGER);
+    }
+
+    /** A credit note for whoever has the link. */
+    public byte[] creditNoteForClient(CreditNote note) {
+        return creditNote(note, false, Papers.Reader.STRANGER);
+    }
+
+    private byte[] invoice(Invoice invoice, boolean reckoning, Papers.Reader reader) {
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         Context context = context(invoices.document(invoice), reckoning);
         context.setVariable("voided", invoice.voidedOn());
@@ -82,11 +99,15 @@ public class PdfMaking {
                         .filter(Attachments.Attachment::sent)
                         .map(Attachments.Attachment::name)
                         .toList());
-        return toPdf(templates.process("document", context));
+        return papers.of(templates.process("document", context), reader, this::toPdf);
     }
 
     /** A credit note as issued. */
-    public byte[] creditNote(CreditNote note, boolean reckoning) {
+    byte[] creditNote(CreditNote note, boolean reckoning) {
+        return creditNote(note, reckoning, Papers.Reader.BUSINESS);
+    }
+
+    private byte[] creditNote(CreditNote note, boolean reckoning, Papers.Reader reader) {
         Context context = context(notes.document(note), reckoning);
         context.setVariable("voided", null);
         context.setVariable("notes", List.of());
@@ -94,7 +115,7 @@ public class PdfMaking {
         context.setVariable("count", 0);
         context.setVariable("measure", "");
         context.setVariable("files", List.of());
-        return toPdf(templates.process("document", context));
+        return papers.of(templates.process("document", context), reader, this::toPdf);
     }
 
     private static Context context(FixedDocument document, boolean reckoning) {
@@ -118,7 +139,7 @@ public class PdfMaking {
                         .toList());
         context.setVariable("words", new Words());
         context.setVariable("code", SquareCode.inline(letter.transfer().code()));
-        return toPdf(templates.process("reminder-paper", context));
+        return papers.of(templates.process("reminder-paper", context), Papers.Reader.BUSINESS, this::toPdf);
     }
 
     /** Formatting for the template. */

@@ -10,12 +10,12 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 
-/** Table CREDIT_NOTE. Holds no rules; the caller opens the transaction. */
+/** Tables CREDIT_NOTE and CREDIT_NOTE_TEXT. Holds no rules; the caller opens the transaction. */
 @Repository
 class CreditNoteRepository {
     private static final String SELECT = """
             SELECT id, number, invoice_id, issued_on, reason, currency, total_minor, whole, fixed, taken
-              FROM credit_note
+              FROM credit_note JOIN credit_note_text ON credit_note_id = id
             """;
     private final JdbcClient jdbc;
 
@@ -26,9 +26,8 @@ class CreditNoteRepository {
     long insert(CreditNote n) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO credit_note (number, invoice_id, issued_on, reason, currency, total_minor, whole, fixed,
-                  taken)
-                VALUES (:number, :invoice, :on, :reason, :currency, :total, :whole, :fixed, :taken)
+                INSERT INTO credit_note (number, invoice_id, issued_on, reason, currency, total_minor, whole)
+                VALUES (:number, :invoice, :on, :reason, :currency, :total, :whole)
                 """)
                 .param("number", n.number())
                 .param("invoice", n.invoiceId())
@@ -37,10 +36,14 @@ class CreditNoteRepository {
                 .param("currency", n.total().getCurrencyUnit().getCode())
                 .param("total", n.total().getAmountMinorLong())
                 .param("whole", n.whole())
+                .update(key, "id");
+        long id = key.getKey().longValue();
+        jdbc.sql("INSERT INTO credit_note_text (credit_note_id, fixed, taken) VALUES (:id, :fixed, :taken)")
+                .param("id", id)
                 .param("fixed", n.fixed())
                 .param("taken", n.taken())
-                .update(key, "id");
-        return key.getKey().longValue();
+                .update();
+        return id;
     }
 
     Optional<CreditNote> find(long id) {

@@ -146,17 +146,23 @@ public class CreditNotes {
                 json.write(fixed),
                 json.write(totals.after()));
         long id = repository.insert(note);
+        CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
+        Money creditBefore = books.creditOf(invoice.clientId(), currency);
         book(invoice, document, totals, mirror, number);
-        if (!wanted.replace()) {
-            debts.useCredit(invoice.clientId(), CurrencyUnit.of(invoice.currency()));
+        Long draft = null;
+        if (wanted.replace()) {
+            draft = invoices.replacement(invoice);
+            Money gained = books.creditOf(invoice.clientId(), currency).minus(creditBefore);
+            debts.letWait(draft, invoice.clientId(), gained);
         }
+        debts.useCredit(invoice.clientId(), currency);
         happenings.note(
                 invoiceId,
                 invoice.clientId(),
                 (totals.whole() ? "Taken back" : Amounts.grouped(totals.total()) + " taken back") + " by credit note "
                         + number + ": " + reason);
         changes.say(invoiceId, invoice.clientId());
-        return new Written(find(id), wanted.replace() ? invoices.replacement(invoice) : null);
+        return new Written(find(id), draft);
     }
 
     private void book(Invoice invoice, FixedDocument document, CreditTotals totals, boolean mirror, String number) {

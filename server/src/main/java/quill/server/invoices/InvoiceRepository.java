@@ -13,15 +13,15 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Rows;
 
-/** Tables INVOICE and EARLIER_TEXT. Holds no rules; the caller opens the transaction. */
+/** Tables INVOICE, INVOICE_TEXT and EARLIER_TEXT. Holds no rules; the caller opens the transaction. */
 @Repository
 class InvoiceRepository {
     private static final String SELECT = """
             SELECT id, client_id, client_name, bucket, number, subject, currency, total_minor, open_minor, next_due_on,
                    issued_on, typed, fixed, token, replaces_id, voided_on, version
-              FROM invoice
+              FROM invoice JOIN invoice_text ON invoice_id = id
             """;
-    /** Rows of an index show no text of the document: the large columns stay unread. */
+    /** Rows of an index show no text of the document: it stays unread. */
     private static final String SELECT_ROW = """
             SELECT id, client_id, client_name, bucket, number, subject, currency, total_minor, open_minor, next_due_on,
                    issued_on, '' AS typed, '' AS fixed, token, replaces_id, voided_on, version
@@ -37,29 +37,33 @@ class InvoiceRepository {
     long insertDraft(Invoice i, LocalDateTime now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO invoice (client_id, client_name, bucket, subject, currency, total_minor, typed, token,
+                INSERT INTO invoice (client_id, client_name, bucket, subject, currency, total_minor, token,
                   replaces_id, made_at)
-                VALUES (:client, :clientName, 'draft', :subject, :currency, :total, :typed, :token, :replaces, :now)
+                VALUES (:client, :clientName, 'draft', :subject, :currency, :total, :token, :replaces, :now)
                 """)
                 .param("client", i.clientId())
                 .param("clientName", i.clientName())
                 .param("subject", i.subject())
                 .param("currency", i.currency())
                 .param("total", i.totalMinor())
-                .param("typed", i.typed())
                 .param("token", i.token())
                 .param("replaces", i.replacesId())
                 .param("now", Timestamp.valueOf(now))
                 .update(key, "id");
-        return key.getKey().longValue();
+        long id = key.getKey().longValue();
+        jdbc.sql("INSERT INTO invoice_text (invoice_id, typed) VALUES (:id, :typed)")
+                .param("id", id)
+                .param("typed", i.typed())
+                .update();
+        return id;
     }
 
     /** @return rows changed: none where it is no draft any more, or of another version */
     int updateDraft(Invoice i) {
-        return jdbc.sql("""
+        int rows = jdbc.sql("""
                 UPDATE invoice
                    SET client_id = :client, client_name = :clientName, subject = :subject, currency = :currency,
-                       total_minor = :total, typed = :typed, version = version + 1
+                       total_minor = :total, version = version + 1
                  WHERE id = :id AND version = :version AND bucket = 'draft'
                 """)
                 .param("client", i.clientId())
@@ -67,10 +71,16 @@ class InvoiceRepository {
                 .param("subject", i.subject())
                 .param("currency", i.currency())
                 .param("total", i.totalMinor())
-                .param("typed", i.typed())
                 .param("id", i.id())
                 .param("version", i.version())
                 .update();
+        if (rows == 1) {
+            jdbc.sql("UPDATE invoice_text SET typed = :typed WHERE invoice_id = :id")
+                    .param("typed", i.typed())
+                    .param("id", i.id())
+                    .update();
+        }
+        return rows;
     }
 
     /** Keeps others from changing an invoice until this transaction ends. */
@@ -88,18 +98,28 @@ class InvoiceRepository {
     }
 
     int issue(long id, int version, String number, LocalDate on, long total, String fixed) {
-        return jdbc.sql("""
+        int rows = jdbc.sql("""
                 UPDATE invoice
                    SET bucket = 'open', number = :number, issued_on = :on, total_minor = :total, open_minor = :total,
-                       fixed = :fixed, version = version + 1
+                       version = version + 1
                  WHERE id = :id AND version = :version AND bucket = 'draft'
                 """)
                 .param("number", number)
                 .param("on", on)
                 .param("total", total)
-                .param("fixed", fixed)
                 .param("id", id)
                 .param("version", version)
+                .update();
+        if (rows == 1) {
+            fix(id, fixed);
+        }
+        return rows;
+    }
+
+    private void fix(long id, String fixed) {
+        jdbc.sql("UPDATE invoice_text SET fixed = :fixed WHERE invoice_id = :id")
+                .param("fixed", fixed)
+                .param("id", id)
                 .update();
     }
 
@@ -226,10 +246,11 @@ class InvoiceRepository {
                 .update();
         jdbc.sql("""
                 UPDATE invoice
-                   SET bucket = 'draft', issued_on = NULL, fixed = NULL, open_minor = 0, next_due_on = NULL,
+                   SET bucket = 'draft', issued_on = NULL, open_minor = 0, next_due_on = NULL,
                        settled_on = NULL, version = version + 1
                  WHERE id = :id
                 """).param("id", i.id()).update();
+        fix(i.id(), null);
     }
 
     /** What an invoice said before, oldest first. */

@@ -17,6 +17,7 @@ import quill.server.QuillSettings;
 import quill.server.audit.Happenings;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
+import quill.server.common.OneSnapshot;
 import quill.server.debts.Debts;
 
 /** Drafts, issuing, credit notes and the index, over HTTP. */
@@ -101,6 +102,7 @@ class InvoicesController {
     record IssueDraft(int version) {}
 
     @GetMapping("/invoices")
+    @OneSnapshot
     List<InvoiceIndex.Group> list(@RequestParam(required = false) String filter) {
         return index.groups(filter);
     }
@@ -122,6 +124,7 @@ class InvoicesController {
     }
 
     @GetMapping("/invoices/{id}")
+    @OneSnapshot
     InvoiceView show(@PathVariable long id) {
         Invoice i = service.invoice(id);
         DraftView draft = null;

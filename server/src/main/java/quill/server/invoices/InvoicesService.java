@@ -175,6 +175,8 @@ public class InvoicesService {
                     + ", and numbers have no gaps. Issue it again, or void it.");
         }
         attachments.removeAll(id);
+        debts.whoseCreditWaits(id).ifPresent(clients::lock);
+        debts.waitNoLonger(id);
         if (repository.deleteDraft(id, version) != 1) {
             throw new ConflictException("This draft was changed or issued meanwhile; it was not thrown away.");
         }
@@ -196,7 +198,7 @@ public class InvoicesService {
         LocalDate today = clock.today();
         DraftReckoner.Reckoned reckoned = reckoner.reckon(typed, today);
         checkWhole(typed, reckoned);
-        Client client = clients.lock(typed.clientId());
+        Client client = lockWith(id, typed.clientId());
         Business own = business.business();
         checkDeposits(client, reckoned.totals());
         String number = draft.number() != null
@@ -216,10 +218,19 @@ public class InvoicesService {
                 reckoned.read().exchange());
         policies.fix(id, client.id(), typed.lateFee(), reckoned.totals().feeTax());
         debts.add(client.id(), id, reckoned.schedule());
+        debts.waitNoLonger(id);
         debts.useCredit(client.id(), total.getCurrencyUnit());
         happenings.note(id, client.id(), "Issued as " + number + ", " + Amounts.grouped(total));
         changes.say(id, client.id());
         return invoice(id);
+    }
+
+    /** Locks the client and, where credit of another one waits for this draft, that one too: always in the same order. */
+    private Client lockWith(long draftId, long clientId) {
+        Long other = debts.whoseCreditWaits(draftId).orElse(clientId);
+        clients.lock(Math.min(other, clientId));
+        clients.lock(Math.max(other, clientId));
+        return clients.client(clientId);
     }
 
     private void checkWhole(TypedDraft typed, DraftReckoner.Reckoned reckoned) {

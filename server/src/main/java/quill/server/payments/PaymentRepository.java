@@ -80,6 +80,12 @@ class PaymentRepository {
                 """).param("on", on).param("why", why).param("id", id).update();
     }
 
+    void unexpected(long id) {
+        jdbc.sql("UPDATE payment SET unexpected = TRUE WHERE id = :id")
+                .param("id", id)
+                .update();
+    }
+
     int noted(long id) {
         return jdbc.sql("UPDATE payment SET unexpected = FALSE WHERE id = :id AND unexpected")
                 .param("id", id)

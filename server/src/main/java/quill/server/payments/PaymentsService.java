@@ -43,7 +43,9 @@ public class PaymentsService {
             Map.of("TRANSFER", Account.BANK, "CASH", Account.CASH, "CHEQUE", Account.BANK);
 
     private final PaymentRepository repository;
+    private final RequestKeys keys;
     private final Deposits deposits;
+    private final PaymentBooking booking;
     private final BooksService books;
     private final Debts debts;
     private final ClientsService clients;
@@ -57,7 +59,9 @@ public class PaymentsService {
 
     PaymentsService(
             PaymentRepository repository,
+            RequestKeys keys,
             Deposits deposits,
+            PaymentBooking booking,
             BooksService books,
             Debts debts,
             ClientsService clients,
@@ -69,7 +73,9 @@ public class PaymentsService {
             Changes changes,
             BusinessClock clock) {
         this.repository = repository;
+        this.keys = keys;
         this.deposits = deposits;
+        this.booking = booking;
         this.books = books;
         this.debts = debts;
         this.clients = clients;
@@ -122,11 +128,11 @@ public class PaymentsService {
             Money fee,
             LocalDate paidOn,
             String card,
-            String processorPayment,
-            boolean orderWasWithdrawn) {}
+            String processorPayment) {}
 
     /**
-     * Records money that came by transfer, in cash or by cheque. The same key twice is one payment.
+     * Records money that came by transfer, in cash or by cheque. The same key twice is one payment;
+     * the same key for something else is refused.
      *
      * @throws RefusedException naming {@code amount}, {@code way} or {@code valueOn}
      */
@@ -136,11 +142,21 @@ public class PaymentsService {
             throw new RefusedException(
                     "key", r.key(), "must be 8 to 60 letters, digits and hyphens, new for each payment");
         }
-        clients.lock(r.clientId());
-        Optional<Payment> before = repository.byKey(r.key());
+        Optional<Long> before = keys.take(r.key(), r);
         if (before.isPresent()) {
-            return before.get();
+            return find(before.get());
         }
+        clients.lock(r.clientId());
+        Optional<Payment> older = repository.byKey(r.key());
+        if (older.isPresent()) {
+            throw new ConflictException("This request's key was used for another payment. Nothing was recorded.");
+        }
+        Payment made = recordOnce(r);
+        keys.made(r.key(), made.id());
+        return made;
+    }
+
+    private Payment recordOnce(Recorded r) {
         List<Problem> problems = new ArrayList<>();
         CurrencyUnit currency = currency(r, problems);
         Money amount = TypedNumber.amount("amount", r.amount(), currency, problems);
@@ -148,7 +164,13 @@ public class PaymentsService {
             problems.add(new Problem("amount", r.amount(), "must be above zero"));
         }
         LocalDate valueOn = valueOn(r.valueOn(), problems);
-        Account where = WAYS.get(r.way());
+        if (amount != null && beyondBooks(amount)) {
+            problems.add(new Problem(
+                    "amount",
+                    r.amount(),
+                    "is above " + TypedNumber.LARGEST_IN_WORDS + " in the currency of your books"));
+        }
+        Account where = r.way() == null ? null : WAYS.get(r.way());
         if (where == null) {
             problems.add(new Problem("way", r.way(), "must be TRANSFER, CASH or CHEQUE"));
         }
@@ -179,7 +201,8 @@ public class PaymentsService {
         if (r.held()) {
             return find(deposits.hold(payment, where));
         }
-        return book(payment, where, Appropriation.of(amount, debts.open(r.clientId(), currency), named, debts.order()));
+        return booking.book(
+                payment, where, Appropriation.of(amount, debts.open(r.clientId(), currency), named, debts.order()));
     }
 
     /**
@@ -195,6 +218,12 @@ public class PaymentsService {
             throw new RefusedException("invoiceId", r.invoiceId(), "is not an invoice of this client");
         }
         return invoice.isDraft() || invoice.voidedOn() != null ? null : invoice.id();
+    }
+
+    private boolean beyondBooks(Money amount) {
+        return rates.exchange(amount.getCurrencyUnit(), clock.today())
+                .filter(e -> amount.getAmount().multiply(e.rate()).compareTo(TypedNumber.LARGEST) >= 0)
+                .isPresent();
     }
 
     private CurrencyUnit currency(Recorded r, List<Problem> problems) {
@@ -230,8 +259,9 @@ public class PaymentsService {
     }
 
     /**
-     * Books what the processor says was paid, with its fee, once for each key. Money for an order that had been
-     * withdrawn is client credit and waits for a person to look at it.
+     * Books what the processor says was paid, with its fee, once for each key. It settles what is open of the debts that
+     * its order named, whatever became of the order meanwhile; the rest is client credit, which settles what else is
+     * open, and what is left then waits for a person to look at it.
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public Payment bookCard(ByCard c) {
@@ -240,11 +270,9 @@ public class PaymentsService {
         if (before.isPresent()) {
             return before.get();
         }
-        List<OpenDebt> taken = c.orderWasWithdrawn()
-                ? List.of()
-                : debts.open(c.clientId(), c.amount().getCurrencyUnit()).stream()
-                        .filter(d -> c.installments().contains(d.id()))
-                        .toList();
+        List<OpenDebt> taken = debts.open(c.clientId(), c.amount().getCurrencyUnit()).stream()
+                .filter(d -> c.installments().contains(d.id()))
+                .toList();
         Appropriation appropriation = Appropriation.of(c.amount(), taken, c.installments(), debts.order());
         PaymentRepository.New payment = new PaymentRepository.New(
                 c.key(),
@@ -259,47 +287,9 @@ public class PaymentsService {
                 "",
                 c.card(),
                 c.processorPayment(),
-                appropriation.credit().isPositive(),
+                false,
                 false);
-        return book(payment, Account.PROCESSOR_CLEARING, appropriation);
-    }
-
-    private Payment book(PaymentRepository.New p, Account where, Appropriation appropriation) {
-        long id = repository.insert(p);
-        Payment payment = find(id);
-        var about = new BooksService.About(p.clientId(), p.invoiceId(), id);
-        String numbers = appropriation.parts().stream()
-                .map(a -> a.debt().number())
-                .distinct()
-                .limit(6)
-                .collect(Collectors.joining(", "));
-        String text = capital(payment.words()) + (numbers.isEmpty() ? " · held as client credit" : " · to " + numbers);
-        long entry = books.book(Bookings.payment(where, p.amount(), appropriation), text, about, null);
-        debts.settle(p.clientId(), id, appropriation.parts(), entry);
-        if (p.fee().isPositive()) {
-            books.book(Bookings.processingFee(p.fee()), "Processing fee", about, null);
-        }
-        String what = Amounts.grouped(p.amount()) + " received " + payment.words()
-                + (appropriation.credit().isPositive()
-                        ? "; " + Amounts.grouped(appropriation.credit()) + " of it is held as client credit"
-                        : "");
-        appropriation.parts().stream()
-                .map(a -> a.debt().document())
-                .distinct()
-                .forEach(invoice -> happenings.note(invoice, p.clientId(), what));
-        if (appropriation.parts().isEmpty()) {
-            happenings.note(p.invoiceId(), p.clientId(), what);
-        }
-        Long receiptFor = p.invoiceId() != null
-                ? p.invoiceId()
-                : appropriation.parts().isEmpty()
-                        ? null
-                        : (Long) appropriation.parts().get(0).debt().document();
-        if (receiptFor != null) {
-            dispatch.receipt(id, receiptFor, p.amount(), payment.words(), p.valueOn(), appropriation.credit());
-        }
-        changes.say(p.invoiceId(), p.clientId());
-        return payment;
+        return booking.book(payment, Account.PROCESSOR_CLEARING, appropriation);
     }
 
     /** Takes back what a person recorded wrongly. What it settled is open again. */
@@ -376,9 +366,5 @@ public class PaymentsService {
     /** One payment. @throws NotFoundException if there is none of that id */
     public Payment find(long id) {
         return repository.find(id).orElseThrow(() -> new NotFoundException("There is no payment " + id + "."));
-    }
-
-    private static String capital(String words) {
-        return Character.toUpperCase(words.charAt(0)) + words.substring(1);
     }
 }

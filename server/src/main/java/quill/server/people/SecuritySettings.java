@@ -1,8 +1,8 @@
 package quill.server.people;
 
+import org.springframework.boot.web.servlet.ServletContextInitializer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
-import org.springframework.http.HttpMethod;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
@@ -10,6 +10,8 @@ import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import quill.server.QuillSettings;
+import quill.server.common.Problems;
 
 /** Who may reach what: the business signs in; a client's page is reached by its unguessable address. */
 @Configuration
@@ -19,9 +21,7 @@ class SecuritySettings {
         return http.authorizeHttpRequests(r -> r.requestMatchers(
                                 "/api/session", "/api/first-run", "/api/public/**", "/api/hooks/**", "/api/health")
                         .permitAll()
-                        .requestMatchers(HttpMethod.GET, "/v3/api-docs")
-                        .permitAll()
-                        .requestMatchers("/api/**")
+                        .requestMatchers("/api/**", "/v3/api-docs/**", "/v3/api-docs.yaml")
                         .authenticated()
                         .anyRequest()
                         .permitAll())
@@ -31,12 +31,12 @@ class SecuritySettings {
                 .formLogin(f -> f.disable())
                 .httpBasic(b -> b.disable())
                 .logout(l -> l.disable())
-                .exceptionHandling(e -> e.authenticationEntryPoint((request, response, why) -> problem(
+                .exceptionHandling(e -> e.authenticationEntryPoint((request, response, why) -> Problems.write(
                                 response,
                                 401,
                                 "signed-out",
                                 "You are signed out. Sign in again; what you typed stays."))
-                        .accessDeniedHandler((request, response, why) -> problem(
+                        .accessDeniedHandler((request, response, why) -> Problems.write(
                                 response,
                                 403,
                                 "not-trusted",
@@ -52,22 +52,18 @@ class SecuritySettings {
         return new HttpSessionSecurityContextRepository();
     }
 
+    /** Behind TLS the session's cookie travels over nothing else. */
+    @Bean
+    ServletContextInitializer secureCookie(QuillSettings settings) {
+        return context ->
+                context.getSessionCookieConfig().setSecure(settings.publicUrl().startsWith("https:"));
+    }
+
     /** Sign-in is our own; this keeps the framework from making up an account. */
     @Bean
     UserDetailsService nobody() {
         return name -> {
             throw new UsernameNotFoundException(name);
         };
-    }
-
-    private static void problem(
-            jakarta.servlet.http.HttpServletResponse response, int status, String code, String message)
-            throws java.io.IOException {
-        response.setStatus(status);
-        response.setContentType("application/problem+json");
-        response.setCharacterEncoding("UTF-8");
-        response.getWriter()
-                .write("{\"type\":\"urn:rustic-quill:" + code + "\",\"status\":" + status + ",\"detail\":\"" + message
-                        + "\"}");
     }
 }

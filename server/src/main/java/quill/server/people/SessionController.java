@@ -8,23 +8,26 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import java.util.Locale;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.context.SecurityContextRepository;
-import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.RefusedException;
 import quill.core.tax.TaxRounding;
 import quill.server.QuillSettings;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
+import quill.server.common.NotFoundException;
 import quill.server.people.PeopleService.Person;
 
 /** Signing in and out, the first run, and the passphrase. */
@@ -36,13 +39,22 @@ class SessionController {
     private final BusinessClock clock;
     private final SecurityContextRepository contexts;
     private final QuillSettings settings;
+    private final Sessions sessions;
+    private final KnownBrowsers browsers;
+    private final AccessLog log;
 
     SessionController(
             PeopleService people,
             BusinessService business,
             BusinessClock clock,
             SecurityContextRepository contexts,
-            QuillSettings settings) {
+            QuillSettings settings,
+            Sessions sessions,
+            KnownBrowsers browsers,
+            AccessLog log) {
+        this.sessions = sessions;
+        this.browsers = browsers;
+        this.log = log;
         this.people = people;
         this.business = business;
         this.clock = clock;
@@ -68,6 +80,8 @@ class SessionController {
 
     record NewPassphrase(String current, String next) {}
 
+    record Prove(String passphrase) {}
+
     /** What a page has to know before anything else. */
     record Session(
             boolean setUp,
@@ -86,23 +100,67 @@ class SessionController {
 
     @PostMapping("/session")
     Session signIn(@RequestBody SignIn signIn, HttpServletRequest request, HttpServletResponse response) {
-        Person person = people.signIn(signIn.email(), signIn.passphrase(), request.getRemoteAddr());
+        String address = signIn.email() == null ? "" : signIn.email().strip().toLowerCase(Locale.ROOT);
+        String known = browsers.knownAs(request, address).orElse(null);
+        Person person = people.signIn(address, signIn.passphrase(), Requests.from(request, known));
         enter(person, request, response);
         return view(person.name());
     }
 
     @DeleteMapping("/session")
     Session signOut(HttpServletRequest request) {
-        if (request.getSession(false) != null) {
-            request.getSession(false).invalidate();
+        if (request.getSession(false) != null && request.getUserPrincipal() != null) {
+            PeopleService.From from = Requests.from(request, null);
+            log.note("Signed out", Requests.email(request), from.sender(), from.browser());
+            sessions.end(request.getSession(false));
         }
         return view(null);
     }
 
+    /** The passphrase once more; it serves for one change of what matters, within five minutes. */
+    @PostMapping("/session/proof")
+    void prove(@RequestBody Prove proof, HttpServletRequest request) {
+        String email = Requests.email(request);
+        PeopleService.From from =
+                Requests.from(request, browsers.knownAs(request, email).orElse(null));
+        if (!people.proves(email, proof.passphrase(), from)) {
+            throw new RefusedException("passphrase", "", "is not your passphrase");
+        }
+        sessions.proved(request.getSession(false));
+    }
+
+    /** Where this person is signed in, latest first. */
+    @GetMapping("/sessions")
+    List<Sessions.View> sessions(HttpServletRequest request) {
+        return sessions.all(request.getSession(false));
+    }
+
+    /** Ends one of them, and its open pages' streams. */
+    @DeleteMapping("/sessions/{key}")
+    List<Sessions.View> end(@PathVariable String key, HttpServletRequest request) {
+        if (!sessions.end(key)) {
+            throw new NotFoundException("That session has ended already.");
+        }
+        PeopleService.From from = Requests.from(request, null);
+        log.note("A session ended", Requests.email(request), from.sender(), from.browser());
+        return sessions.all(request.getSession(false));
+    }
+
+    /** The latest sign-ins, failures and changes of what matters. */
+    @GetMapping("/access-log")
+    List<AccessLog.Line> accessLog() {
+        return log.latest();
+    }
+
     @PostMapping("/first-run")
-    @Transactional
     Session firstRun(@RequestBody FirstRun f, HttpServletRequest request, HttpServletResponse response) {
-        Person person = people.makeOwner(f.ownerEmail(), f.ownerName(), f.passphrase());
+        Person person = people.makeOwner(
+                f.ownerEmail(), f.ownerName(), f.passphrase(), Requests.from(request, null), () -> setUp(f));
+        enter(person, request, response);
+        return view(person.name());
+    }
+
+    private void setUp(FirstRun f) {
         business.setUp(new Business(
                 f.businessName(),
                 "",
@@ -125,15 +183,17 @@ class SessionController {
         if (f.registered()) {
             business.addTax(new BusinessService.TypedTax(f.taxName(), f.taxRate(), "S", false, ""));
         }
-        enter(person, request, response);
-        return view(person.name());
     }
 
+    /** Changes the passphrase: every other session ends, and this one goes on under another number. */
     @PutMapping("/passphrase")
-    void changePassphrase(
-            @RequestBody NewPassphrase change, HttpServletRequest request, @Schema(hidden = true) Principal principal) {
-        String email = (String) ((UsernamePasswordAuthenticationToken) principal).getCredentials();
-        people.changePassphrase(email, change.current(), change.next(), request.getRemoteAddr());
+    void changePassphrase(@RequestBody NewPassphrase change, HttpServletRequest request) {
+        String email = Requests.email(request);
+        PeopleService.From from =
+                Requests.from(request, browsers.knownAs(request, email).orElse(null));
+        people.changePassphrase(email, change.current(), change.next(), from);
+        sessions.endOthers(request.getSession(false));
+        request.changeSessionId();
     }
 
     private void enter(Person person, HttpServletRequest request, HttpServletResponse response) {
@@ -144,6 +204,9 @@ class SessionController {
         context.setAuthentication(new UsernamePasswordAuthenticationToken(person.name(), person.email(), List.of()));
         SecurityContextHolder.setContext(context);
         contexts.saveContext(context, request, response);
+        PeopleService.From from = Requests.from(request, null);
+        sessions.began(request.getSession(), from.sender(), from.browser());
+        browsers.mark(request, response, person.email());
     }
 
     private Session view(String person) {

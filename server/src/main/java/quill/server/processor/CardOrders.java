@@ -6,12 +6,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.function.BooleanSupplier;
 import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.event.EventListener;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.web.client.RestClientException;
@@ -23,6 +23,7 @@ import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
+import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.debts.Debts.StoredInstallment;
 import quill.server.invoices.Invoice;
@@ -37,7 +38,14 @@ import quill.server.processor.ProcessorClient.Answer;
 @Service
 public class CardOrders {
     private static final Logger LOG = LoggerFactory.getLogger(CardOrders.class);
+    /** As at the processor: an order that nobody finishes ends after half an hour. */
     private static final int MINUTES_TO_PAY = 30;
+    /** From then on an order is asked about before anybody is sent to it again. */
+    private static final int MINUTES_FRESH = 25;
+
+    private static final int MOST_LIVE = 5;
+    private static final int MOST_UNENDED = 15;
+    private static final int BATCH = 100;
     private static final int MINUTES_TO_TELL = 60;
     private final OrderRepository repository;
     private final BusinessClock clock;
@@ -85,6 +93,10 @@ public class CardOrders {
             throw new RefusedException("way", "card", "cards are not taken here; pay by bank transfer");
         }
         Order order = transaction.execute(status -> want(invoice, installments, shown));
+        if (order.payAt() != null && repository.isOlder(order.id(), MINUTES_FRESH)) {
+            settleQuietly(order);
+            order = transaction.execute(status -> want(invoice, installments, shown));
+        }
         if (order.payAt() != null) {
             return order.payAt();
         }
@@ -112,14 +124,27 @@ public class CardOrders {
                     + Amounts.grouped(shown) + ". Nothing was taken. Look again before you pay.");
         }
         Set<Long> ids = asked.stream().map(StoredInstallment::id).collect(Collectors.toSet());
-        for (Order live : repository.liveOf(invoice.id())) {
-            if (live.installments().equals(ids) && live.amount().isEqual(open)) {
-                return live;
+        List<Order> live = repository.liveOf(invoice.id());
+        for (Order one : live) {
+            if (one.installments().equals(ids) && one.amount().isEqual(open)) {
+                return one;
             }
         }
+        makeRoom(invoice.id(), live);
         long id = repository.insert(
                 "quill-" + UUID.randomUUID(), invoice.id(), invoice.clientId(), ids, open, LocalDateTime.now(clock));
         return repository.find(id).orElseThrow();
+    }
+
+    /** At most five can be paid at once through one link: the oldest makes room, unless too many are on their way out. */
+    private void makeRoom(long invoiceId, List<Order> latestFirst) {
+        if (repository.countUnended(invoiceId) >= MOST_UNENDED) {
+            throw new ConflictException(
+                    "Too many payments were begun on this page. Nothing was taken; try again in some minutes.");
+        }
+        for (int i = MOST_LIVE - 1; i < latestFirst.size(); i++) {
+            repository.move(latestFirst.get(i).id(), OrderState.WITHDRAWING, OrderState.LIVE);
+        }
     }
 
     private String open(Order order, Invoice invoice) {
@@ -159,11 +184,22 @@ public class CardOrders {
     }
 
     /** Finds what an event should have told, withdraws what is to be withdrawn, and opens what was left half done. */
-    @Scheduled(fixedDelayString = "${quill.processor.ask-every}", initialDelay = 2000)
-    public void askAboutAll() {
-        if (settings.processor().isSet()) {
-            repository.unended().forEach(this::settleQuietly);
+    public void askAboutAll(BooleanSupplier stop) {
+        if (!settings.processor().isSet()) {
+            return;
         }
+        LocalDateTime began = LocalDateTime.now();
+        List<Order> next;
+        do {
+            next = repository.unended(began, BATCH);
+            for (Order order : next) {
+                if (stop.getAsBoolean()) {
+                    return;
+                }
+                repository.polled(order.id(), LocalDateTime.now());
+                settleQuietly(order);
+            }
+        } while (!next.isEmpty());
     }
 
     private void settleQuietly(Order order) {
@@ -173,14 +209,32 @@ public class CardOrders {
             LOG.debug("the processor does not answer about order {}", order.id(), e);
         } catch (RuntimeException e) {
             LOG.error("order {} could not be settled; it is asked about again", order.id(), e);
+            repository.trouble(order.id(), reasonOf(e));
         }
+    }
+
+    /** In words for a person: what the core refuses says it itself; nothing of the code is shown. */
+    private static String reasonOf(RuntimeException e) {
+        return e instanceof RefusedException || e instanceof ConflictException
+                ? Texts.fit(e.getMessage(), 300)
+                : "What the card processor says of it cannot be booked here.";
+    }
+
+    /** Money at the processor that could not be booked, with the reason. */
+    public record Trouble(long orderId, long invoiceId, long clientId, Money amount, String why) {}
+
+    /** All of it. */
+    public List<Trouble> troubles() {
+        return repository.troubled().stream()
+                .map(o -> new Trouble(o.id(), o.invoiceId(), o.clientId(), o.amount(), o.trouble()))
+                .toList();
     }
 
     private void settle(Order order) {
         switch (order.state()) {
-            case "wanted" -> forget(order);
-            case "open" -> processor.ask(order.processorId()).ifPresent(a -> take(order.id(), a));
-            case "withdrawing" -> withdraw(order);
+            case WANTED -> forget(order);
+            case OPEN -> processor.ask(order.processorId()).ifPresent(a -> take(order.id(), a));
+            case WITHDRAWING -> withdraw(order);
             default -> LOG.debug("order {} is {} already", order.id(), order.state());
         }
     }
@@ -193,7 +247,8 @@ public class CardOrders {
         if (repository.isYoung(order.id())) {
             return;
         }
-        transaction.executeWithoutResult(s -> repository.move(order.id(), "withdrawing", "wanted"));
+        transaction.executeWithoutResult(
+                s -> repository.move(order.id(), OrderState.WITHDRAWING, Set.of(OrderState.WANTED)));
     }
 
     private void withdraw(Order order) {
@@ -208,14 +263,14 @@ public class CardOrders {
 
     private void take(long orderId, Answer answer) {
         transaction.executeWithoutResult(status -> {
-            repository.asked(orderId, LocalDateTime.now(clock));
-            Order before = repository.find(orderId).orElseThrow();
-            clients.lock(before.clientId());
+            // The client first, then what is the client's: everybody locks in this order.
+            clients.lock(repository.find(orderId).orElseThrow().clientId());
             Order order = repository.lock(orderId).orElseThrow();
-            if (answer.isPaid() && !"paid".equals(order.state())) {
+            repository.asked(orderId, LocalDateTime.now(clock));
+            if (answer.isPaid() && order.state() != OrderState.PAID) {
                 book(order, answer);
             } else if ("withdrawn".equals(answer.state())) {
-                repository.move(orderId, "withdrawn", "open", "wanted", "withdrawing");
+                repository.move(orderId, OrderState.WITHDRAWN, OrderState.UNENDED);
             } else {
                 answer.declined().filter(d -> !d.equals(order.declined())).ifPresent(reason -> {
                     repository.declined(orderId, reason);
@@ -230,8 +285,8 @@ public class CardOrders {
     }
 
     private void book(Order order, Answer answer) {
-        boolean withdrawn = !"open".equals(order.state()) && !"wanted".equals(order.state());
-        repository.move(order.id(), "paid", "open", "wanted", "withdrawing", "withdrawn");
+        repository.move(order.id(), OrderState.PAID, Set.of(order.state()));
+        repository.trouble(order.id(), null);
         payments.bookCard(new PaymentsService.ByCard(
                 order.key(),
                 order.clientId(),
@@ -241,8 +296,7 @@ public class CardOrders {
                 answer.feeMoney(),
                 answer.paidOn(),
                 answer.cardName() + " ending " + answer.lastFour(),
-                answer.paymentId(),
-                withdrawn));
+                answer.paymentId()));
     }
 
     /**
@@ -272,7 +326,7 @@ public class CardOrders {
                             .map(StoredInstallment::open)
                             .toList());
             if (!open.isEqual(live.amount())) {
-                repository.move(live.id(), "withdrawing", "wanted", "open");
+                repository.move(live.id(), OrderState.WITHDRAWING, OrderState.LIVE);
             }
         }
     }

@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RestController;
 import quill.server.QuillSettings;
 import quill.server.common.Json;
+import tools.jackson.core.JacksonException;
 
 /** Events from the processor (Standard Webhooks: id, timestamp, HMAC-SHA256). Forged and old ones are refused. */
 @RestController
@@ -46,9 +47,19 @@ class HookController {
                             HttpStatus.UNAUTHORIZED, "The signature is not ours, or the event is too old."));
         }
         if (!orders.wasSeen(id)) {
-            orders.hook(id, json.read(body, Event.class).order());
+            orders.hook(id, orderOf(body));
         }
         return ResponseEntity.noContent().build();
+    }
+
+    /** Signed, but no event that we know: nothing to look for, and nothing to be sent again for. */
+    private String orderOf(String body) {
+        try {
+            Event event = json.read(body, Event.class);
+            return event == null || event.order() == null ? "" : event.order();
+        } catch (JacksonException e) {
+            return "";
+        }
     }
 
     private boolean isGenuine(String id, String timestamp, String signature, String body) {

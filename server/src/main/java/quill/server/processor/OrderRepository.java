@@ -23,7 +23,7 @@ import org.springframework.stereotype.Repository;
 class OrderRepository {
     private static final String SELECT = """
             SELECT id, order_key, invoice_id, client_id, installments, currency, amount_minor, state, processor_id,
-                   pay_at, declined
+                   pay_at, declined, trouble
               FROM card_order
             """;
 
@@ -33,7 +33,7 @@ class OrderRepository {
         this.jdbc = jdbc;
     }
 
-    /** An order of ours. @param state wanted, open, withdrawing, withdrawn or paid */
+    /** An order of ours. @param trouble why its money could not be booked, or null */
     record Order(
             long id,
             String key,
@@ -41,10 +41,11 @@ class OrderRepository {
             long clientId,
             Set<Long> installments,
             Money amount,
-            String state,
+            OrderState state,
             String processorId,
             String payAt,
-            String declined) {}
+            String declined,
+            String trouble) {}
 
     long insert(String key, long invoiceId, long clientId, Set<Long> installments, Money amount, LocalDateTime opened) {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
@@ -95,11 +96,60 @@ class OrderRepository {
                 .list();
     }
 
-    /** Orders whose end we do not know yet. */
-    List<Order> unended() {
-        return jdbc.sql(SELECT + "WHERE state IN ('wanted', 'open', 'withdrawing') ORDER BY id LIMIT 500")
+    /** Orders whose end we do not know yet, whoever was asked about longest ago first; each once in a round. */
+    List<Order> unended(LocalDateTime notSince, int most) {
+        return jdbc.sql(SELECT + """
+                WHERE state IN ('wanted', 'open', 'withdrawing') AND (polled_at IS NULL OR polled_at < :since)
+                ORDER BY polled_at NULLS FIRST, id LIMIT :most
+                """)
+                .param("since", Timestamp.valueOf(notSince))
+                .param("most", most)
                 .query(OrderRepository::order)
                 .list();
+    }
+
+    /** How many orders of an invoice have no known end. */
+    int countUnended(long invoiceId) {
+        return jdbc.sql("""
+                SELECT COUNT(*) FROM card_order
+                 WHERE invoice_id = :invoice AND state IN ('wanted', 'open', 'withdrawing')
+                """).param("invoice", invoiceId).query(Integer.class).single();
+    }
+
+    /** The processor is about to be asked, by the system's clock. */
+    void polled(long id, LocalDateTime at) {
+        jdbc.sql("UPDATE card_order SET polled_at = :at WHERE id = :id")
+                .param("at", Timestamp.valueOf(at))
+                .param("id", id)
+                .update();
+    }
+
+    /** Why what the processor says could not be booked; null once it is. */
+    void trouble(long id, String why) {
+        jdbc.sql("UPDATE card_order SET trouble = :why WHERE id = :id AND COALESCE(trouble, '') <> COALESCE(:why, '')")
+                .param("why", why)
+                .param("id", id)
+                .update();
+    }
+
+    /** Orders with money that could not be booked. */
+    List<Order> troubled() {
+        return jdbc.sql(SELECT + "WHERE trouble IS NOT NULL ORDER BY id LIMIT 50")
+                .query(OrderRepository::order)
+                .list();
+    }
+
+    /** Whether an order was made so many minutes ago or more, by the system's clock. */
+    boolean isOlder(long id, int minutes) {
+        return jdbc.sql("""
+                        SELECT COUNT(*) FROM card_order
+                         WHERE id = :id AND made_at <= DATEADD('MINUTE', -:minutes, LOCALTIMESTAMP)
+                        """)
+                        .param("id", id)
+                        .param("minutes", minutes)
+                        .query(Long.class)
+                        .single()
+                > 0;
     }
 
     void opened(long id, String processorId, String payAt) {
@@ -139,11 +189,11 @@ class OrderRepository {
                 .list();
     }
 
-    int move(long id, String to, String... from) {
+    int move(long id, OrderState to, Set<OrderState> from) {
         return jdbc.sql("UPDATE card_order SET state = :to WHERE id = :id AND state IN (:from)")
-                .param("to", to)
+                .param("to", to.stored())
                 .param("id", id)
-                .param("from", Arrays.asList(from))
+                .param("from", from.stream().map(OrderState::stored).toList())
                 .update();
     }
 
@@ -192,9 +242,10 @@ class OrderRepository {
                         .map(Long::valueOf)
                         .collect(Collectors.toSet()),
                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor")),
-                rs.getString("state"),
+                OrderState.of(rs.getString("state")),
                 rs.getString("processor_id"),
                 rs.getString("pay_at"),
-                rs.getString("declined"));
+                rs.getString("declined"),
+                rs.getString("trouble"));
     }
 }

@@ -60,11 +60,6 @@ class PagesController {
                 .body(ProblemDetail.forStatusAndDetail(HttpStatus.NOT_FOUND, "The API has no such address."));
     }
 
-    @GetMapping("/api/health")
-    String health() {
-        return "up";
-    }
-
     private ResponseEntity<String> page(String html, HttpServletResponse response) {
         byte[] bytes = new byte[16];
         random.nextBytes(bytes);

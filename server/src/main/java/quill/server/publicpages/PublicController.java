@@ -10,8 +10,9 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.dao.DuplicateKeyException;
+import org.springframework.dao.DataAccessException;
 import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.TransactionException;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -43,6 +44,7 @@ import quill.server.invoices.Measure;
 import quill.server.invoices.PageOpenings;
 import quill.server.payments.PaymentsService;
 import quill.server.processor.CardOrders;
+import quill.server.running.DiskSpace;
 
 /** The client's page, reached by an unguessable address. It shows one invoice and takes payment for it. */
 @RestController
@@ -59,6 +61,7 @@ class PublicController {
     private final CardOrders orders;
     private final PdfMaking pdf;
     private final LiveUpdates live;
+    private final DiskSpace disk;
     private final BusinessClock clock;
     private final QuillSettings settings;
 
@@ -73,6 +76,7 @@ class PublicController {
             CardOrders orders,
             PdfMaking pdf,
             LiveUpdates live,
+            DiskSpace disk,
             BusinessClock clock,
             QuillSettings settings) {
         this.openings = openings;
@@ -85,6 +89,7 @@ class PublicController {
         this.orders = orders;
         this.pdf = pdf;
         this.live = live;
+        this.disk = disk;
         this.clock = clock;
         this.settings = settings;
     }
@@ -121,12 +126,7 @@ class PublicController {
     @GetMapping
     PublicPage show(@PathVariable String token) {
         Invoice invoice = invoices.byToken(token);
-        try {
-            openings.opened(invoice);
-        } catch (DuplicateKeyException e) {
-            // Two tabs opened it at the same moment: one of them noted it.
-            LOG.debug("page of {} opened twice at once", invoice.number());
-        }
+        noteOpening(invoice);
         FixedDocument document = invoices.document(invoice);
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
@@ -154,6 +154,18 @@ class PublicController {
                         .toList(),
                 invoice.voidedOn(),
                 open ? orders.declinedOn(invoice.id()).orElse(null) : null);
+    }
+
+    /** The page is shown whether or not this can be noted: two tabs at the same moment, or no room on the disk. */
+    private void noteOpening(Invoice invoice) {
+        if (!disk.isEnough()) {
+            return;
+        }
+        try {
+            openings.opened(invoice);
+        } catch (DataAccessException | TransactionException e) {
+            LOG.debug("opening of the page of {} not noted", invoice.number(), e);
+        }
     }
 
     /** The first open installment with all that fell due before it, and all that is open where that is more. */
@@ -212,7 +224,7 @@ class PublicController {
     @GetMapping(path = "/pdf", produces = "application/pdf")
     ResponseEntity<byte[]> pdf(@PathVariable String token) {
         Invoice invoice = invoices.byToken(token);
-        return Downloads.pdf(pdf.invoice(invoice, false), "invoice-" + invoice.number());
+        return Downloads.pdf(pdf.invoiceForClient(invoice), "invoice-" + invoice.number());
     }
 
     @GetMapping(path = "/credit-notes/{id}/pdf", produces = "application/pdf")
@@ -221,7 +233,7 @@ class PublicController {
                 .filter(n -> n.id() == id)
                 .findFirst()
                 .orElseThrow(() -> new NotFoundException("There is no such credit note of this invoice."));
-        return Downloads.pdf(pdf.creditNote(note, false), "credit-note-" + note.number());
+        return Downloads.pdf(pdf.creditNoteForClient(note), "credit-note-" + note.number());
     }
 
     @Hidden
@@ -241,6 +253,6 @@ class PublicController {
     SseEmitter events(@PathVariable String token) {
         Invoice invoice = invoices.byToken(token);
         Set<Long> own = Set.of(invoice.id());
-        return live.open(change -> change.invoiceId() != null && own.contains(change.invoiceId()));
+        return live.openForLink(token, change -> change.invoiceId() != null && own.contains(change.invoiceId()));
     }
 }

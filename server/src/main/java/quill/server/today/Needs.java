@@ -18,12 +18,14 @@ import quill.server.invoices.InvoiceIndex;
 import quill.server.latefees.LateFees;
 import quill.server.payments.Payment;
 import quill.server.payments.PaymentsService;
+import quill.server.processor.CardOrders;
 
 /** What only a person can decide. */
 @Component
 class Needs {
     private final DispatchService dispatch;
     private final PaymentsService payments;
+    private final CardOrders orders;
     private final LateFees fees;
     private final DailyRun run;
     private final ClientsService clients;
@@ -32,12 +34,14 @@ class Needs {
     Needs(
             DispatchService dispatch,
             PaymentsService payments,
+            CardOrders orders,
             LateFees fees,
             DailyRun run,
             ClientsService clients,
             InvoiceIndex index) {
         this.dispatch = dispatch;
         this.payments = payments;
+        this.orders = orders;
         this.fees = fees;
         this.run = run;
         this.clients = clients;
@@ -47,7 +51,7 @@ class Needs {
     /**
      * Something that only a person can decide.
      *
-     * @param kind message, payment, fee (put up for waiving), review (a fee that waits), address, failed or draft
+     * @param kind message, payment, order, fee (put up for waiving), review (a fee that waits), address, failed or draft
      * @param key of the act, where it is one
      */
     record Need(
@@ -72,6 +76,17 @@ class Needs {
                     null,
                     "uncertain".equals(m.state()) ? "Did this letter arrive?" : "A letter could not be sent",
                     m.subject() + ", to " + m.to() + ". " + m.error()));
+        }
+        for (CardOrders.Trouble t : orders.troubles()) {
+            needs.add(new Need(
+                    "order",
+                    t.orderId(),
+                    t.invoiceId(),
+                    t.clientId(),
+                    null,
+                    "Card money that could not be booked: " + Letters.shown(t.amount()) + ", "
+                            + clients.client(t.clientId()).name(),
+                    t.why() + " Look at it at the card processor; it is tried again by itself."));
         }
         for (Payment p : payments.unexpected()) {
             needs.add(new Need(

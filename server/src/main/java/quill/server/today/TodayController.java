@@ -1,6 +1,7 @@
 package quill.server.today;
 
 import io.swagger.v3.oas.annotations.Hidden;
+import jakarta.servlet.http.HttpServletRequest;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -24,6 +25,7 @@ import quill.server.chasing.ReminderPlans;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.LiveUpdates;
+import quill.server.common.OneSnapshot;
 import quill.server.dailyrun.ActViews;
 import quill.server.dispatch.DispatchService;
 import quill.server.invoices.InvoiceIndex;
@@ -87,6 +89,7 @@ class TodayController {
             List<Needs.Need> needs) {}
 
     @GetMapping("/today")
+    @OneSnapshot
     TodayView show(@RequestParam(defaultValue = "12") int weeks) {
         if (!SPANS.contains(weeks)) {
             throw new RefusedException("weeks", weeks, "must be 6, 12, 26 or 52");
@@ -154,7 +157,7 @@ class TodayController {
 
     @Hidden
     @GetMapping(path = "/events", produces = "text/event-stream")
-    SseEmitter events() {
-        return live.open(change -> true);
+    SseEmitter events(HttpServletRequest request) {
+        return live.openForBusiness(String.valueOf(request.getSession().getAttribute(LiveUpdates.OWNER)));
     }
 }

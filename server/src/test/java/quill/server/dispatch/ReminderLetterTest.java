@@ -143,7 +143,8 @@ public class ReminderLetterTest {
 
     private String last(String column) {
         return server.jdbc()
-                .sql("SELECT " + column + " FROM message WHERE kind = 'reminder' ORDER BY id DESC LIMIT 1")
+                .sql("SELECT " + column + " FROM message m JOIN message_text t ON t.message_id = m.id"
+                        + " WHERE kind = 'reminder' ORDER BY id DESC LIMIT 1")
                 .query(String.class)
                 .single();
     }

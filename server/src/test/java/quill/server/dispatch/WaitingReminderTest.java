@@ -60,7 +60,7 @@ public class WaitingReminderTest {
         }
         assertThat(states()).containsExactly("set aside", "waiting");
         String text = server.jdbc()
-                .sql("SELECT text FROM message WHERE kind = 'reminder' ORDER BY id DESC LIMIT 1")
+                .sql("SELECT text FROM message_text ORDER BY message_id DESC LIMIT 1")
                 .query(String.class)
                 .single();
         assertThat(text).contains("has been open since 4 March 2027").contains("1 day late");

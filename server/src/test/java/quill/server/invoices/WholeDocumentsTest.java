@@ -210,12 +210,12 @@ public class WholeDocumentsTest {
         long id = server.issue(client, "100.00", "100%@30", null);
         String fixed = invoices.invoice(id).fixed();
         server.jdbc()
-                .sql("UPDATE invoice SET fixed = :fixed WHERE id = :id")
+                .sql("UPDATE invoice_text SET fixed = :fixed WHERE invoice_id = :id")
                 .param("fixed", fixed.replaceAll("\"groups\":\\[.*?]}],", "").replaceAll(",\"group\":0", ""))
                 .param("id", id)
                 .update();
         assertThat(server.jdbc()
-                        .sql("SELECT fixed FROM invoice WHERE id = :id")
+                        .sql("SELECT fixed FROM invoice_text WHERE invoice_id = :id")
                         .param("id", id)
                         .query(String.class)
                         .single())

@@ -9,6 +9,7 @@ import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -67,15 +68,16 @@ public class CardOrdersTest {
     }
 
     private String answer(String id, String state) {
-        boolean paid = state.equals("paid");
+        boolean paid = state.equals("paid") || state.equals("odd");
         String attempts =
                 state.equals("declined") ? "[{\"lastFour\":\"0026\",\"outcome\":\"not enough funds\"}]" : "[]";
         return """
-                {"id":"%s","state":"%s","amount":"100.00","currency":"EUR","payAt":"http://localhost/pay/%s",
+                {"id":"%s","state":"%s","amount":"%s","currency":"EUR","payAt":"http://localhost/pay/%s",
                  "paymentId":%s,"paidOn":%s,"fee":%s,"cardName":%s,"lastFour":%s,"expiry":%s,"attempts":%s}
                 """.formatted(
                         id,
-                        state.equals("declined") ? "open" : state,
+                        state.equals("declined") ? "open" : paid ? "paid" : state,
+                        state.equals("odd") ? "100.005" : "100.00",
                         id,
                         paid ? "\"pay-" + id + "\"" : "null",
                         paid ? "\"2027-03-04\"" : "null",
@@ -96,8 +98,8 @@ public class CardOrdersTest {
     public void aPaidOrderIsBookedOnceWithItsFee() {
         order();
         states.replaceAll((id, s) -> "paid");
-        orders.askAboutAll();
-        orders.askAboutAll();
+        orders.askAboutAll(() -> false);
+        orders.askAboutAll(() -> false);
         assertThat(open()).isEqualTo("0.00");
         assertThat(count("payment")).isEqualTo(1);
         assertThat(server.jdbc()
@@ -160,8 +162,8 @@ public class CardOrdersTest {
     public void aDeclinedCardIsToldOnceAndTheDebtStaysDue() {
         order();
         states.replaceAll((id, s) -> "declined");
-        orders.askAboutAll();
-        orders.askAboutAll();
+        orders.askAboutAll(() -> false);
+        orders.askAboutAll(() -> false);
         assertThat(orders.declinedOn(invoice)).contains("not enough funds");
         assertThat(server.jdbc()
                         .sql("SELECT COUNT(*) FROM happening WHERE what LIKE 'Card declined%'")
@@ -176,13 +178,99 @@ public class CardOrdersTest {
     public void anOrderForAnotherSumIsWithdrawn() {
         order();
         server.pay(client, invoice, "30.00", BEGIN);
-        orders.askAboutAll();
+        orders.askAboutAll(() -> false);
         assertThat(states.values()).containsOnly("withdrawn");
         assertThat(server.jdbc()
                         .sql("SELECT state FROM card_order")
                         .query(String.class)
                         .single())
                 .isEqualTo("withdrawn");
+    }
+
+    /** 121.00 by card while 1.00 came otherwise: 120.00 settles what is open, 1.00 is credit, and the letter says so. */
+    @Test
+    public void moneyForAnOrderSettlesWhatIsOpenAndOnlyTheRestIsCredit() {
+        order();
+        server.pay(client, invoice, "1.00", BEGIN);
+        states.replaceAll((id, s) -> "paid");
+        orders.askAboutAll(() -> false);
+        assertThat(open()).isEqualTo("0.00");
+        assertThat(credit()).isEqualTo("EUR 1.00");
+        String letter = server.jdbc()
+                .sql("SELECT text FROM message_text ORDER BY message_id DESC LIMIT 1")
+                .query(String.class)
+                .single();
+        assertThat(letter)
+                .contains("This invoice is settled. €1.00 was not needed and is held as credit")
+                .doesNotContain("Nothing was open")
+                .doesNotContain("still to pay");
+        assertThat(server.bean(quill.server.payments.PaymentsService.class).unexpected())
+                .hasSize(1);
+    }
+
+    /** What an order leaves over settles what else the client owes at once. */
+    @Test
+    public void whatIsLeftOverSettlesWhatElseIsOpen() {
+        order();
+        long other = server.issue(client, "30.00", "100%@3", null);
+        server.pay(client, invoice, "20.00", BEGIN);
+        states.replaceAll((id, s) -> "paid");
+        orders.askAboutAll(() -> false);
+        assertThat(open()).isEqualTo("0.00");
+        assertThat(server.bean(InvoicesService.class).invoice(other).openMinor())
+                .isEqualTo(1000);
+        assertThat(credit()).isEqualTo("EUR 0.00");
+        assertThat(server.bean(quill.server.payments.PaymentsService.class).unexpected())
+                .isEmpty();
+    }
+
+    @Test
+    public void atMostFiveOrdersOfALinkCanBePaidAtOnce() {
+        long many = server.issue(client, "70.00", "10%@1 10%@2 10%@3 10%@4 10%@5 10%@6 40%@7", null);
+        Invoice link = server.bean(InvoicesService.class).invoice(many);
+        List<StoredInstallment> parts = server.bean(Debts.class).of(many);
+        for (StoredInstallment part : parts) {
+            orders.payAt(link, Set.of(part.id()), part.open());
+        }
+        assertThat(count("card_order WHERE state = 'open'")).isEqualTo(5);
+        orders.askAboutAll(() -> false);
+        assertThat(count("card_order WHERE state = 'withdrawn'")).isEqualTo(2);
+    }
+
+    @Test
+    public void thePollBeginsWithWhoWasAskedLongestAgoAndReachesAll() {
+        List<Long> seen = new java.util.ArrayList<>();
+        for (int i = 0; i < 3; i++) {
+            long each = server.issue(client, "100.00", "100%@3", null);
+            StoredInstallment part = server.bean(Debts.class).of(each).get(0);
+            orders.payAt(server.bean(InvoicesService.class).invoice(each), Set.of(part.id()), part.open());
+            seen.add(each);
+        }
+        java.util.concurrent.atomic.AtomicInteger asked = new java.util.concurrent.atomic.AtomicInteger();
+        orders.askAboutAll(() -> asked.getAndIncrement() >= 2); // A round that has to stop after two.
+        assertThat(count("card_order WHERE polled_at IS NOT NULL")).isEqualTo(2);
+        asked.set(0);
+        orders.askAboutAll(() -> asked.getAndIncrement() >= 1);
+        assertThat(count("card_order WHERE polled_at IS NOT NULL")).isEqualTo(3);
+    }
+
+    @Test
+    public void moneyThatCannotBeBookedWaitsForAPersonWithItsReason() {
+        order();
+        states.replaceAll((id, s) -> "odd");
+        orders.askAboutAll(() -> false);
+        assertThat(orders.troubles())
+                .singleElement()
+                .satisfies(t -> assertThat(t.why()).contains("cannot be booked"));
+        states.replaceAll((id, s) -> "paid");
+        orders.askAboutAll(() -> false);
+        assertThat(orders.troubles()).isEmpty();
+    }
+
+    private String credit() {
+        return server.bean(quill.server.books.BooksService.class)
+                .creditOf(client, CurrencyUnit.EUR)
+                .toString();
     }
 
     private DailyRun.Summary run() {

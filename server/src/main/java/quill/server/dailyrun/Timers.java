@@ -1,0 +1,29 @@
+package quill.server.dailyrun;
+
+import java.time.Duration;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import quill.server.dispatch.Outbox;
+import quill.server.processor.CardOrders;
+import quill.server.running.Round;
+
+/** What is done by itself, and how often: milliseconds from the settings. */
+@Configuration
+class Timers {
+    @Bean
+    Round outboxRound(Outbox outbox, @Value("${quill.outbox-every}") long every) {
+        return new Round("outbox", Duration.ofMillis(every), true, d -> outbox.sendDue(d::hasPassed));
+    }
+
+    @Bean
+    Round processorRound(CardOrders orders, @Value("${quill.processor.ask-every}") long every) {
+        return new Round("processor", Duration.ofMillis(every), true, d -> orders.askAboutAll(d::hasPassed));
+    }
+
+    /** Looks a few times a minute whether the business's hour has come. */
+    @Bean
+    Round dailyRound(DailyRun run, @Value("${quill.run-every}") long every) {
+        return new Round("daily run", Duration.ofMillis(every), true, d -> run.tick(d::hasPassed));
+    }
+}

@@ -1,0 +1,65 @@
+package quill.server.debts;
+
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+
+/** Table WAITING_CREDIT: client credit that waits for the draft which replaces a credited invoice. */
+@Repository
+class WaitingCredit {
+    private final JdbcClient jdbc;
+
+    WaitingCredit(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    void add(long draftId, long clientId, Money amount) {
+        jdbc.sql("""
+                INSERT INTO waiting_credit (draft_id, client_id, currency, amount_minor)
+                VALUES (:draft, :client, :currency, :amount)
+                """)
+                .param("draft", draftId)
+                .param("client", clientId)
+                .param("currency", amount.getCurrencyUnit().getCode())
+                .param("amount", amount.getAmountMinorLong())
+                .update();
+    }
+
+    int remove(long draftId) {
+        return jdbc.sql("DELETE FROM waiting_credit WHERE draft_id = :draft")
+                .param("draft", draftId)
+                .update();
+    }
+
+    /** Whose credit waits, in which currency. */
+    record Waiting(long clientId, CurrencyUnit currency) {}
+
+    Optional<Waiting> of(long draftId) {
+        return jdbc.sql("SELECT client_id, currency FROM waiting_credit WHERE draft_id = :draft")
+                .param("draft", draftId)
+                .query((rs, n) -> new Waiting(rs.getLong(1), CurrencyUnit.of(rs.getString(2))))
+                .optional();
+    }
+
+    /** What waits, by client; clients without any are not in it. */
+    Map<Long, Money> of(Collection<Long> clientIds, CurrencyUnit currency) {
+        Map<Long, Money> waiting = new HashMap<>();
+        if (!clientIds.isEmpty()) {
+            jdbc.sql("""
+                    SELECT client_id, SUM(amount_minor) AS minor FROM waiting_credit
+                     WHERE client_id IN (:clients) AND currency = :currency GROUP BY client_id
+                    """)
+                    .param("clients", clientIds)
+                    .param("currency", currency.getCode())
+                    .query(rs -> {
+                        waiting.put(rs.getLong("client_id"), Money.ofMinor(currency, rs.getLong("minor")));
+                    });
+        }
+        return waiting;
+    }
+}

@@ -1,0 +1,95 @@
+package quill.server.dispatch;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Function;
+import org.springframework.stereotype.Component;
+import quill.server.common.TooOftenException;
+
+/**
+ * Papers that were made, by the hash of what they say and of what made them. Making one takes the processor for a while,
+ * so it has one place for strangers and one for the business and the outbox, each with a queue of a fixed length.
+ */
+@Component
+class Papers {
+    /** Changed whenever fonts or the renderer change: what was kept before is made anew. */
+    private static final String RENDERER = "openhtmltopdf 1.1.65, fonts 1";
+
+    private static final int MOST_BYTES = 32 * 1024 * 1024;
+    private static final int MOST_WAITING = 20;
+    private static final int PATIENCE_SECONDS = 30;
+
+    private final Cache<String, byte[]> made = Caffeine.newBuilder()
+            .maximumWeight(MOST_BYTES)
+            .weigher((String key, byte[] paper) -> paper.length)
+            .build();
+    private final Place strangers = new Place();
+    private final Place business = new Place();
+
+    /** For whom a paper is made. */
+    enum Reader {
+        STRANGER,
+        BUSINESS
+    }
+
+    private static final class Place {
+        private final Semaphore waiting = new Semaphore(MOST_WAITING);
+        private final Semaphore working = new Semaphore(1, true);
+    }
+
+    /** The paper of this text: kept, or made now. @throws TooOftenException where too many wait for one */
+    byte[] of(String html, Reader reader, Function<String, byte[]> making) {
+        String key = hashOf((RENDERER + "\n" + html).getBytes(StandardCharsets.UTF_8));
+        byte[] kept = made.getIfPresent(key);
+        return kept != null
+                ? kept
+                : inPlace(reader == Reader.STRANGER ? strangers : business, () -> {
+                    byte[] meanwhile = made.getIfPresent(key);
+                    if (meanwhile != null) {
+                        return meanwhile;
+                    }
+                    byte[] paper = making.apply(html);
+                    made.put(key, paper);
+                    return paper;
+                });
+    }
+
+    private static byte[] inPlace(Place place, java.util.function.Supplier<byte[]> work) {
+        if (!place.waiting.tryAcquire()) {
+            throw tooMany();
+        }
+        try {
+            if (!place.working.tryAcquire(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
+                throw tooMany();
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw tooMany();
+        } finally {
+            place.waiting.release();
+        }
+        try {
+            return work.get();
+        } finally {
+            place.working.release();
+        }
+    }
+
+    private static TooOftenException tooMany() {
+        return new TooOftenException("Too many papers are asked for just now. Wait a moment and try again.");
+    }
+
+    static String hashOf(byte[] bytes) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+}

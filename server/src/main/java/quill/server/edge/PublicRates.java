@@ -1,0 +1,65 @@
+package quill.server.edge;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import io.github.bucket4j.Bucket;
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
+import org.springframework.stereotype.Component;
+import org.springframework.web.filter.OncePerRequestFilter;
+import quill.server.common.Problems;
+
+/**
+ * How often clients' pages are asked: for each address and for each link, so that neither one visitor nor one link that
+ * got about holds up the rest. What is remembered has a fixed size.
+ */
+@Component
+@Order(Ordered.HIGHEST_PRECEDENCE + 40)
+class PublicRates extends OncePerRequestFilter {
+    private static final int A_MINUTE = 240;
+    private static final int AT_ONCE = 120;
+    private static final int REMEMBERED = 20_000;
+    private static final int LONGEST_TOKEN = 64;
+    private static final Pattern LINK = Pattern.compile("/(?:api/public|p)/([^/]*).*");
+
+    private final Cache<String, Bucket> buckets = Caffeine.newBuilder()
+            .maximumSize(REMEMBERED)
+            .expireAfterAccess(Duration.ofMinutes(10))
+            .build();
+
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        Matcher link = LINK.matcher(request.getRequestURI());
+        if (link.matches()) {
+            String token = link.group(1);
+            boolean odd = token.length() > LONGEST_TOKEN;
+            boolean allowed = allows("from " + Sender.keyOf(request.getRemoteAddr()))
+                    && allows("link " + (odd ? "unknown" : token));
+            if (!allowed) {
+                response.setHeader("Retry-After", "10");
+                Problems.write(response, 429, "too-often", "This page is asked for too often. Wait a moment.");
+                return;
+            }
+        }
+        chain.doFilter(request, response);
+    }
+
+    private boolean allows(String key) {
+        return buckets.get(
+                        key,
+                        k -> Bucket.builder()
+                                .addLimit(
+                                        limit -> limit.capacity(AT_ONCE).refillGreedy(A_MINUTE, Duration.ofMinutes(1)))
+                                .build())
+                .tryConsume(1);
+    }
+}

@@ -1,0 +1,103 @@
+package quill.server.payments;
+
+import java.util.List;
+import java.util.stream.Collectors;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.ledger.Account;
+import quill.core.ledger.Appropriation;
+import quill.core.ledger.Bookings;
+import quill.core.money.Amounts;
+import quill.server.audit.Happenings;
+import quill.server.books.BooksService;
+import quill.server.common.Changes;
+import quill.server.debts.Debts;
+import quill.server.dispatch.DispatchService;
+
+/** Books money that has arrived, with all that follows from it; the caller has locked the client. */
+@Component
+@Transactional(propagation = Propagation.MANDATORY)
+class PaymentBooking {
+    private final PaymentRepository repository;
+    private final BooksService books;
+    private final Debts debts;
+    private final DispatchService dispatch;
+    private final Happenings happenings;
+    private final Changes changes;
+
+    PaymentBooking(
+            PaymentRepository repository,
+            BooksService books,
+            Debts debts,
+            DispatchService dispatch,
+            Happenings happenings,
+            Changes changes) {
+        this.repository = repository;
+        this.books = books;
+        this.debts = debts;
+        this.dispatch = dispatch;
+        this.happenings = happenings;
+        this.changes = changes;
+    }
+
+    /** Books it with its fee, settles what it is for, and queues the receipt. @return the payment */
+    Payment book(PaymentRepository.New p, Account where, Appropriation appropriation) {
+        long id = repository.insert(p);
+        Payment payment = repository.find(id).orElseThrow();
+        var about = new BooksService.About(p.clientId(), p.invoiceId(), id);
+        String numbers = appropriation.parts().stream()
+                .map(a -> a.debt().number())
+                .distinct()
+                .limit(6)
+                .collect(Collectors.joining(", "));
+        String text = capital(payment.words()) + (numbers.isEmpty() ? " · held as client credit" : " · to " + numbers);
+        long entry = books.book(Bookings.payment(where, p.amount(), appropriation), text, about, null);
+        debts.settle(p.clientId(), id, appropriation.parts(), entry);
+        if (p.fee().isPositive()) {
+            books.book(Bookings.processingFee(p.fee()), "Processing fee", about, null);
+        }
+        Money held = heldOf(p, appropriation.credit(), id);
+        String what = Amounts.grouped(p.amount()) + " received " + payment.words()
+                + (held.isPositive() ? "; " + Amounts.grouped(held) + " of it is held as client credit" : "");
+        appropriation.parts().stream()
+                .map(a -> a.debt().document())
+                .distinct()
+                .forEach(invoice -> happenings.note(invoice, p.clientId(), what));
+        if (appropriation.parts().isEmpty()) {
+            happenings.note(p.invoiceId(), p.clientId(), what);
+        }
+        Long receiptFor = p.invoiceId() != null
+                ? p.invoiceId()
+                : appropriation.parts().isEmpty()
+                        ? null
+                        : (Long) appropriation.parts().get(0).debt().document();
+        if (receiptFor != null) {
+            dispatch.receipt(id, receiptFor, p.amount(), payment.words(), p.valueOn(), held);
+        }
+        changes.say(p.invoiceId(), p.clientId());
+        return repository.find(id).orElseThrow();
+    }
+
+    /** What is left of a payment once credit has settled all else that is open; card money left over is unexpected. */
+    private Money heldOf(PaymentRepository.New p, Money credit, long id) {
+        if (!credit.isPositive()) {
+            return credit;
+        }
+        CurrencyUnit currency = credit.getCurrencyUnit();
+        debts.useCredit(p.clientId(), currency);
+        Money free =
+                debts.freeCreditsOf(List.of(p.clientId()), currency).getOrDefault(p.clientId(), Money.zero(currency));
+        Money held = Amounts.min(credit, free);
+        if (held.isPositive() && "CARD".equals(p.way())) {
+            repository.unexpected(id);
+        }
+        return held;
+    }
+
+    private static String capital(String words) {
+        return Character.toUpperCase(words.charAt(0)) + words.substring(1);
+    }
+}

@@ -1,0 +1,36 @@
+package quill.server.running;
+
+import java.time.Duration;
+
+/**
+ * Something that is done again and again, on a thread of its own.
+ *
+ * @param name of its thread
+ * @param every pause between the end of one round and the start of the next
+ * @param writes whether it writes, so that it rests while the disk is full
+ * @param work one round; it ends soon after its deadline
+ */
+public record Round(String name, Duration every, boolean writes, Work work) {
+    /** How long a round may go on before it leaves the rest to the next one. */
+    public static final Duration LONGEST = Duration.ofSeconds(20);
+
+    /** One round. */
+    @FunctionalInterface
+    public interface Work {
+        /** Does it. @param deadline when it has to leave the rest to the next round */
+        void run(Deadline deadline);
+    }
+
+    /** A moment by the system's own steady clock. @param nanos as of {@link System#nanoTime} */
+    public record Deadline(long nanos) {
+        /** So long from now. */
+        public static Deadline in(Duration duration) {
+            return new Deadline(System.nanoTime() + duration.toNanos());
+        }
+
+        /** Whether it has passed. */
+        public boolean hasPassed() {
+            return System.nanoTime() - nanos > 0;
+        }
+    }
+}

@@ -1,0 +1,206 @@
+package quill.server.payments;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import org.joda.money.CurrencyUnit;
+import org.springframework.transaction.TransactionDefinition;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import quill.core.RefusedException;
+import quill.server.Server;
+import quill.server.books.BooksService;
+import quill.server.business.Rates;
+import quill.server.clients.ClientsService;
+import quill.server.common.ConflictException;
+import quill.server.debts.Debts;
+import quill.server.dispatch.DispatchService;
+import quill.server.invoices.CreditNotes;
+import quill.server.invoices.InvoicesService;
+
+/** Keys, locks, snapshots, and credit that waits. */
+public class MoneyOnceTest {
+    private static final LocalDate DAY = LocalDate.of(2027, 3, 1);
+    private Server server;
+    private PaymentsService payments;
+
+    @BeforeClass
+    public void start() {
+        server = new Server();
+        server.setUp(DAY);
+        payments = server.bean(PaymentsService.class);
+    }
+
+    @AfterClass(alwaysRun = true)
+    public void stop() {
+        server.close();
+    }
+
+    private PaymentsService.Recorded money(String key, long client, String amount) {
+        return new PaymentsService.Recorded(key, client, null, "CASH", amount, DAY.toString(), "");
+    }
+
+    @Test
+    public void theSameKeyForSomethingElseIsRefused() {
+        long one = server.client("Key One", true);
+        long two = server.client("Key Two", true);
+        Payment first = payments.record(money("the-same-key", one, "10.00"));
+        assertThat(payments.record(money("the-same-key", one, "10.00"))).isEqualTo(first);
+        assertThatThrownBy(() -> payments.record(money("the-same-key", one, "11.00")))
+                .isInstanceOf(ConflictException.class);
+        assertThatThrownBy(() -> payments.record(money("the-same-key", two, "10.00")))
+                .isInstanceOf(ConflictException.class)
+                .hasMessageContaining("Nothing was recorded");
+    }
+
+    @Test
+    public void theSameKeyFromTwoClientsAtOnceIsOnePayment() throws Exception {
+        for (int i = 0; i < 20; i++) {
+            String key = "at-once-" + i;
+            List<Callable<Payment>> both = new ArrayList<>();
+            for (String name : List.of("Left", "Right")) {
+                long client = server.client(name + " " + i, true);
+                both.add(() -> payments.record(money(key, client, "10.00")));
+            }
+            int refused = 0;
+            ExecutorService threads = Executors.newFixedThreadPool(2);
+            for (Future<Payment> answer : threads.invokeAll(both)) {
+                try {
+                    answer.get();
+                } catch (ExecutionException e) {
+                    assertThat(e.getCause()).isInstanceOf(ConflictException.class);
+                    refused++;
+                }
+            }
+            threads.shutdown();
+            assertThat(refused).isEqualTo(1);
+        }
+    }
+
+    /** What a refused request asked for was not done, so its key serves for the corrected one. */
+    @Test
+    public void aRefusedRequestLeavesItsKeyFree() {
+        long client = server.client("Slip", true);
+        assertThatThrownBy(() -> payments.record(money("key-of-a-slip", client, "x")))
+                .isInstanceOf(RefusedException.class);
+        assertThat(payments.record(money("key-of-a-slip", client, "5.00"))
+                        .amount()
+                        .amount())
+                .isEqualTo("5.00");
+    }
+
+    /** Of H2's levels only SERIALIZABLE reads several tables at one moment, and only READ COMMITTED may lock. */
+    @Test
+    public void aClientIsLockedAtReadCommittedOnly() {
+        long client = server.client("Locked", true);
+        for (int level :
+                new int[] {TransactionDefinition.ISOLATION_REPEATABLE_READ, TransactionDefinition.ISOLATION_SERIALIZABLE
+                }) {
+            TransactionTemplate other = template(level);
+            assertThatThrownBy(() -> other.executeWithoutResult(
+                            s -> server.bean(ClientsService.class).lock(client)))
+                    .isInstanceOf(IllegalStateException.class);
+        }
+        template(TransactionDefinition.ISOLATION_READ_COMMITTED)
+                .executeWithoutResult(s -> server.bean(ClientsService.class).lock(client));
+    }
+
+    @Test
+    public void oneSnapshotSeesNothingThatIsWrittenMeanwhile() throws Exception {
+        assertThat(seesALaterPayment(TransactionDefinition.ISOLATION_REPEATABLE_READ, "Repeatable"))
+                .as("why SERIALIZABLE: at REPEATABLE READ the second table is newer than the first")
+                .isTrue();
+        assertThat(seesALaterPayment(TransactionDefinition.ISOLATION_SERIALIZABLE, "Serializable"))
+                .isFalse();
+    }
+
+    private boolean seesALaterPayment(int level, String name) {
+        long client = server.client(name, true);
+        return Boolean.TRUE.equals(template(level).execute(s -> {
+            server.jdbc().sql("SELECT COUNT(*) FROM debt").query(Long.class).single();
+            ExecutorService other = Executors.newSingleThreadExecutor();
+            try {
+                other.submit(() -> payments.record(money("later-" + name, client, "10.00")))
+                        .get();
+            } catch (InterruptedException | ExecutionException e) {
+                throw new IllegalStateException(e);
+            } finally {
+                other.shutdown();
+            }
+            return server.bean(BooksService.class)
+                    .creditOf(client, CurrencyUnit.EUR)
+                    .isPositive();
+        }));
+    }
+
+    private TransactionTemplate template(int level) {
+        TransactionTemplate template =
+                new TransactionTemplate(server.bean(org.springframework.transaction.PlatformTransactionManager.class));
+        template.setIsolationLevel(level);
+        return template;
+    }
+
+    @Test
+    public void creditOfAReplacedInvoiceWaitsForItsReplacement() {
+        long client = server.client("Replaced", true);
+        long first = server.issue(client, "100.00", "100%@3", null);
+        server.pay(client, first, "100.00", DAY);
+        CreditNotes.Written written =
+                server.bean(DispatchService.class).credit(first, CreditNotes.Wanted.rest("a slip", true));
+        assertThat(waiting(client)).isEqualTo("EUR 100.00");
+        long other = server.issue(client, "30.00", "100%@3", null);
+        assertThat(server.bean(InvoicesService.class).invoice(other).openMinor())
+                .as("nothing else takes it")
+                .isEqualTo(3000);
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        invoices.issue(written.draftId(), invoices.invoice(written.draftId()).version());
+        assertThat(waiting(client)).isEqualTo("EUR 0.00");
+        long open = invoices.invoice(written.draftId()).openMinor()
+                + invoices.invoice(other).openMinor();
+        assertThat(open).isEqualTo(3000);
+    }
+
+    @Test
+    public void creditWaitsNoLongerOnceTheDraftIsDeleted() {
+        long client = server.client("Never Replaced", true);
+        long first = server.issue(client, "100.00", "100%@3", null);
+        server.pay(client, first, "100.00", DAY);
+        long other = server.issue(client, "30.00", "100%@3", null);
+        CreditNotes.Written written =
+                server.bean(DispatchService.class).credit(first, CreditNotes.Wanted.rest("a slip", true));
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        assertThat(invoices.invoice(other).openMinor()).isEqualTo(3000);
+        invoices.discard(written.draftId(), invoices.invoice(written.draftId()).version());
+        assertThat(invoices.invoice(other).openMinor()).isZero();
+    }
+
+    @Test
+    public void valuesInTheOwnCurrencyHaveBounds() {
+        long client = server.client("Bounds", true);
+        server.bean(Rates.class).note(new Rates.Rate("KWD", DAY.toString(), "1000000"));
+        assertThatThrownBy(() -> payments.record(new PaymentsService.Recorded(
+                        "beyond-the-books", client, null, "CASH", "KWD", "2000000.000", "", "", false)))
+                .hasMessageContaining("amount")
+                .hasMessageContaining("1,000,000,000,000");
+        assertThatThrownBy(() -> server.bean(Rates.class).note(new Rates.Rate("JPY", "", "1000001")))
+                .hasMessageContaining("rate");
+        assertThatThrownBy(() -> server.bean(Rates.class).note(new Rates.Rate("JPY", "2300-01-01", "1")))
+                .hasMessageContaining("1900 to 2200");
+    }
+
+    private String waiting(long client) {
+        return server.bean(Debts.class)
+                .waitingCreditOf(client, CurrencyUnit.EUR)
+                .toString();
+    }
+}

@@ -1,0 +1,221 @@
+package quill.server.running;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.zaxxer.hikari.HikariDataSource;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.OptionalLong;
+import org.flywaydb.core.Flyway;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.testng.annotations.Test;
+import quill.core.latefee.TypedLateFeePolicy;
+import quill.server.Server;
+import quill.server.dailyrun.DailyRun;
+import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.Outbox;
+
+/** The books on a disk: opened, closed, opened again, full, cut off half way. */
+public class StaysUpTest {
+    private static final LocalDate DAY = LocalDate.of(2027, 3, 1);
+    private static final TypedLateFeePolicy FEE =
+            new TypedLateFeePolicy("percent", "1%", "7", "once", "", "", "", false);
+
+    /**
+     * H2 2.4.240 compiles a check with a list of constants with the session that made the table. Once that connection
+     * was gone, about half an hour after the first start, every insert into such a table failed.
+     */
+    @Test
+    public void everyKindOfWriteWorksOnceTheFirstConnectionsAreGone() throws Exception {
+        Path folder = folder();
+        try (Server server = Server.onDisk(folder)) {
+            server.setUp(DAY);
+            evictAll(server);
+            server.bean(DailyRun.class).catchUp();
+            long client = server.client("Early Bird", true);
+            long invoice = server.issue(client, "100.00", "40%@0 rest@30", FEE);
+            server.pay(client, invoice, "10.00", DAY);
+            server.bean(DispatchService.class).sendAgain(invoice, "key-of-a-sending");
+            server.bean(Outbox.class).sendDue();
+            server.moveTo(DAY.plusDays(9), java.time.LocalTime.of(10, 0));
+            server.bean(DailyRun.class).catchUp();
+            server.bean(BooksHealth.class).probe();
+            assertThat(server.bean(BooksHealth.class).state()).isEqualTo(BooksHealth.State.UP);
+            assertThat(server.jdbc()
+                            .sql("SELECT COUNT(*) FROM run_act")
+                            .query(Long.class)
+                            .single())
+                    .isPositive();
+            assertThat(constantChecks(server.jdbc())).isEmpty();
+        }
+    }
+
+    private static List<String> constantChecks(JdbcClient jdbc) {
+        return jdbc.sql("""
+                        SELECT check_clause FROM information_schema.check_constraints
+                         WHERE constraint_schema = 'PUBLIC' AND (check_clause LIKE '%IN(%' OR check_clause LIKE '% OR %')
+                        """).query(String.class).list();
+    }
+
+    private static void evictAll(Server server) {
+        HikariDataSource pool = server.bean(HikariDataSource.class);
+        pool.getHikariPoolMXBean().softEvictConnections();
+    }
+
+    @Test
+    public void afterTheMigrationTheFileIsFreeAndWhileThePoolIsOpenItIsNot() throws Exception {
+        Path folder = folder();
+        String url = Server.urlIn(folder);
+        Server server = Server.onDisk(folder);
+        assertThatThrownBy(() -> BooksOpening.seeClosed(url)).hasMessageContaining("not closed");
+        server.close();
+        BooksOpening.seeClosed(url);
+    }
+
+    @Test
+    public void booksThatClosedThemselvesAreOpenedAgain() throws Exception {
+        try (Server server = Server.onDisk(folder())) {
+            server.setUp(DAY);
+            try (Connection connection = server.bean(HikariDataSource.class).getConnection()) {
+                connection.createStatement().execute("SHUTDOWN IMMEDIATELY");
+            } catch (SQLException e) {
+                // The connection goes with the database.
+            }
+            server.bean(BooksHealth.class).probe();
+            assertThat(server.bean(BooksHealth.class).state()).isEqualTo(BooksHealth.State.UP);
+            assertThat(server.client("Afterwards", true)).isPositive();
+        }
+    }
+
+    @Test
+    public void booksWithoutAPasswordAreOpenedOnceAndGivenOne() throws Exception {
+        Path folder = folder();
+        String url = Server.urlIn(folder);
+        Flyway.configure().dataSource(url, "sa", "").target("4").load().migrate();
+        try (Connection old = DriverManager.getConnection(url, "sa", "")) {
+            old.createStatement().execute("""
+                    INSERT INTO person (email, name, passphrase) VALUES ('odile@larkmoor.example', 'Odile', 'hash')
+                    """);
+        }
+        try (Server server = Server.onDisk(folder)) {
+            assertThat(server.jdbc()
+                            .sql("SELECT name FROM person")
+                            .query(String.class)
+                            .single())
+                    .isEqualTo("Odile");
+        }
+        assertThatThrownBy(() -> DriverManager.getConnection(url, "sa", "")).hasMessageContaining("Wrong user");
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(folder)))
+                .isEqualTo("rwx------");
+        try (var files = Files.list(folder)) {
+            for (Path file : files.filter(Files::isRegularFile).toList()) {
+                assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)))
+                        .as(file.toString())
+                        .isEqualTo("rw-------");
+            }
+        }
+        Files.delete(folder.resolve("books.password"));
+        assertThatThrownBy(() -> Server.onDisk(folder)).hasStackTraceContaining("Put it back from the backup");
+    }
+
+    @Test
+    public void aMigrationThatWasCutOffBeginsAnew() throws Exception {
+        Path folder = folder();
+        String url = Server.urlIn(folder);
+        Flyway.configure().dataSource(url, "sa", "").target("2").load().migrate();
+        Files.copy(BooksOpening.fileOf(url), folder.resolve("books.before"));
+        try (Connection half = DriverManager.getConnection(url, "sa", "")) {
+            half.createStatement().execute("CREATE TABLE exchange_rate (half INT)");
+        }
+        try (Server server = Server.onDisk(folder)) {
+            server.setUp(DAY);
+        }
+        assertThat(folder.resolve("books.before")).doesNotExist();
+    }
+
+    @Test
+    public void aNearlyFullDiskRefusesWritesAndReadsOn() throws Exception {
+        try (Server server = Server.onDisk(folder())) {
+            server.setUp(DAY);
+            long client = server.client("Reader", true);
+            long invoice = server.issue(client, "100.00", "rest@30", null);
+            String token = server.jdbc()
+                    .sql("SELECT token FROM invoice WHERE id = :id")
+                    .param("id", invoice)
+                    .query(String.class)
+                    .single();
+            DiskSpace disk = server.bean(DiskSpace.class);
+            disk.suppose(OptionalLong.of(100_000_000));
+            HttpResponse<String> refused = post(server, "/api/public/" + token + "/orders", "{}");
+            assertThat(refused.statusCode()).isEqualTo(507);
+            assertThat(refused.body()).contains("The disk is nearly full. Nothing was saved");
+            assertThat(get(server, "/api/health").statusCode()).isEqualTo(503);
+            assertThat(get(server, "/api/health").body()).contains("disk full");
+            assertThat(get(server, "/api/public/" + token).statusCode()).isEqualTo(200);
+            assertThat(server.jdbc()
+                            .sql("SELECT COUNT(*) FROM page_opening")
+                            .query(Long.class)
+                            .single())
+                    .as("reading writes nothing while the disk is full")
+                    .isZero();
+            disk.suppose(OptionalLong.empty());
+            assertThat(get(server, "/api/health").statusCode()).isEqualTo(200);
+            assertThat(get(server, "/api/public/" + token).statusCode()).isEqualTo(200);
+            assertThat(server.jdbc()
+                            .sql("SELECT COUNT(*) FROM page_opening")
+                            .query(Long.class)
+                            .single())
+                    .isEqualTo(1);
+        }
+    }
+
+    /** A letter that left while its mark could not be written: no restart is needed for somebody to hear of it. */
+    @Test
+    public void aLetterWhoseMarkFailedBecomesUncertainInTheNextRound() throws Exception {
+        try (Server server = new Server()) {
+            server.setUp(DAY);
+            long client = server.client("Far Away", true);
+            long invoice = server.issue(client, "100.00", "rest@30", null);
+            server.bean(DispatchService.class).sendAgain(invoice, "key-of-a-sending");
+            server.jdbc().sql("UPDATE message SET state = 'sending'").update();
+            server.bean(Outbox.class).sendDue();
+            assertThat(server.jdbc()
+                            .sql("SELECT state FROM message")
+                            .query(String.class)
+                            .single())
+                    .isEqualTo("uncertain");
+        }
+    }
+
+    private static HttpResponse<String> get(Server server, String path) throws Exception {
+        return HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create(server.url(path))).build(),
+                        HttpResponse.BodyHandlers.ofString());
+    }
+
+    private static HttpResponse<String> post(Server server, String path, String body) throws Exception {
+        return HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create(server.url(path)))
+                                .header("Content-Type", "application/json")
+                                .POST(HttpRequest.BodyPublishers.ofString(body))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString());
+    }
+
+    private static Path folder() throws Exception {
+        return Files.createTempDirectory("quill-stays-up");
+    }
+}
