@@ -21,6 +21,7 @@ const AgingPage = lazy(() => import('./clients/AgingPage').then((m) => ({ defaul
 const RemindersPage = lazy(() =>
   import('./settings/RemindersPage').then((m) => ({ default: m.RemindersPage })),
 );
+const AccessPage = lazy(() => import('./settings/AccessPage').then((m) => ({ default: m.AccessPage })));
 const BooksPage = lazy(() => import('./books/BooksPage').then((m) => ({ default: m.BooksPage })));
 const SettingsPage = lazy(() => import('./settings/SettingsPage').then((m) => ({ default: m.SettingsPage })));
 
@@ -87,6 +88,7 @@ export function App() {
                   <Route path="/settings" element={<SettingsPage />} />
                   <Route path="/settings/taxes" element={<TaxesPage />} />
                   <Route path="/settings/documents" element={<PapersPage />} />
+                  <Route path="/settings/access" element={<AccessPage />} />
                   <Route path="/settings/reminders" element={<RemindersPage />} />
                   <Route path="*" element={<Navigate to="/" replace />} />
                 </Routes>

@@ -4,6 +4,7 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { api, data, type Schemas } from './api/client';
 import { DemoClock } from './DemoClock';
+import { HealthBar } from './HealthBar';
 import { clockDate } from './design/format';
 
 const places = [
@@ -91,6 +92,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
         </button>
         <Button onClick={() => void navigate('/invoices/new')}>New invoice</Button>
       </header>
+      <HealthBar />
       <main className="place" id="place" tabIndex={-1}>
         {children}
       </main>

@@ -52,9 +52,16 @@ export async function refusalOf(response: Response): Promise<ApiError> {
   );
 }
 
+// A page that asks by itself keeps no session alive: only what a person does counts as activity.
+let lastDeed = Date.now();
+for (const deed of ['pointerdown', 'keydown', 'wheel', 'touchstart'])
+  window.addEventListener(deed, () => (lastDeed = Date.now()), { passive: true, capture: true });
+const AT_WORK = 60_000;
+
 const middleware: Middleware = {
   onRequest({ request }) {
     request.headers.set('X-XSRF-TOKEN', cookie('XSRF-TOKEN'));
+    if (Date.now() - lastDeed > AT_WORK) request.headers.set('Quill-By-Itself', 'yes');
     return request;
   },
   async onResponse({ response }) {

@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { isZero, longDate, money, plain } from '../design/format';
@@ -15,6 +15,16 @@ function Cell({ band }: { band: Schemas['Band'] }) {
 
 /** What is open in one currency. */
 function Table({ table }: { table: Schemas['AgingTable'] }) {
+  const more = useInfiniteQuery({
+    queryKey: ['aging', table.currency, table.more],
+    enabled: false,
+    initialPageParam: table.more ?? 0,
+    queryFn: ({ pageParam: after }) =>
+      data(api.GET('/api/aging/page', { params: { query: { currency: table.currency, after } } })),
+    getNextPageParam: (last) => last.more ?? undefined,
+  });
+  const rows = [...table.rows, ...(more.data?.pages.flatMap((p) => p.rows) ?? [])];
+  const hasMore = more.data ? more.hasNextPage : table.more != null;
   return (
     <section aria-label={`Open in ${table.currency}`} style={{ marginBottom: 28 }}>
       <AgingStrip bands={table.totals} />
@@ -34,7 +44,7 @@ function Table({ table }: { table: Schemas['AgingTable'] }) {
             </tr>
           </thead>
           <tbody>
-            {table.rows.map((r) => (
+            {rows.map((r) => (
               <tr key={r.clientId}>
                 <td>
                   <Link to={`/clients/${r.clientId}`}>{r.client}</Link>
@@ -60,6 +70,18 @@ function Table({ table }: { table: Schemas['AgingTable'] }) {
             </tr>
           </tfoot>
         </table>
+      )}
+      {hasMore && (
+        <p>
+          <button
+            type="button"
+            className="link"
+            disabled={more.isFetching}
+            onClick={() => void (more.data ? more.fetchNextPage() : more.refetch())}
+          >
+            Show more of {table.count} clients
+          </button>
+        </p>
       )}
     </section>
   );

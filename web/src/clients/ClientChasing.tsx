@@ -167,7 +167,7 @@ export function Correspondence({ messages }: { messages: Schemas['Message'][] })
           <a className="link" href={`/api/messages/${m.id}/html`} target="_blank" rel="noreferrer">
             Read
           </a>
-          {m.kind === 'reminder' && (
+          {(m.kind === 'reminder' || (m.state === 'sent' && /^(invoice|credit note)$/.test(m.kind))) && (
             <a className="link" href={`/api/messages/${m.id}/pdf`} target="_blank" rel="noreferrer">
               PDF
             </a>

@@ -27,6 +27,11 @@ function Strip({ account: a }: { account: Account }) {
       <div>
         <span className="faded small">client credit</span>
         <b className={isZero(a.credit) ? undefined : 'got'}>{isZero(a.credit) ? '–' : plain(a.credit)}</b>
+        {!isZero(a.waiting) && (
+          <span className="faded small">
+            {plain(a.waiting)} of it waits for the draft that replaces an invoice
+          </span>
+        )}
       </div>
       {!isZero(a.deposits) && (
         <div>

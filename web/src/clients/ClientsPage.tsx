@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
@@ -19,9 +19,14 @@ export function ClientsPage() {
   const { id } = useParams();
   const navigate = useNavigate();
   const [filter, setFilter] = useState('');
-  const clients = useQuery({ queryKey: ['clients'], queryFn: () => data(api.GET('/api/clients')) });
-  const fits = (c: Schemas['ClientRow']) =>
-    `${c.name} ${c.email}`.toLowerCase().includes(filter.trim().toLowerCase());
+  const clients = useInfiniteQuery({
+    queryKey: ['clients', filter],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam: after }) =>
+      data(api.GET('/api/clients', { params: { query: { filter, after } } })),
+    getNextPageParam: (last) => last.more ?? undefined,
+    placeholderData: (before) => before,
+  });
   return (
     <div className={`spread ${id ? 'has-record' : ''}`}>
       <div className="index">
@@ -41,29 +46,44 @@ export function ClientsPage() {
           </Link>
         </div>
         <Loaded query={clients} what="the clients">
-          {(all) =>
-            all.length === 0 ? (
+          {({ pages }) =>
+            pages[0]?.count === 0 ? (
               <p className="empty">
-                Whom you bill stands here. <Link to="/clients/new">Write down the first client.</Link>
+                {filter ? 'No client fits this filter. ' : ''}Whom you bill stands here.{' '}
+                <Link to="/clients/new">Write down the first client.</Link>
               </p>
             ) : (
               <>
-                {all.filter(fits).map((c) => (
-                  <Link
-                    key={c.id}
-                    className="row"
-                    to={`/clients/${c.id}`}
-                    aria-current={String(c.id) === id ? 'true' : undefined}
-                  >
-                    <span className="who">{c.name}</span>
-                    <span className={`open money ${isZero(c.late) ? '' : 'late'}`}>
-                      {isZero(c.owes) && c.inOthers.length > 0
-                        ? c.inOthers.map((o) => money(o)).join(' + ')
-                        : [plain(c.owes), ...c.inOthers.map((o) => money(o))].join(' + ')}
-                    </span>
-                    <span className={`what ${isZero(c.late) ? '' : 'late'}`}>{underline(c)}</span>
-                  </Link>
-                ))}
+                {pages
+                  .flatMap((p) => p.rows)
+                  .map((c) => (
+                    <Link
+                      key={c.id}
+                      className="row"
+                      to={`/clients/${c.id}`}
+                      aria-current={String(c.id) === id ? 'true' : undefined}
+                    >
+                      <span className="who">{c.name}</span>
+                      <span className={`open money ${isZero(c.late) ? '' : 'late'}`}>
+                        {isZero(c.owes) && c.inOthers.length > 0
+                          ? c.inOthers.map((o) => money(o)).join(' + ')
+                          : [plain(c.owes), ...c.inOthers.map((o) => money(o))].join(' + ')}
+                      </span>
+                      <span className={`what ${isZero(c.late) ? '' : 'late'}`}>{underline(c)}</span>
+                    </Link>
+                  ))}
+                {clients.hasNextPage && (
+                  <p className="empty">
+                    <button
+                      type="button"
+                      className="link"
+                      disabled={clients.isFetching}
+                      onClick={() => void clients.fetchNextPage()}
+                    >
+                      Show more of {pages[0]?.count}
+                    </button>
+                  </p>
+                )}
               </>
             )
           }

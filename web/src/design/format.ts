@@ -56,6 +56,17 @@ export const longDate = (date: string) => long.format(utc(date));
 export const clockDate = (date: string) => weekday.format(utc(date)).replace(/,/g, '');
 export const spokenDate = (date: string) => spoken.format(utc(date)).replace(',', '');
 
+const moment = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'long',
+  year: 'numeric',
+  hour: '2-digit',
+  minute: '2-digit',
+});
+
+/** A moment by the system's clock, where the reader is. */
+export const spokenMoment = (instant: string) => moment.format(new Date(instant)).replace(' at ', ', ');
+
 /** Days from one ISO date to another; for drawing only. */
 export function daysBetween(from: string, to: string): number {
   return Math.round((utc(to).getTime() - utc(from).getTime()) / 86_400_000);

@@ -53,6 +53,55 @@ function Row({
   );
 }
 
+/** Invoices of one time: the first page, and further ones as somebody asks for them. */
+function Group({
+  group: g,
+  current,
+  filter,
+}: {
+  group: Schemas['Group'];
+  current: number | null;
+  filter: string;
+}) {
+  const more = useInfiniteQuery({
+    queryKey: ['invoices', g.when, filter, g.more],
+    enabled: false,
+    initialPageParam: g.more ?? '',
+    queryFn: ({ pageParam: after }) =>
+      data(api.GET('/api/invoices/page', { params: { query: { when: g.when, filter, after } } })),
+    getNextPageParam: (last) => last.more ?? undefined,
+  });
+  const rows = [...g.rows, ...(more.data?.pages.flatMap((p) => p.rows) ?? [])];
+  const hasMore = more.data ? more.hasNextPage : Boolean(g.more);
+  return (
+    <section aria-label={names[g.when]}>
+      <h2>
+        {names[g.when]}
+        {g.when !== 'settled' && (
+          <span className={`money ${g.when === 'late' ? 'late' : ''}`}>
+            {[g.sum, ...g.inOthers].map((sum) => money(sum)).join(' + ')}
+          </span>
+        )}
+      </h2>
+      {rows.map((r) => (
+        <Row key={r.id} row={r} own={g.sum.currency} current={current} filter={filter} />
+      ))}
+      {hasMore && (
+        <p className="empty">
+          <button
+            type="button"
+            className="link"
+            disabled={more.isFetching}
+            onClick={() => void (more.data ? more.fetchNextPage() : more.refetch())}
+          >
+            {g.when === 'settled' ? 'Show earlier ones' : `Show more of ${g.count}`}
+          </button>
+        </p>
+      )}
+    </section>
+  );
+}
+
 /** The index leaf: invoices by when, filtered as one types; the address holds the filter. */
 export function InvoiceIndex({ current }: { current: number | null }) {
   const [search, setSearch] = useSearchParams();
@@ -65,18 +114,6 @@ export function InvoiceIndex({ current }: { current: number | null }) {
     queryFn: () => data(api.GET('/api/invoices', { params: { query: { filter } } })),
     placeholderData: (before) => before,
   });
-  const firstMore = groups.data?.find((g) => g.when === 'settled')?.more;
-  const more = useInfiniteQuery({
-    queryKey: ['invoices', 'settled', filter, firstMore],
-    enabled: false,
-    initialPageParam: firstMore ?? '',
-    queryFn: ({ pageParam }) =>
-      data(api.GET('/api/invoices/settled', { params: { query: { filter, after: pageParam } } })),
-    getNextPageParam: (last) => last.more ?? undefined,
-  });
-  const olderRows = more.data?.pages.flatMap((p) => p.rows) ?? [];
-  const hasMore = more.data ? more.hasNextPage : Boolean(firstMore);
-
   const turn = (event: KeyboardEvent) => {
     if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
     const rows = [...(leaf.current?.querySelectorAll<HTMLAnchorElement>('[data-row]') ?? [])];
@@ -112,34 +149,7 @@ export function InvoiceIndex({ current }: { current: number | null }) {
           ) : (
             <>
               {all.map((g) => (
-                <section key={g.when} aria-label={names[g.when]}>
-                  <h2>
-                    {names[g.when]}
-                    {g.when !== 'settled' && (
-                      <span className={`money ${g.when === 'late' ? 'late' : ''}`}>
-                        {[g.sum, ...g.inOthers].map((sum) => money(sum)).join(' + ')}
-                      </span>
-                    )}
-                  </h2>
-                  {g.rows.map((r) => (
-                    <Row key={r.id} row={r} own={g.sum.currency} current={current} filter={filter} />
-                  ))}
-                  {g.when === 'settled' &&
-                    olderRows.map((r) => (
-                      <Row key={r.id} row={r} own={g.sum.currency} current={current} filter={filter} />
-                    ))}
-                  {g.when === 'settled' && hasMore && (
-                    <p className="empty">
-                      <button
-                        type="button"
-                        className="link"
-                        onClick={() => void (more.data ? more.fetchNextPage() : more.refetch())}
-                      >
-                        Show earlier ones
-                      </button>
-                    </p>
-                  )}
-                </section>
+                <Group key={g.when} group={g} current={current} filter={filter} />
               ))}
             </>
           )

@@ -1,11 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
-import { type ClipboardEvent, type KeyboardEvent } from 'react';
+import { type ClipboardEvent, type KeyboardEvent, useState } from 'react';
 import { api, data } from '../api/client';
 import { plain } from '../design/format';
 import { WhyFigure } from '../design/Why';
 import { type Change, FieldProblem, type SheetPart, usualTax } from './fields';
 import { TaxCell } from './TaxCell';
 import type { Line, Typed } from './useDraft';
+
+/** As many as the server lists at once: from then on the list is filtered by what is typed. */
+const MOST_CHOICES = 500;
 
 /** Whom it is for: chosen from the clients, as it will be printed. */
 export function ClientCell({
@@ -17,10 +20,38 @@ export function ClientCell({
   change: Change;
   problem: string | undefined;
 }) {
-  const clients = useQuery({ queryKey: ['clients'], queryFn: () => data(api.GET('/api/clients')) });
-  const sorted = [...(clients.data ?? [])].sort((a, b) => a.name.localeCompare(b.name));
+  const [filter, setFilter] = useState('');
+  const [many, setMany] = useState(false);
+  const clients = useQuery({
+    queryKey: ['clients', 'choices', filter],
+    queryFn: async () => {
+      const found = await data(api.GET('/api/clients/choices', { params: { query: { filter } } }));
+      if (found.length >= MOST_CHOICES) setMany(true);
+      return found;
+    },
+    placeholderData: (before) => before,
+  });
+  const chosen = useQuery({
+    queryKey: ['client', typed.clientId, undefined],
+    enabled: typed.clientId !== null,
+    queryFn: () => data(api.GET('/api/clients/{id}', { params: { path: { id: typed.clientId ?? 0 } } })),
+  });
+  const own = chosen.data?.client;
+  const found = clients.data ?? [];
+  const listed = own && !found.some((c) => c.id === own.id) ? [own, ...found] : found;
+  const sorted = [...listed].sort((a, b) => a.name.localeCompare(b.name));
   return (
     <div>
+      {many && (
+        <input
+          type="search"
+          className="cell"
+          aria-label="Find the client"
+          placeholder="Find the client…"
+          value={filter}
+          onChange={(e) => setFilter(e.currentTarget.value)}
+        />
+      )}
       <label className="field">
         <span>To</span>
         <select

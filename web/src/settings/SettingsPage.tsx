@@ -13,10 +13,15 @@ const done = (message: string) =>
 function BusinessForm({ business }: { business: Business }) {
   const [form, setForm] = useState(business);
   const queries = useQueryClient();
+  const [passphrase, setPassphrase] = useState('');
   const save = useMutation({
-    mutationFn: () => data(api.PUT('/api/business', { body: form })),
+    mutationFn: async () => {
+      if (passphrase) await data(api.POST('/api/session/proof', { body: { passphrase } }));
+      return data(api.PUT('/api/business', { body: form }));
+    },
     onSuccess: (saved) => {
       setForm(saved);
+      setPassphrase('');
       void queries.invalidateQueries();
       done('The settings are kept. Issued documents stay as they are.');
     },
@@ -36,6 +41,7 @@ function BusinessForm({ business }: { business: Business }) {
     event.preventDefault();
     save.mutate();
   };
+  const asksPassphrase = problemOf(save.error, 'passphrase');
   return (
     <form className="form" onSubmit={submit} noValidate>
       <h2>The business</h2>
@@ -90,9 +96,19 @@ function BusinessForm({ business }: { business: Business }) {
         }}
       />
       <p className="faded small">The books are kept in {form.currency}.</p>
-      <Refusal error={save.error} />
+      {(asksPassphrase || passphrase) && (
+        <PasswordInput
+          label="Your passphrase, once more"
+          autoComplete="current-password"
+          value={passphrase}
+          error={asksPassphrase}
+          visibilityToggleButtonProps={{ 'aria-label': 'Show the passphrase' }}
+          onChange={(e) => setPassphrase(e.currentTarget.value)}
+        />
+      )}
+      {!asksPassphrase && <Refusal error={save.error} />}
       <Button type="submit" loading={save.isPending}>
-        Keep the changes
+        Save
       </Button>
     </form>
   );
@@ -104,7 +120,7 @@ function Passphrase() {
     mutationFn: () => data(api.PUT('/api/passphrase', { body: form })),
     onSuccess: () => {
       setForm({ current: '', next: '' });
-      done('The new passphrase counts from now on.');
+      done('The new passphrase counts from now on. You were signed out everywhere else.');
     },
   });
   const set = (field: 'current' | 'next') => ({
@@ -148,6 +164,9 @@ export function SettingsPage() {
             </Link>
             <Link className="link" to="/settings/reminders">
               Reminders and late fees
+            </Link>
+            <Link className="link" to="/settings/access">
+              Sign-ins
             </Link>
           </p>
           <div

@@ -103,7 +103,12 @@ export function TodayPage() {
               )}
             </section>
             <div>
-              <WhatWillHappen acts={t.acts} allKeptBack={t.allKeptBack} today={t.today} />
+              <WhatWillHappen
+                acts={t.acts}
+                moreActs={t.moreActs}
+                allKeptBack={t.allKeptBack}
+                today={t.today}
+              />
               <div style={{ height: 22 }} />
               <NeedsYou needs={t.needs} />
             </div>

@@ -1,4 +1,4 @@
-import { useMutation } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
@@ -76,15 +76,28 @@ function ActItem({ act, onAsk }: { act: Act; onAsk: (asked: Asked) => void }) {
 
 /** What the daily run will do in the next seven days, in its order; each act can be kept back or done now. */
 export function WhatWillHappen({
-  acts,
+  acts: first,
+  moreActs,
   allKeptBack,
   today,
 }: {
   acts: Act[];
+  moreActs: string | null;
   allKeptBack: boolean;
   today: string;
 }) {
   const [asked, setAsked] = useState<Asked | null>(null);
+  const more = useInfiniteQuery({
+    queryKey: ['today', 'acts', moreActs],
+    enabled: false,
+    initialPageParam: moreActs ?? '',
+    queryFn: ({ pageParam: after }) => data(api.GET('/api/acts', { params: { query: { after } } })),
+    getNextPageParam: (last) => last.more ?? undefined,
+  });
+  const acts = [...first, ...(more.data?.pages.flatMap((p) => p.acts) ?? [])].sort((a, b) =>
+    a.on.localeCompare(b.on),
+  );
+  const hasMore = more.data ? more.hasNextPage : moreActs !== null;
   const all = useMutation({
     mutationFn: (keptBack: boolean) => data(api.PUT('/api/acts/all', { body: { keptBack } })),
   });
@@ -125,6 +138,18 @@ export function WhatWillHappen({
             </div>
           ))}
         </div>
+      )}
+      {hasMore && (
+        <p className="small">
+          <button
+            type="button"
+            className="link"
+            disabled={more.isFetching}
+            onClick={() => void (more.data ? more.fetchNextPage() : more.refetch())}
+          >
+            Show more of the next seven days
+          </button>
+        </p>
       )}
       {!allKeptBack && acts.length > 0 && (
         <p className="small" style={{ margin: '8px 0 0' }}>

@@ -93,7 +93,7 @@ public class ReminderPlanTest {
             {"1.5", "3", "09:00", "", "steps[0].days", "no decimals"},
             {"0", "3", "25:00", "", "hour", "from 00:00 to 23:59"},
             {"0", "3", "", "", "hour", "from 00:00 to 23:59"},
-            {"0", "3", "09:00", "2027-02-30", "holidays", "write dates"},
+            {"0", "3", "09:00", "2027-02-30", "holidays", "write a date"},
         };
     }
 

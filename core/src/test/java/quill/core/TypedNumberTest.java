@@ -62,7 +62,10 @@ public class TypedNumberTest {
         assertThat(TypedNumber.read("f", text, 6, false, problems)).isNull();
         assertThat(problems).singleElement().satisfies(p -> {
             assertThat(p.field()).isEqualTo("f");
-            assertThat(p.value()).isEqualTo(text.strip());
+            // A long value is shown by its beginning.
+            assertThat(p.value())
+                    .startsWith(
+                            text.strip().substring(0, Math.min(119, text.strip().length())));
             assertThat(p.message()).contains(message);
         });
     }

@@ -54,3 +54,13 @@ ALTER TABLE debt ALTER COLUMN note SET DATA TYPE VARCHAR(1000);
 ALTER TABLE late_fee ALTER COLUMN waived_why SET DATA TYPE VARCHAR(1000);
 ALTER TABLE message ALTER COLUMN subject SET DATA TYPE VARCHAR(500);
 ALTER TABLE earlier_text ALTER COLUMN why SET DATA TYPE VARCHAR(1000);
+-- What was recorded after the day it is dated: only such a payment puts a late fee up for waiving.
+ALTER TABLE payment ADD COLUMN backdated BOOLEAN GENERATED ALWAYS AS (value_on < booked_on);
+CREATE INDEX payment_backdated ON payment (backdated, id);
+CREATE INDEX payment_unexpected ON payment (unexpected, id);
+CREATE INDEX run_act_of_outcome ON run_act (outcome, run_on, id);
+-- Sums over all postings and debts are read from these alone.
+CREATE INDEX posting_sums ON posting (account, detail, own_minor);
+CREATE INDEX posting_of_currency ON posting (account, currency, client_id, amount_minor);
+CREATE INDEX debt_of_invoice ON debt (invoice_id, open_minor, due_on, currency);
+CREATE INDEX invoice_settled_of_client ON invoice (client_id, bucket, settled_on);

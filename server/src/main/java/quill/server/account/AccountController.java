@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -34,6 +35,7 @@ import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.OneSnapshot;
 import quill.server.debts.Debts;
+import quill.server.debts.OpenSums;
 import quill.server.invoices.InvoiceIndex;
 
 /** Clients with what they owe, the account of one, and the journal. */
@@ -41,9 +43,11 @@ import quill.server.invoices.InvoiceIndex;
 @RequestMapping("/api")
 class AccountController {
     private static final int PAGE = 60;
+    private static final int MOST_CHOICES = 500;
     private final ClientsService clients;
     private final BooksService books;
     private final Debts debts;
+    private final OpenSums sums;
     private final InvoiceIndex index;
     private final BusinessService business;
     private final BusinessClock clock;
@@ -52,12 +56,14 @@ class AccountController {
             ClientsService clients,
             BooksService books,
             Debts debts,
+            OpenSums sums,
             InvoiceIndex index,
             BusinessService business,
             BusinessClock clock) {
         this.clients = clients;
         this.books = books;
         this.debts = debts;
+        this.sums = sums;
         this.index = index;
         this.business = business;
         this.clock = clock;
@@ -74,13 +80,23 @@ class AccountController {
             @Schema(nullable = true) LocalDate nextDueOn,
             long daysLate) {}
 
+    /** @param count of all that fit the filter @param more what to ask for the next page with, or null */
+    record ClientPage(
+            List<ClientRow> rows,
+            int count,
+            @Schema(nullable = true) Long more) {}
+
+    record ClientChoice(long id, String name) {}
+
     record AccountRow(long entry, LocalDate on, String what, Amount charged, Amount received, Amount balance) {}
 
+    /** @param waiting what of the credit waits for a draft that replaces an invoice */
     record AccountView(
             Client client,
             Amount owes,
             Amount late,
             Amount credit,
+            Amount waiting,
             Amount deposits,
             List<Amount> inOthers,
             Amount byInstallments,
@@ -117,39 +133,61 @@ class AccountController {
             List<EntryView> entries,
             @Schema(nullable = true) Long more) {}
 
+    /** A page of clients, those who are latest first. @param after id of the last client of the page before */
     @GetMapping("/clients")
     @OneSnapshot
-    List<ClientRow> list() {
+    ClientPage list(@RequestParam(required = false) String filter, @RequestParam(required = false) Long after) {
+        List<ClientRow> rows = rows(filter);
+        int from = 0;
+        for (int i = 0; after != null && i < rows.size(); i++) {
+            from = rows.get(i).id() == after ? i + 1 : from;
+        }
+        int to = Math.min(rows.size(), from + PAGE);
+        List<ClientRow> page = rows.subList(from, to);
+        return new ClientPage(
+                page, rows.size(), to < rows.size() ? page.get(page.size() - 1).id() : null);
+    }
+
+    private List<ClientRow> rows(String filter) {
         CurrencyUnit currency = business.business().currencyUnit();
         LocalDate today = clock.today();
         Map<Long, Money> balances = books.balancesByClient(currency);
-        Map<Long, List<OpenDebt>> open = debts.openByClient(currency);
+        Map<Long, OpenSums.ClientSum> open = sums.byClient(today, today).stream()
+                .filter(s -> s.open().getCurrencyUnit().equals(currency))
+                .collect(Collectors.toMap(OpenSums.ClientSum::clientId, s -> s));
         Map<Long, List<Money>> others = books.balancesInOthersByClient();
         List<ClientRow> rows = new ArrayList<>();
-        for (Client c : clients.all()) {
-            List<OpenDebt> own = open.getOrDefault(c.id(), List.of());
-            List<OpenDebt> late =
-                    own.stream().filter(d -> d.dueOn().isBefore(today)).toList();
-            LocalDate next =
-                    own.stream().map(OpenDebt::dueOn).min(LocalDate::compareTo).orElse(null);
+        for (Client c : clients.named(filter)) {
+            OpenSums.ClientSum own = open.get(c.id());
+            Money late = own == null ? Money.zero(currency) : own.late();
+            LocalDate next = own == null ? null : own.nextDueOn();
             rows.add(new ClientRow(
                     c.id(),
                     c.name(),
                     c.email(),
                     Amount.of(balances.getOrDefault(c.id(), Money.zero(currency))),
-                    Amount.of(Amounts.sum(
-                            currency, late.stream().map(OpenDebt::open).toList())),
+                    Amount.of(late),
                     others.getOrDefault(c.id(), List.of()).stream()
                             .map(Amount::of)
                             .toList(),
                     next,
-                    late.isEmpty() ? 0 : Standing.daysLate(next, today)));
+                    late.isPositive() ? Standing.daysLate(next, today) : 0));
         }
         rows.sort(Comparator.comparing((ClientRow r) -> r.late().money().getAmount())
                 .reversed()
                 .thenComparing(r -> r.owes().money().getAmount(), Comparator.reverseOrder())
-                .thenComparing(ClientRow::name));
+                .thenComparing(ClientRow::name)
+                .thenComparing(ClientRow::id));
         return rows;
+    }
+
+    /** Clients to choose from, by name: those whose name or address has what was typed. */
+    @GetMapping("/clients/choices")
+    List<ClientChoice> choices(@RequestParam(required = false) String filter) {
+        return clients.named(filter).stream()
+                .limit(MOST_CHOICES)
+                .map(c -> new ClientChoice(c.id(), c.name()))
+                .toList();
     }
 
     @PostMapping("/clients")
@@ -198,6 +236,7 @@ class AccountController {
                 Amount.of(
                         Amounts.sum(currency, late.stream().map(OpenDebt::open).toList())),
                 Amount.of(books.creditOf(id, currency)),
+                Amount.of(debts.waitingCreditOf(id, currency)),
                 Amount.of(books.depositsOf(id, currency)),
                 books.otherCurrenciesOf(id).stream()
                         .map(c -> Amount.of(books.balanceOf(id, c)))
@@ -215,11 +254,6 @@ class AccountController {
     Books books(@RequestParam(required = false) Long before) {
         CurrencyUnit currency = business.business().currencyUnit();
         List<BooksService.Balance> balances = books.balances();
-        List<Client> all = clients.all();
-        List<String> disagreeing = books.currencies().stream()
-                .flatMap(c -> disagreeing(all, c).stream())
-                .distinct()
-                .toList();
         Map<String, String> taxes = business.taxNames();
         List<BooksService.Booked> entries = books.journal(before == null ? Long.MAX_VALUE : before, PAGE);
         return new Books(
@@ -228,30 +262,10 @@ class AccountController {
                 Amount.of(Amounts.sum(
                         currency,
                         balances.stream().map(BooksService.Balance::amount).toList())),
-                all.size(),
-                disagreeing,
+                clients.count(),
+                sums.disagreeing(),
                 entries.stream().map(e -> view(e, taxes)).toList(),
                 entries.size() == PAGE ? entries.get(PAGE - 1).id() : null);
-    }
-
-    /** The clients of whom installments, credit and deposits say something else than the postings do. */
-    private List<String> disagreeing(List<Client> all, CurrencyUnit currency) {
-        Money zero = Money.zero(currency);
-        Map<Long, Money> byPostings = books.balancesByClient(currency);
-        Map<Long, Money> credits = books.creditsOf(all.stream().map(Client::id).toList(), currency);
-        Map<Long, Money> deposits = books.depositsByClient(currency);
-        Map<Long, List<OpenDebt>> open = debts.openByClient(currency);
-        return all.stream()
-                .filter(c -> !Amounts.sum(
-                                currency,
-                                open.getOrDefault(c.id(), List.of()).stream()
-                                        .map(OpenDebt::open)
-                                        .toList())
-                        .minus(credits.getOrDefault(c.id(), zero))
-                        .minus(deposits.getOrDefault(c.id(), zero))
-                        .isEqual(byPostings.getOrDefault(c.id(), zero)))
-                .map(Client::name)
-                .toList();
     }
 
     /** The business's own currency, unless all that was ever booked for a client is in another. */

@@ -1,5 +1,6 @@
 package quill.server.account;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
@@ -18,9 +19,13 @@ import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.Problem;
+import quill.core.RefusedException;
 import quill.core.ledger.Aging;
 import quill.core.ledger.OpenDebt;
+import quill.core.money.TypedNumber;
 import quill.server.account.AccountController.Band;
 import quill.server.books.BooksService;
 import quill.server.clients.Client;
@@ -29,18 +34,25 @@ import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.OneSnapshot;
 import quill.server.debts.Debts;
+import quill.server.debts.OpenSums;
 
 /** Open money of all clients by days past due, as a table and as CSV (RFC 4180). */
 @RestController
 @RequestMapping("/api")
 class AgingController {
+    private static final int PAGE = 100;
+    private static final Comparator<OpenSums.ClientSum> BY_NAME = Comparator.comparing(
+                    OpenSums.ClientSum::client, String.CASE_INSENSITIVE_ORDER)
+            .thenComparing(OpenSums.ClientSum::clientId);
     private final Debts debts;
+    private final OpenSums sums;
     private final ClientsService clients;
     private final BooksService books;
     private final BusinessClock clock;
 
-    AgingController(Debts debts, ClientsService clients, BooksService books, BusinessClock clock) {
+    AgingController(Debts debts, OpenSums sums, ClientsService clients, BooksService books, BusinessClock clock) {
         this.debts = debts;
+        this.sums = sums;
         this.clients = clients;
         this.books = books;
         this.clock = clock;
@@ -48,44 +60,89 @@ class AgingController {
 
     record AgingRow(long clientId, String client, List<Band> bands, Amount total) {}
 
-    /** What is open in one currency; sums of two are never added. */
-    record AgingTable(String currency, List<AgingRow> rows, List<Band> totals, Amount total) {}
+    /**
+     * What is open in one currency; sums of two are never added.
+     *
+     * @param rows a page of them, by name
+     * @param more what to ask for the next page with, or null
+     */
+    record AgingTable(
+            String currency,
+            List<AgingRow> rows,
+            List<Band> totals,
+            Amount total,
+            int count,
+            @Schema(nullable = true) Long more) {}
 
     /** @param tables the business's own currency first, then each other in which anything is open */
     record AgingView(LocalDate on, List<AgingTable> tables) {}
 
+    /** The first page of each currency. */
     @GetMapping("/aging")
     @OneSnapshot
     AgingView aging() {
+        return view(PAGE);
+    }
+
+    /** A further page of a currency. @param after id of the last client of the page before */
+    @GetMapping("/aging/page")
+    @OneSnapshot
+    AgingTable page(@RequestParam String currency, @RequestParam long after) {
+        List<Problem> problems = new ArrayList<>();
+        CurrencyUnit unit = TypedNumber.currency("currency", currency, problems);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        return table(unit, clock.today(), clients.client(after), PAGE);
+    }
+
+    private AgingView view(int most) {
         LocalDate today = clock.today();
         List<CurrencyUnit> currencies = books.currencies();
         return new AgingView(
                 today,
                 currencies.stream()
-                        .map(c -> table(c, today))
+                        .map(c -> table(c, today, null, most))
                         .filter(t -> t.currency().equals(currencies.get(0).getCode())
                                 || !t.rows().isEmpty())
                         .toList());
     }
 
-    private AgingTable table(CurrencyUnit currency, LocalDate today) {
-        Map<Long, List<OpenDebt>> open = debts.openByClient(currency);
-        Map<Long, Client> byId = clients.some(open.keySet());
-        List<AgingRow> rows = new ArrayList<>();
-        open.forEach((id, own) -> {
-            Aging aging = Aging.of(currency, own, today);
-            rows.add(new AgingRow(id, byId.get(id).name(), Aged.bands(aging), Amount.of(aging.total())));
-        });
-        rows.sort(Comparator.comparing(AgingRow::client, String.CASE_INSENSITIVE_ORDER));
-        Aging all =
-                Aging.of(currency, open.values().stream().flatMap(List::stream).toList(), today);
-        return new AgingTable(currency.getCode(), rows, Aged.bands(all), Amount.of(all.total()));
+    private AgingTable table(CurrencyUnit currency, LocalDate today, Client after, int most) {
+        List<OpenSums.ClientSum> owing = sums.byClient(today, today).stream()
+                .filter(s -> s.open().getCurrencyUnit().equals(currency))
+                .sorted(BY_NAME)
+                .toList();
+        List<OpenSums.ClientSum> rest = after == null
+                ? owing
+                : owing.stream()
+                        .filter(s -> BY_NAME.compare(
+                                        s, new OpenSums.ClientSum(after.id(), after.name(), s.open(), null, null, null))
+                                > 0)
+                        .toList();
+        List<OpenSums.ClientSum> page = rest.stream().limit(most).toList();
+        Map<Long, List<OpenDebt>> open = debts.openByClient(
+                page.stream().map(OpenSums.ClientSum::clientId).toList(), currency);
+        List<AgingRow> rows = page.stream()
+                .map(s -> {
+                    Aging aging = Aging.of(currency, open.getOrDefault(s.clientId(), List.of()), today);
+                    return new AgingRow(s.clientId(), s.client(), Aged.bands(aging), Amount.of(aging.total()));
+                })
+                .toList();
+        Aging all = Aging.of(currency, sums.byDueDate(currency), today);
+        return new AgingTable(
+                currency.getCode(),
+                rows,
+                Aged.bands(all),
+                Amount.of(all.total()),
+                owing.size(),
+                page.size() < rest.size() ? page.get(page.size() - 1).clientId() : null);
     }
 
     @GetMapping(path = "/aging.csv", produces = "text/csv")
     @OneSnapshot
     ResponseEntity<byte[]> csv() {
-        AgingView view = aging();
+        AgingView view = view(Integer.MAX_VALUE);
         StringWriter out = new StringWriter();
         try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
             List<String> head = new ArrayList<>(List.of("client"));

@@ -11,6 +11,9 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.TypedDate;
 import quill.core.acts.Act;
 import quill.core.acts.ActsToCome;
 import quill.core.acts.ClientState;
@@ -25,6 +28,8 @@ import quill.server.latefees.LateFees;
 @Service
 public class Chasing {
     private static final int AT_ONCE = 400;
+    private static final int PART = 40;
+    private static final ChasingRepository.Look FIRST = new ChasingRepository.Look(LocalDate.of(1900, 1, 1), 0);
     private final ChasingRepository repository;
     private final ClientStates states;
     private final ReminderPlans plans;
@@ -78,6 +83,40 @@ public class Chasing {
     /** Every act from one day to another over all clients, by day, fees before reminders. */
     public List<Act> toCome(LocalDate from, LocalDate to) {
         return toCome(repository.clientsToLookAt(to), from, to);
+    }
+
+    /** Acts of a part of the clients. @param next where the rest begins, or null where this was all */
+    public record Page(List<Act> acts, String next) {}
+
+    /**
+     * Acts from one day to another, of as many clients as come up with so many of them, those with the soonest first.
+     *
+     * @param after what the page before said in {@code next}, or null for the first
+     */
+    public Page page(LocalDate from, LocalDate to, String after, int most) {
+        ChasingRepository.Look key = after == null || after.isEmpty() ? FIRST : keyOf(after);
+        ActsToCome.Rules rules = plans.rules();
+        List<Act> acts = new ArrayList<>();
+        List<ChasingRepository.Look> some;
+        do {
+            some = repository.clientsToLookAt(to, key, PART);
+            states.of(some.stream().map(ChasingRepository.Look::client).toList())
+                    .values()
+                    .forEach(r -> acts.addAll(ActsToCome.of(r.state(), rules, from, to)));
+            key = some.isEmpty() ? key : some.get(some.size() - 1);
+        } while (some.size() == PART && acts.size() < most);
+        acts.sort(ORDER);
+        return new Page(acts, some.size() == PART ? key.on() + "_" + key.client() : null);
+    }
+
+    private static ChasingRepository.Look keyOf(String after) {
+        List<Problem> problems = new ArrayList<>();
+        boolean fits = after.matches("\\d{4}-\\d{2}-\\d{2}_\\d{1,18}");
+        LocalDate on = fits ? TypedDate.read("after", after.substring(0, 10), problems) : null;
+        if (on == null) {
+            throw new RefusedException("after", after, "is no key of a page of this list");
+        }
+        return new ChasingRepository.Look(on, Long.parseLong(after.substring(11)));
     }
 
     /** The same for some clients. */

@@ -59,6 +59,24 @@ class ChasingRepository {
                 .update();
     }
 
+    /** A client, and the earliest day on which anything may come up for it. */
+    public record Look(LocalDate on, long client) {}
+
+    /** Clients for whom anything may come up by a day, the soonest first, from after a key. */
+    List<Look> clientsToLookAt(LocalDate until, Look after, int most) {
+        return jdbc.sql("""
+                SELECT look_on, client_id FROM client_chasing
+                 WHERE look_on <= :until AND (look_on > :afterOn OR (look_on = :afterOn AND client_id > :afterClient))
+                 ORDER BY look_on, client_id LIMIT :most
+                """)
+                .param("until", until)
+                .param("afterOn", after.on())
+                .param("afterClient", after.client())
+                .param("most", most)
+                .query((rs, n) -> new Look(rs.getDate("look_on").toLocalDate(), rs.getLong("client_id")))
+                .list();
+    }
+
     /** Clients for whom anything may come up by a day. */
     List<Long> clientsToLookAt(LocalDate until) {
         return jdbc.sql("SELECT client_id FROM client_chasing WHERE look_on <= :until ORDER BY client_id")

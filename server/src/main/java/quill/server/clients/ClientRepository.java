@@ -29,6 +29,10 @@ class ClientRepository {
                 .optional();
     }
 
+    int count() {
+        return jdbc.sql("SELECT COUNT(*) FROM client").query(Integer.class).single();
+    }
+
     Optional<Client> lock(long id) {
         return jdbc.sql(SELECT + " WHERE id = :id FOR UPDATE")
                 .param("id", id)

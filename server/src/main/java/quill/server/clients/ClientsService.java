@@ -34,6 +34,31 @@ public class ClientsService {
         return repository.all();
     }
 
+    /** Clients whose name or address has this text, by name; all where it is empty. */
+    public List<Client> named(String text) {
+        String plain = text == null ? "" : text.strip().toLowerCase(java.util.Locale.ROOT);
+        return plain.isEmpty()
+                ? all()
+                : all().stream()
+                        .filter(c -> (c.name() + " " + c.email())
+                                .toLowerCase(java.util.Locale.ROOT)
+                                .contains(plain))
+                        .toList();
+    }
+
+    /** How many there are. */
+    public int count() {
+        return repository.count();
+    }
+
+    /** A page of clients with these ids, by name. */
+    public List<Client> someByName(Collection<Long> ids) {
+        return some(ids).values().stream()
+                .sorted(java.util.Comparator.comparing(Client::name, String.CASE_INSENSITIVE_ORDER)
+                        .thenComparing(Client::id))
+                .toList();
+    }
+
     /** Several clients by id. */
     public Map<Long, Client> some(Collection<Long> ids) {
         return ids.isEmpty() ? Map.of() : repository.some(ids).stream().collect(Collectors.toMap(Client::id, c -> c));

@@ -36,6 +36,15 @@ public class ActViews {
         return views(chasing.toCome(run.nextDay(), to));
     }
 
+    /** Some acts, and where the rest begins. */
+    public record Page(List<ActView> acts, String next) {}
+
+    /** The same, of as many clients as come up with so many acts. */
+    public Page page(LocalDate to, String after, int most) {
+        Chasing.Page page = chasing.page(run.nextDay(), to, after, most);
+        return new Page(views(page.acts()), page.next());
+    }
+
     /** The same for some clients. */
     public List<ActView> until(Collection<Long> clientIds, LocalDate to) {
         return views(chasing.toCome(clientIds, run.nextDay(), to));

@@ -92,17 +92,20 @@ class DebtRepository {
                 .list();
     }
 
-    Map<Long, List<OpenDebt>> openByClient(CurrencyUnit currency) {
+    Map<Long, List<OpenDebt>> openByClient(Collection<Long> clientIds, CurrencyUnit currency) {
         Map<Long, List<OpenDebt>> byClient = new LinkedHashMap<>();
         jdbc.sql("""
                 SELECT v.client_id, i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
                   FROM invoice v JOIN debt i ON i.invoice_id = v.id
-                 WHERE v.bucket = 'open' AND i.currency = :currency AND i.open_minor > 0
+                 WHERE v.client_id IN (:clients) AND v.bucket = 'open' AND i.currency = :currency AND i.open_minor > 0
                  ORDER BY i.due_on, i.id
-                """).param("currency", currency.getCode()).query(rs -> {
-            byClient.computeIfAbsent(rs.getLong("client_id"), k -> new ArrayList<>())
-                    .add(debt(rs, 0));
-        });
+                """)
+                .param("clients", clientIds)
+                .param("currency", currency.getCode())
+                .query(rs -> {
+                    byClient.computeIfAbsent(rs.getLong("client_id"), k -> new ArrayList<>())
+                            .add(debt(rs, 0));
+                });
         return byClient;
     }
 

@@ -156,10 +156,10 @@ public class Debts {
         return repository.open(clientId, currency).stream().sorted(order()).toList();
     }
 
-    /** All open debts, by client. */
+    /** Open debts of several clients, by client. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public Map<Long, List<OpenDebt>> openByClient(CurrencyUnit currency) {
-        return repository.openByClient(currency);
+    public Map<Long, List<OpenDebt>> openByClient(Collection<Long> clientIds, CurrencyUnit currency) {
+        return clientIds.isEmpty() ? Map.of() : repository.openByClient(clientIds, currency);
     }
 
     /** Notes that a payment, or client credit where there is no payment, settles these debts by this entry. */

@@ -21,8 +21,8 @@ import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
+import quill.server.debts.OpenSums;
 import quill.server.dispatch.Outbox;
-import quill.server.invoices.InvoiceIndex;
 import quill.server.processor.ProcessorClient;
 
 /**
@@ -41,7 +41,7 @@ class DemoClock {
     private final Outbox outbox;
     private final ActViews acts;
     private final ReminderPlans plans;
-    private final InvoiceIndex index;
+    private final OpenSums sums;
     private final ProcessorClient processor;
     private final QuillSettings settings;
     private final Changes changes;
@@ -54,7 +54,7 @@ class DemoClock {
             Outbox outbox,
             ActViews acts,
             ReminderPlans plans,
-            InvoiceIndex index,
+            OpenSums sums,
             ProcessorClient processor,
             QuillSettings settings,
             Changes changes,
@@ -64,7 +64,7 @@ class DemoClock {
         this.outbox = outbox;
         this.acts = acts;
         this.plans = plans;
-        this.index = index;
+        this.sums = sums;
         this.processor = processor;
         this.settings = settings;
         this.changes = changes;
@@ -103,10 +103,8 @@ class DemoClock {
                 .filter(a -> a.stop().equals("NOTHING"))
                 .map(ActView::on)
                 .map(d -> d.atTime(hour).plusMinutes(1).atZone(clock.getZone()));
-        Stream<ZonedDateTime> due = index.open().stream()
-                .flatMap(r -> r.measure().stream())
-                .filter(p -> p.open().money().isPositive() && p.dueOn().isAfter(today))
-                .map(p -> p.dueOn().atTime(hour).plusMinutes(1).atZone(clock.getZone()));
+        Stream<ZonedDateTime> due = sums.nextDueAfter(today).stream()
+                .map(d -> d.atTime(hour).plusMinutes(1).atZone(clock.getZone()));
         ZonedDateTime next = Stream.concat(byItself, due)
                 .filter(t -> t.isAfter(now))
                 .min(ZonedDateTime::compareTo)

@@ -3,23 +3,29 @@ package quill.server.invoices;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.Collection;
 import java.util.List;
-import java.util.Map;
-import java.util.TreeMap;
-import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.TypedDate;
 import quill.server.business.BusinessService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.debts.Debts;
 
-/** The index leaf: invoices grouped by when. What is open is listed whole; what is settled is paged by key. */
+/** The index leaf: invoices grouped by when. Sums are over everything; rows are paged by key. */
 @Service
 public class InvoiceIndex {
-    private static final int PAGE = 40;
+    private static final int PAGE = 25;
+    private static final int MOST_PARTS = 60;
+    private static final int MOST_SETTLED = 400;
+    private static final int WEEK = 7;
+    private static final int DAY_LENGTH = 10;
+    private static final List<String> TIMES = List.of("late", "week", "draft", "later", "settled");
+    private static final LocalDate LONG_AGO = LocalDate.of(1900, 1, 1);
     private static final LocalDate FAR = LocalDate.of(9999, 1, 1);
     private final InvoiceRepository repository;
     private final Debts debts;
@@ -51,56 +57,116 @@ public class InvoiceIndex {
     /**
      * Rows of one time: late, week, later, draft or settled.
      *
-     * @param sum of what is in the business's own currency
+     * @param sum of what is in the business's own currency, over all pages: what is late, what falls due within the week,
+     *     else all that is open
      * @param inOthers the sums of each other currency
+     * @param count of all invoices of this time; zero where it is not counted, for settled ones
      * @param more key of the next page, or null
      */
     public record Group(
             String when,
             Amount sum,
             List<Amount> inOthers,
+            int count,
             List<Row> rows,
             @Schema(nullable = true) String more) {}
 
-    /** All groups; empty ones are left out. */
+    /** The first page of each group; empty ones are left out. */
     public List<Group> groups(String filter) {
-        LocalDate today = clock.today();
-        LocalDate weekEnd = today.plusDays(7);
-        Map<String, List<Invoice>> byTime = new LinkedHashMap<>();
-        for (String when : List.of("late", "week", "draft", "later")) {
-            byTime.put(when, new ArrayList<>());
-        }
-        for (Invoice i : repository.open(filter)) {
-            String when = i.nextDueOn().isBefore(today) ? "late" : i.nextDueOn().isAfter(weekEnd) ? "later" : "week";
-            byTime.get(when).add(i);
-        }
-        byTime.get("draft").addAll(repository.drafts(filter));
-        List<Group> groups = new ArrayList<>();
-        byTime.forEach((when, invoices) -> {
-            if (!invoices.isEmpty()) {
-                groups.add(group(when, invoices, null));
-            }
-        });
-        Group settled = settled(filter, null);
-        if (!settled.rows().isEmpty()) {
-            groups.add(settled);
-        }
-        return groups;
+        List<InvoiceRepository.Sum> sums = sums(filter);
+        return TIMES.stream()
+                .map(when -> page(when, filter, null, sums))
+                .filter(g -> !g.rows().isEmpty())
+                .toList();
     }
 
-    /** A page of what is settled. @param after key from the page before, or null for the first */
-    public Group settled(String filter, String after) {
-        LocalDate beforeOn = FAR;
-        long beforeId = Long.MAX_VALUE;
-        if (after != null && after.matches("\\d{4}-\\d{2}-\\d{2}_\\d{1,18}")) {
-            beforeOn = LocalDate.parse(after.substring(0, 10));
-            beforeId = Long.parseLong(after.substring(11));
+    /**
+     * A page of one group.
+     *
+     * @param when late, week, draft, later or settled
+     * @param after what the page before said, or null for the first
+     * @throws RefusedException naming {@code when} or {@code after}
+     */
+    public Group page(String when, String filter, String after) {
+        if (!TIMES.contains(when)) {
+            throw new RefusedException("when", when, "must be one of " + String.join(", ", TIMES));
         }
-        List<Invoice> invoices = repository.settled(filter, beforeOn, beforeId, PAGE + 1);
-        boolean more = invoices.size() > PAGE;
-        List<Invoice> page = more ? invoices.subList(0, PAGE) : invoices;
-        Invoice last = more ? page.get(PAGE - 1) : null;
-        return group("settled", page, last == null ? null : repository.settledOn(last.id()) + "_" + last.id());
+        return page(when, filter, after, sums(filter));
+    }
+
+    private List<InvoiceRepository.Sum> sums(String filter) {
+        LocalDate today = clock.today();
+        return repository.sums(filter, today, today.plusDays(WEEK));
+    }
+
+    /** A key of a page: the day and the id of the row before. */
+    private record Key(LocalDate on, long id) {
+        static Key of(String after) {
+            List<Problem> problems = new ArrayList<>();
+            boolean fits = after.matches("\\d{4}-\\d{2}-\\d{2}_\\d{1,18}");
+            LocalDate on = fits ? TypedDate.read("after", after.substring(0, DAY_LENGTH), problems) : null;
+            if (on == null) {
+                throw new RefusedException("after", after, "is no key of a page of this list");
+            }
+            return new Key(on, Long.parseLong(after.substring(DAY_LENGTH + 1)));
+        }
+    }
+
+    private Group page(String when, String filter, String after, List<InvoiceRepository.Sum> sums) {
+        LocalDate today = clock.today();
+        LocalDate weekEnd = today.plusDays(WEEK);
+        boolean latestFirst = "draft".equals(when) || "settled".equals(when);
+        Key key = after != null && !after.isEmpty()
+                ? Key.of(after)
+                : latestFirst ? new Key(FAR, Long.MAX_VALUE) : new Key(LONG_AGO, 0);
+        List<Invoice> found = switch (when) {
+            case "late" -> repository.open(filter, LONG_AGO, today.minusDays(1), key.on(), key.id(), PAGE + 1);
+            case "week" -> repository.open(filter, today, weekEnd, key.on(), key.id(), PAGE + 1);
+            case "later" -> repository.open(filter, weekEnd.plusDays(1), FAR, key.on(), key.id(), PAGE + 1);
+            case "draft" -> repository.drafts(filter, key.id(), PAGE + 1);
+            default -> repository.settled(filter, key.on(), key.id(), PAGE + 1);
+        };
+        List<Row> rows = cut(rows(found.subList(0, Math.min(PAGE, found.size()))));
+        boolean more = rows.size() < found.size();
+        Row last = more ? rows.get(rows.size() - 1) : null;
+        CurrencyUnit own = business.business().currencyUnit();
+        List<InvoiceRepository.Sum> heads =
+                sums.stream().filter(s -> s.when().equals(when)).toList();
+        return new Group(
+                when,
+                heads.stream()
+                        .filter(s -> s.currency().equals(own.getCode()))
+                        .map(s -> Amount.ofMinor(s.currency(), s.minor()))
+                        .findFirst()
+                        .orElse(Amount.of(Money.zero(own))),
+                heads.stream()
+                        .filter(s -> !s.currency().equals(own.getCode()) && s.minor() != 0)
+                        .map(s -> Amount.ofMinor(s.currency(), s.minor()))
+                        .toList(),
+                heads.stream().mapToInt(InvoiceRepository.Sum::count).sum(),
+                rows,
+                last == null ? null : keyOf(when, last));
+    }
+
+    private String keyOf(String when, Row row) {
+        LocalDate on = switch (when) {
+            case "draft" -> LONG_AGO;
+            case "settled" -> repository.settledOn(row.id());
+            default -> row.nextDueOn();
+        };
+        return on + "_" + row.id();
+    }
+
+    /** As many rows as have so many installments together, at least one: an answer has a size that it keeps. */
+    private static List<Row> cut(List<Row> rows) {
+        int parts = 0;
+        for (int i = 0; i < rows.size(); i++) {
+            parts += rows.get(i).measure().size();
+            if (parts > MOST_PARTS && i > 0) {
+                return rows.subList(0, i);
+            }
+        }
+        return rows;
     }
 
     /** All invoices of one client, newest first. */
@@ -108,46 +174,24 @@ public class InvoiceIndex {
         return rows(repository.ofClient(clientId));
     }
 
-    /** What is open now, soonest due first. */
-    public List<Row> open() {
-        return rows(repository.open(null));
+    /** What some clients owe now, soonest due first, and what they settled since a day, latest first. */
+    public List<Row> of(Collection<Long> clientIds, LocalDate settledSince) {
+        if (clientIds.isEmpty()) {
+            return List.of();
+        }
+        List<Invoice> invoices = new ArrayList<>(repository.openOf(clientIds));
+        invoices.addAll(repository.settledOf(clientIds, settledSince, MOST_SETTLED));
+        return rows(invoices);
     }
 
-    /** What was settled since a day, latest first; at most 400. */
-    public List<Row> settledSince(LocalDate since) {
-        return rows(repository.settledSince(since, 10 * PAGE));
+    /** Clients who owe nothing and settled something since a day, latest first. */
+    public List<Long> settledClients(LocalDate since) {
+        return repository.settledClients(since);
     }
 
     /** Drafts, newest first. */
-    public List<Row> drafts() {
-        return rows(repository.drafts(null));
-    }
-
-    /** What the head of a group says: late is what is late, this week what falls due in it, else all that is open. */
-    private Group group(String when, List<Invoice> invoices, String more) {
-        CurrencyUnit currency = business.business().currencyUnit();
-        LocalDate until = switch (when) {
-            case "late" -> clock.today().minusDays(1);
-            case "week" -> clock.today().plusDays(7);
-            default -> FAR;
-        };
-        List<Row> rows = rows(invoices);
-        List<Money> sums = rows.stream()
-                .flatMap(r -> r.measure().isEmpty()
-                        ? Stream.ofNullable(r.open()).map(Amount::money)
-                        : r.measure().stream()
-                                .filter(p -> !p.dueOn().isAfter(until))
-                                .map(p -> p.open().money()))
-                .toList();
-        Map<CurrencyUnit, Money> byCurrency = new TreeMap<>();
-        sums.forEach(m -> byCurrency.merge(m.getCurrencyUnit(), m, Money::plus));
-        Money own = byCurrency.getOrDefault(currency, Money.zero(currency));
-        byCurrency.remove(currency);
-        List<Amount> others = byCurrency.values().stream()
-                .filter(m -> !m.isZero())
-                .map(Amount::of)
-                .toList();
-        return new Group(when, Amount.of(own), others, rows, more);
+    public List<Row> drafts(int most) {
+        return rows(repository.drafts(null, Long.MAX_VALUE, most));
     }
 
     private List<Row> rows(List<Invoice> invoices) {

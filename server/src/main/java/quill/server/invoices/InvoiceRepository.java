@@ -152,12 +152,94 @@ class InvoiceRepository {
                 .optional();
     }
 
-    List<Invoice> drafts(String filter) {
-        return rows("bucket = 'draft'", "ORDER BY id DESC", filter, 500);
+    /** Drafts, latest first, from before an id. */
+    List<Invoice> drafts(String filter, long beforeId, int most) {
+        String like = like(filter);
+        return jdbc.sql(SELECT_ROW + " WHERE bucket = 'draft' AND id < :beforeId" + (like == null ? "" : FILTER)
+                        + " ORDER BY id DESC LIMIT :most")
+                .param("beforeId", beforeId)
+                .param("filter", like == null ? "" : like)
+                .param("most", most)
+                .query(InvoiceRepository::invoice)
+                .list();
     }
 
-    List<Invoice> open(String filter) {
-        return rows("bucket = 'open'", "ORDER BY next_due_on, id", filter, 2000);
+    /** Open ones whose next due date lies in a range, soonest first, from after a key. */
+    List<Invoice> open(String filter, LocalDate from, LocalDate to, LocalDate afterOn, long afterId, int most) {
+        String like = like(filter);
+        return jdbc.sql(SELECT_ROW
+                        + " WHERE bucket = 'open' AND next_due_on BETWEEN :from AND :to"
+                        + " AND (next_due_on > :afterOn OR (next_due_on = :afterOn AND id > :afterId))"
+                        + (like == null ? "" : FILTER) + " ORDER BY bucket, next_due_on, id LIMIT :most")
+                .param("from", from)
+                .param("to", to)
+                .param("afterOn", afterOn)
+                .param("afterId", afterId)
+                .param("filter", like == null ? "" : like)
+                .param("most", most)
+                .query(InvoiceRepository::invoice)
+                .list();
+    }
+
+    /** A sum of one time and currency. @param when late, week, later or draft */
+    record Sum(String when, String currency, int count, long minor) {}
+
+    /** What the heads of the groups say, over all invoices that fit the filter. */
+    List<Sum> sums(String filter, LocalDate today, LocalDate weekEnd) {
+        String like = like(filter);
+        String fits = like == null ? "" : FILTER;
+        return jdbc.sql("""
+                SELECT w, currency, COUNT(DISTINCT id) AS invoices, SUM(minor) AS minor FROM (
+                  SELECT v.id, v.currency,
+                         CASE WHEN next_due_on < :today THEN 'late' WHEN next_due_on <= :week THEN 'week'
+                              ELSE 'later' END AS w,
+                         CASE WHEN next_due_on < :today AND d.due_on >= :today THEN 0
+                              WHEN next_due_on <= :week AND d.due_on > :week THEN 0 ELSE d.open_minor END AS minor
+                    FROM invoice v JOIN debt d ON d.invoice_id = v.id
+                   WHERE v.bucket = 'open' AND d.open_minor > 0
+                """ + fits + """
+                  UNION ALL
+                  SELECT v.id, v.currency, 'draft', COALESCE(v.total_minor, 0) FROM invoice v WHERE v.bucket = 'draft'
+                """ + fits + " ) GROUP BY w, currency ORDER BY w, currency")
+                .param("today", today)
+                .param("week", weekEnd)
+                .param("filter", like == null ? "" : like)
+                .query((rs, n) -> new Sum(rs.getString(1), rs.getString(2), rs.getInt(3), rs.getLong(4)))
+                .list();
+    }
+
+    /** Open ones of some clients. */
+    List<Invoice> openOf(Collection<Long> clientIds) {
+        return jdbc.sql(SELECT_ROW + " WHERE client_id IN (:clients) AND bucket = 'open' ORDER BY next_due_on, id")
+                .param("clients", clientIds)
+                .query(InvoiceRepository::invoice)
+                .list();
+    }
+
+    /** What some clients settled since a day, latest first. */
+    List<Invoice> settledOf(Collection<Long> clientIds, LocalDate since, int most) {
+        return jdbc.sql(SELECT_ROW + """
+                 WHERE client_id IN (:clients) AND bucket = 'settled' AND settled_on >= :since
+                 ORDER BY settled_on DESC, id DESC LIMIT :most
+                """)
+                .param("clients", clientIds)
+                .param("since", since)
+                .param("most", most)
+                .query(InvoiceRepository::invoice)
+                .list();
+    }
+
+    /** Clients who owe nothing and settled something since a day, latest first. */
+    List<Long> settledClients(LocalDate since) {
+        return jdbc.sql("""
+                SELECT client_id, MAX(settled_on) AS latest FROM invoice v
+                 WHERE bucket = 'settled' AND settled_on >= :since
+                   AND NOT EXISTS (SELECT 1 FROM invoice o WHERE o.client_id = v.client_id AND o.bucket = 'open')
+                 GROUP BY client_id ORDER BY latest DESC, client_id
+                """)
+                .param("since", since)
+                .query((rs, n) -> rs.getLong("client_id"))
+                .list();
     }
 
     /** Settled ones, latest first, from before a key. */
@@ -170,18 +252,6 @@ class InvoiceRepository {
                 .param("beforeOn", beforeOn)
                 .param("beforeId", beforeId)
                 .param("filter", like == null ? "" : like)
-                .param("most", most)
-                .query(InvoiceRepository::invoice)
-                .list();
-    }
-
-    /** What was settled since a day, latest first. Ordered by all columns of the index, or it would be sorted anew. */
-    List<Invoice> settledSince(LocalDate since, int most) {
-        return jdbc.sql(SELECT_ROW + """
-                 WHERE bucket = 'settled' AND settled_on >= :since
-                 ORDER BY bucket, settled_on DESC, id DESC LIMIT :most
-                """)
-                .param("since", since)
                 .param("most", most)
                 .query(InvoiceRepository::invoice)
                 .list();
@@ -212,15 +282,6 @@ class InvoiceRepository {
              AND (LOWER(client_name) LIKE :filter ESCAPE '!' OR LOWER(COALESCE(number, '')) LIKE :filter ESCAPE '!'
               OR LOWER(subject) LIKE :filter ESCAPE '!')
             """;
-
-    private List<Invoice> rows(String which, String order, String filter, int most) {
-        String like = like(filter);
-        return jdbc.sql(SELECT_ROW + " WHERE " + which + (like == null ? "" : FILTER) + order + " LIMIT :most")
-                .param("filter", like == null ? "" : like)
-                .param("most", most)
-                .query(InvoiceRepository::invoice)
-                .list();
-    }
 
     private static String like(String filter) {
         if (filter == null || filter.isBlank()) {

@@ -107,10 +107,14 @@ class InvoicesController {
         return index.groups(filter);
     }
 
-    @GetMapping("/invoices/settled")
-    InvoiceIndex.Group settled(
-            @RequestParam(required = false) String filter, @RequestParam(required = false) String after) {
-        return index.settled(filter, after);
+    /** A page of one group. @param after what the page before said in {@code more} */
+    @GetMapping("/invoices/page")
+    @OneSnapshot
+    InvoiceIndex.Group page(
+            @RequestParam String when,
+            @RequestParam(required = false) String filter,
+            @RequestParam(required = false) String after) {
+        return index.page(when, filter, after);
     }
 
     @PostMapping("/reckonings")

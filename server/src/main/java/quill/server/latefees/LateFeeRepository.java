@@ -99,12 +99,11 @@ class LateFeeRepository {
         return jdbc.sql("""
                 SELECT f.*, p.paid_on FROM late_fee f
                   JOIN (SELECT fee.id, MIN(pay.value_on) AS paid_on
-                          FROM late_fee fee
-                          JOIN appropriation a ON a.debt_id = fee.installment_id
-                          JOIN payment pay ON pay.id = a.payment_id
-                          JOIN journal_entry e ON e.id = a.entry_id
-                         WHERE fee.waived_on IS NULL AND NOT fee.stands AND pay.undone_on IS NULL
-                           AND pay.value_on < fee.charged_on AND e.id > fee.entry_id
+                          FROM payment pay
+                          JOIN appropriation a ON a.payment_id = pay.id
+                          JOIN late_fee fee ON fee.installment_id = a.debt_id
+                         WHERE pay.backdated AND pay.undone_on IS NULL AND fee.waived_on IS NULL AND NOT fee.stands
+                           AND pay.value_on < fee.charged_on AND a.entry_id > fee.entry_id
                          GROUP BY fee.id) p ON p.id = f.id
                  ORDER BY f.id
                 """)

@@ -34,7 +34,7 @@ class AccessLog {
     }
 
     /** A row. @param times how often, where it is a failure */
-    record Line(long id, Instant at, String what, String who, String from, String browser, int times) {}
+    record AccessLine(long id, Instant at, String what, String who, String from, String browser, int times) {}
 
     /** Notes it, within the running transaction where there is one. With no room on the disk it is only logged. */
     void note(String what, String who, String from, String browser) {
@@ -81,12 +81,12 @@ class AccessLog {
     }
 
     /** The latest, newest first. */
-    List<Line> latest() {
+    List<AccessLine> latest() {
         return jdbc.sql("""
                 SELECT id, at, what, who, from_address, browser, times FROM access_log ORDER BY id DESC LIMIT :most
                 """)
                 .param("most", SHOWN)
-                .query((rs, n) -> new Line(
+                .query((rs, n) -> new AccessLine(
                         rs.getLong("id"),
                         rs.getObject("at", OffsetDateTime.class).toInstant(),
                         rs.getString("what"),

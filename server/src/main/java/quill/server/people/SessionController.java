@@ -131,13 +131,13 @@ class SessionController {
 
     /** Where this person is signed in, latest first. */
     @GetMapping("/sessions")
-    List<Sessions.View> sessions(HttpServletRequest request) {
+    List<Sessions.SessionView> sessions(HttpServletRequest request) {
         return sessions.all(request.getSession(false));
     }
 
     /** Ends one of them, and its open pages' streams. */
     @DeleteMapping("/sessions/{key}")
-    List<Sessions.View> end(@PathVariable String key, HttpServletRequest request) {
+    List<Sessions.SessionView> end(@PathVariable String key, HttpServletRequest request) {
         if (!sessions.end(key)) {
             throw new NotFoundException("That session has ended already.");
         }
@@ -148,7 +148,7 @@ class SessionController {
 
     /** The latest sign-ins, failures and changes of what matters. */
     @GetMapping("/access-log")
-    List<AccessLog.Line> accessLog() {
+    List<AccessLog.AccessLine> accessLog() {
         return log.latest();
     }
 

@@ -34,7 +34,7 @@ class Sessions {
     }
 
     /** A session as its owner sees it. @param own whether it is the one that asks */
-    record View(String key, Instant began, Instant active, String from, String browser, boolean own) {}
+    record SessionView(String key, Instant began, Instant active, String from, String browser, boolean own) {}
 
     private static final class Open {
         private final String key = UUID.randomUUID().toString();
@@ -85,7 +85,7 @@ class Sessions {
         return true;
     }
 
-    List<View> all(HttpSession own) {
+    List<SessionView> all(HttpSession own) {
         String key = of(own).map(o -> o.key).orElse("");
         Instant now = time.now();
         open.values().stream()
@@ -94,7 +94,7 @@ class Sessions {
                 .forEach(this::end);
         return open.values().stream()
                 .sorted(Comparator.comparing((Open o) -> o.active).reversed().thenComparing(o -> o.key))
-                .map(o -> new View(o.key, o.began, o.active, o.from, o.browser, o.key.equals(key)))
+                .map(o -> new SessionView(o.key, o.began, o.active, o.from, o.browser, o.key.equals(key)))
                 .toList();
     }
 

@@ -32,6 +32,7 @@ class PagesController {
 
     @GetMapping({
         "/",
+        "/index.html",
         "/invoices",
         "/invoices/**",
         "/clients",
@@ -47,7 +48,7 @@ class PagesController {
         return page(business, response);
     }
 
-    @GetMapping("/p/{token}")
+    @GetMapping({"/p/{token}", "/client.html"})
     ResponseEntity<String> client(HttpServletResponse response) {
         return page(client, response);
     }

@@ -8,18 +8,20 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.ledger.Standing;
 import quill.server.chasing.ActView;
 import quill.server.common.Amount;
+import quill.server.debts.OpenSums;
 import quill.server.dispatch.Message;
 import quill.server.invoices.InvoiceIndex;
 import quill.server.invoices.Measure;
 
 /** Clients as lanes over time: what fell due, what is late, what comes, and what was and will be done by itself. */
 final class Almanac {
-    static final int MOST_LANES = 60;
+    static final int MOST_LANES = 40;
 
     private Almanac() {}
 
@@ -42,6 +44,23 @@ final class Almanac {
 
     /** A client's lane. */
     record Lane(long clientId, String client, Amount open, Amount late, List<Mark> marks) {}
+
+    /** Whose lanes are shown: those who owe most of what is late, then most, then those who paid last. */
+    static List<Long> whoIsShown(List<OpenSums.ClientSum> owed, List<Long> settled) {
+        return Stream.concat(
+                        owed.stream()
+                                .sorted(Comparator.comparing((OpenSums.ClientSum s) ->
+                                                s.late().getAmount())
+                                        .thenComparing(s -> s.open().getAmount())
+                                        .reversed()
+                                        .thenComparing(OpenSums.ClientSum::client)
+                                        .thenComparing(OpenSums.ClientSum::clientId))
+                                .map(OpenSums.ClientSum::clientId),
+                        settled.stream())
+                .distinct()
+                .limit(MOST_LANES)
+                .toList();
+    }
 
     /** The lanes of those who owe most of what is late, then most. */
     static List<Lane> lanes(Collection<InvoiceIndex.Row> rows, CurrencyUnit currency, LocalDate from, LocalDate to) {

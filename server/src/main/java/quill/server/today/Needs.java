@@ -9,6 +9,7 @@ import quill.core.acts.Act;
 import quill.core.money.Amounts;
 import quill.server.chasing.ActView;
 import quill.server.clients.ClientsService;
+import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
 import quill.server.dailyrun.LoggedAct;
 import quill.server.dispatch.DispatchService;
@@ -23,7 +24,10 @@ import quill.server.processor.CardOrders;
 /** What only a person can decide. */
 @Component
 class Needs {
+    private static final int MOST_DRAFTS = 30;
+    private static final int MOST_ACTS = 200;
     private final DispatchService dispatch;
+    private final ActViews acts;
     private final PaymentsService payments;
     private final CardOrders orders;
     private final LateFees fees;
@@ -33,6 +37,7 @@ class Needs {
 
     Needs(
             DispatchService dispatch,
+            ActViews acts,
             PaymentsService payments,
             CardOrders orders,
             LateFees fees,
@@ -40,6 +45,7 @@ class Needs {
             ClientsService clients,
             InvoiceIndex index) {
         this.dispatch = dispatch;
+        this.acts = acts;
         this.payments = payments;
         this.orders = orders;
         this.fees = fees;
@@ -63,10 +69,11 @@ class Needs {
             String title,
             String text) {}
 
-    List<Need> all(List<ActView> acts, LocalDate today) {
+    List<Need> all(LocalDate today) {
         List<Need> needs = new ArrayList<>();
         putUp(needs);
-        review(acts, today, needs);
+        // What waits for a review has come up already, and a missing address shows the day before.
+        review(acts.page(today.plusDays(1), null, MOST_ACTS).acts(), today, needs);
         for (Message m : dispatch.needingSomebody()) {
             needs.add(new Need(
                     "message",
@@ -110,7 +117,7 @@ class Needs {
                     "This could not be done on " + Letters.day(a.on()),
                     a.what() + ". " + a.reason()));
         }
-        for (InvoiceIndex.Row d : index.drafts()) {
+        for (InvoiceIndex.Row d : index.drafts(MOST_DRAFTS)) {
             String whom = d.clientName().isEmpty() ? "A draft" : "A draft for " + d.clientName();
             String what = d.subject().isEmpty() ? "not issued yet" : d.subject();
             needs.add(new Need("draft", d.id(), d.id(), d.clientId(), null, whom, what));

@@ -1,14 +1,13 @@
 package quill.server.today;
 
 import io.swagger.v3.oas.annotations.Hidden;
+import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletRequest;
 import java.time.LocalDate;
-import java.util.ArrayList;
-import java.util.Comparator;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -17,8 +16,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import quill.core.RefusedException;
-import quill.core.ledger.Standing;
-import quill.core.money.Amounts;
 import quill.server.business.BusinessService;
 import quill.server.chasing.ActView;
 import quill.server.chasing.ReminderPlans;
@@ -27,9 +24,9 @@ import quill.server.common.BusinessClock;
 import quill.server.common.LiveUpdates;
 import quill.server.common.OneSnapshot;
 import quill.server.dailyrun.ActViews;
+import quill.server.debts.OpenSums;
 import quill.server.dispatch.DispatchService;
 import quill.server.invoices.InvoiceIndex;
-import quill.server.invoices.Measure;
 
 /** Today: what is late, what comes this week, who owes over time, what will happen, and what needs a person. */
 @RestController
@@ -37,7 +34,9 @@ import quill.server.invoices.Measure;
 class TodayController {
     private static final Set<Integer> SPANS = Set.of(6, 12, 26, 52);
     private static final int DAYS_AHEAD = 7;
+    private static final int ACTS = 60;
     private final InvoiceIndex index;
+    private final OpenSums sums;
     private final DispatchService dispatch;
     private final Needs needs;
     private final ActViews acts;
@@ -48,6 +47,7 @@ class TodayController {
 
     TodayController(
             InvoiceIndex index,
+            OpenSums sums,
             DispatchService dispatch,
             Needs needs,
             ActViews acts,
@@ -56,6 +56,7 @@ class TodayController {
             LiveUpdates live,
             BusinessClock clock) {
         this.index = index;
+        this.sums = sums;
         this.dispatch = dispatch;
         this.needs = needs;
         this.acts = acts;
@@ -75,7 +76,8 @@ class TodayController {
             Amount open,
             List<Amount> inOthers) {}
 
-    /** @param hidden how many clients have no lane, since there are more than can be read */
+    /** @param hidden how many clients have no lane, since there are more than can be read
+     * @param moreActs where further acts of the week begin, or null */
     record TodayView(
             LocalDate today,
             int weeks,
@@ -85,6 +87,7 @@ class TodayController {
             List<Almanac.Lane> lanes,
             int hidden,
             List<ActView> acts,
+            @Schema(nullable = true) String moreActs,
             boolean allKeptBack,
             List<Needs.Need> needs) {}
 
@@ -98,61 +101,71 @@ class TodayController {
         CurrencyUnit currency = business.business().currencyUnit();
         LocalDate from = today.minusDays(weeks * 7L / 2);
         LocalDate to = today.plusDays(weeks * 7L / 2);
-        List<InvoiceIndex.Row> open = index.open();
-        List<InvoiceIndex.Row> shown = new ArrayList<>(open);
-        shown.addAll(index.settledSince(from));
-        List<Almanac.Lane> all = Almanac.lanes(shown, currency, from, to);
+        List<OpenSums.ClientSum> owed = sums.byClient(today, today.plusDays(DAYS_AHEAD));
+        List<Long> settled = index.settledClients(from);
+        List<Long> clients = Almanac.whoIsShown(owed, settled);
+        List<Almanac.Lane> all = Almanac.lanes(index.of(clients, from), currency, from, to);
         List<Almanac.Lane> lanes = all.subList(0, Math.min(all.size(), Almanac.MOST_LANES));
-        List<Long> clients = lanes.stream().map(Almanac.Lane::clientId).toList();
-        List<ActView> soon = acts.until(today.plusDays(DAYS_AHEAD));
+        List<Long> shown = lanes.stream().map(Almanac.Lane::clientId).distinct().toList();
+        ActViews.Page soon = acts.page(today.plusDays(DAYS_AHEAD), null, ACTS);
         return new TodayView(
                 today,
                 weeks,
                 from,
                 to,
-                sentence(open, currency, today),
-                Almanac.withActs(lanes, dispatch.reminders(clients, from), acts.until(clients, to)),
-                all.size() - lanes.size(),
-                soon,
+                sentence(owed, currency),
+                Almanac.withActs(lanes, dispatch.reminders(shown, from), acts.until(shown, to)),
+                (int) owed.stream().map(OpenSums.ClientSum::clientId).distinct().count()
+                        + settled.size()
+                        - shown.size(),
+                soon.acts(),
+                soon.next(),
                 plans.setting().allKeptBack(),
-                needs.all(soon, today));
+                needs.all(today));
     }
 
-    private static Sentence sentence(List<InvoiceIndex.Row> rows, CurrencyUnit currency, LocalDate today) {
-        Map<String, Money> lateBy = new LinkedHashMap<>();
-        Map<String, Money> weekBy = new LinkedHashMap<>();
-        Map<CurrencyUnit, Money> others = new LinkedHashMap<>();
-        Money open = Money.zero(currency);
-        for (InvoiceIndex.Row row : rows) {
-            for (Measure.Part part : row.measure()) {
-                Money amount = part.open().money();
-                if (!amount.getCurrencyUnit().equals(currency)) {
-                    others.merge(amount.getCurrencyUnit(), amount, Money::plus);
-                    continue;
-                }
-                open = open.plus(amount);
-                if (amount.isPositive() && part.standing() == Standing.LATE) {
-                    lateBy.merge(row.clientName(), amount, Money::plus);
-                } else if (amount.isPositive() && !part.dueOn().isAfter(today.plusDays(DAYS_AHEAD))) {
-                    weekBy.merge(row.clientName(), amount, Money::plus);
-                }
+    /** Further acts of the next seven days. @param more where the rest begins, or null */
+    record ActsPage(
+            List<ActView> acts, @Schema(nullable = true) String more) {}
+
+    /** The next page of what will happen. @param after what the page before said in {@code more} */
+    @GetMapping("/acts")
+    @OneSnapshot
+    ActsPage moreActs(@RequestParam String after) {
+        ActViews.Page page = acts.page(clock.today().plusDays(DAYS_AHEAD), after, ACTS);
+        return new ActsPage(page.acts(), page.next());
+    }
+
+    /** Sums over everything that is open, by client: two clients of one name are two. */
+    private static Sentence sentence(List<OpenSums.ClientSum> all, CurrencyUnit currency) {
+        Map<CurrencyUnit, Money> others = new TreeMap<>();
+        Money zero = Money.zero(currency);
+        Money open = zero;
+        Money late = zero;
+        Money week = zero;
+        OpenSums.ClientSum most = null;
+        int lateClients = 0;
+        int weekClients = 0;
+        for (OpenSums.ClientSum s : all) {
+            if (!s.open().getCurrencyUnit().equals(currency)) {
+                others.merge(s.open().getCurrencyUnit(), s.open(), Money::plus);
+                continue;
             }
+            open = open.plus(s.open());
+            late = late.plus(s.late());
+            week = week.plus(s.soon());
+            lateClients += s.late().isPositive() ? 1 : 0;
+            weekClients += s.soon().isPositive() ? 1 : 0;
+            most = s.late().isPositive() && (most == null || s.late().isGreaterThan(most.late())) ? s : most;
         }
-        String most = lateBy.entrySet().stream()
-                .max(Comparator.comparing(e -> e.getValue().getAmount()))
-                .map(Map.Entry::getKey)
-                .orElse("");
         return new Sentence(
-                Amount.of(Amounts.sum(currency, lateBy.values())),
-                lateBy.size(),
-                most,
-                Amount.of(Amounts.sum(currency, weekBy.values())),
-                weekBy.size(),
+                Amount.of(late),
+                lateClients,
+                most == null ? "" : most.client(),
+                Amount.of(week),
+                weekClients,
                 Amount.of(open),
-                others.values().stream()
-                        .filter(Money::isPositive)
-                        .map(Amount::of)
-                        .toList());
+                others.values().stream().map(Amount::of).toList());
     }
 
     @Hidden

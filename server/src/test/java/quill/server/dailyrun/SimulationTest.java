@@ -322,7 +322,13 @@ public class SimulationTest {
         BooksService books = server.bean(BooksService.class);
         Map<Long, Money> byPostings = books.balancesByClient(CurrencyUnit.EUR);
         Map<Long, Money> credits = books.creditsOf(shadows.keySet(), CurrencyUnit.EUR);
-        Map<Long, List<OpenDebt>> open = server.bean(Debts.class).openByClient(CurrencyUnit.EUR);
+        Map<Long, List<OpenDebt>> open = server.bean(Debts.class)
+                .openByClient(
+                        server.jdbc()
+                                .sql("SELECT id FROM client")
+                                .query(Long.class)
+                                .list(),
+                        CurrencyUnit.EUR);
         for (Shadow s : shadows.values()) {
             Money zero = Money.zero(CurrencyUnit.EUR);
             Money owed = Amounts.sum(

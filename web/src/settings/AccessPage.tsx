@@ -1,0 +1,101 @@
+import { Button } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, data, type Schemas } from '../api/client';
+import { spokenMoment } from '../design/format';
+import { Loaded, Refusal } from '../design/States';
+
+function SessionItem({ session: s }: { session: Schemas['SessionView'] }) {
+  const queries = useQueryClient();
+  const end = useMutation({
+    mutationFn: () => data(api.DELETE('/api/sessions/{key}', { params: { path: { key: s.key } } })),
+    onSuccess: (left) => {
+      queries.setQueryData(['sessions'], left);
+      void queries.invalidateQueries({ queryKey: ['access-log'] });
+    },
+  });
+  return (
+    <li>
+      <span className="grow">
+        <b>{s.browser || 'A program'}</b> from {s.from}
+        {s.own && ', this one'}
+        <br />
+        <span className="faded">
+          since {spokenMoment(s.began)}, last active {spokenMoment(s.active)}
+        </span>
+        <Refusal error={end.error} />
+      </span>
+      {!s.own && (
+        <Button variant="outline" size="xs" loading={end.isPending} onClick={() => end.mutate()}>
+          End it
+        </Button>
+      )}
+    </li>
+  );
+}
+
+/** Where one is signed in, and who signed in, or tried to. */
+export function AccessPage() {
+  const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => data(api.GET('/api/sessions')) });
+  const log = useQuery({ queryKey: ['access-log'], queryFn: () => data(api.GET('/api/access-log')) });
+  return (
+    <div className="page">
+      <p>
+        <Link className="link" to="/settings">
+          Settings
+        </Link>
+      </p>
+      <h1>Sign-ins</h1>
+      <p className="faded">
+        A session ends after twelve hours without a key or a click, and after fourteen days in all. The books
+        have a password of their own, made at the first start: it keeps other programs of this machine out. It
+        encrypts nothing; whoever has the disk can read it.
+      </p>
+      <h2>Signed in now</h2>
+      <Loaded query={sessions} what="the sessions">
+        {(all) => (
+          <ul className="list">
+            {all.map((s) => (
+              <SessionItem key={s.key} session={s} />
+            ))}
+          </ul>
+        )}
+      </Loaded>
+      <h2>What happened</h2>
+      <Loaded query={log} what="the log">
+        {(lines) =>
+          lines.length === 0 ? (
+            <p className="faded">Sign-ins, failures and changes of what matters stand here.</p>
+          ) : (
+            <table className="ledger">
+              <thead>
+                <tr>
+                  <th>When</th>
+                  <th>What</th>
+                  <th>Who</th>
+                  <th>From</th>
+                </tr>
+              </thead>
+              <tbody>
+                {lines.map((l) => (
+                  <tr key={l.id}>
+                    <td className="figures">{spokenMoment(l.at)}</td>
+                    <td>
+                      {l.what}
+                      {l.times > 1 && `, ${l.times} times`}
+                    </td>
+                    <td>{l.who}</td>
+                    <td>
+                      {l.from}
+                      {l.browser && <span className="faded">, {l.browser}</span>}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Loaded>
+    </div>
+  );
+}
