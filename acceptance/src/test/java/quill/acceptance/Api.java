@@ -98,6 +98,12 @@ final class Api {
         }
     }
 
+    /** An answer that goes on for as long as its reader stays. */
+    HttpResponse<java.io.InputStream> stream(String path) throws IOException, InterruptedException {
+        return http.send(
+                HttpRequest.newBuilder(URI.create(app.url(path))).build(), HttpResponse.BodyHandlers.ofInputStream());
+    }
+
     byte[] bytes(String path) {
         try {
             return http.send(

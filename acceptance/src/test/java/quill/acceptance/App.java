@@ -65,6 +65,7 @@ final class App implements AutoCloseable {
                                 "--server.port=" + port,
                                 "--standins.smtp-port=" + smtpPort,
                                 "--standins.data=" + data.resolve("stand-ins"),
+                                "--spring.datasource.hikari.max-lifetime=30000",
                                 "--standins.api-key=" + KEY,
                                 "--standins.webhook-secret=" + SECRET,
                                 "--standins.webhook-url=http://localhost:" + appPort + "/api/hooks/processor"))
@@ -83,6 +84,9 @@ final class App implements AutoCloseable {
         settings.put("quill.processor.webhook-secret", SECRET);
         settings.put("quill.processor.ask-every", "1200");
         settings.put("quill.outbox-every", "300");
+        // Connections live as short as the pool allows, so that every test also runs on later ones.
+        settings.put("spring.datasource.hikari.max-lifetime", "30000");
+        settings.put("quill.public-a-minute", "100000");
         settings.putAll(more);
         List<String> arguments = settings.entrySet().stream()
                 .map(e -> "--" + e.getKey() + "=" + e.getValue())

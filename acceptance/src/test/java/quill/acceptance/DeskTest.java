@@ -140,22 +140,6 @@ public class DeskTest extends Suite {
     }
 
     @Test
-    public void aPassphraseIsChangedOnlyByWhoKnowsTheOldOne() {
-        Api api = Api.signedIn(app);
-        assertThat(api.put("/api/passphrase", Map.of("current", "wrong", "next", "another long passphrase"))
-                        .problem("current"))
-                .contains("is not your passphrase");
-        assertThat(api.put("/api/passphrase", Map.of("current", PASSPHRASE, "next", "short"))
-                        .problem("next"))
-                .contains("from 12 to 200");
-        api.put("/api/passphrase", Map.of("current", PASSPHRASE, "next", "another long passphrase"))
-                .ok();
-        api.put("/api/passphrase", Map.of("current", "another long passphrase", "next", PASSPHRASE))
-                .ok();
-        Api.signedIn(app);
-    }
-
-    @Test
     public void settingsAndTaxesAreCheckedFieldByField() {
         Api api = Api.signedIn(app);
         JsonNode own = api.get("/api/business").ok().path("business");

@@ -11,6 +11,7 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
@@ -24,16 +25,19 @@ import quill.server.common.Problems;
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE + 40)
 class PublicRates extends OncePerRequestFilter {
-    private static final int A_MINUTE = 240;
-    private static final int AT_ONCE = 120;
     private static final int REMEMBERED = 20_000;
     private static final int LONGEST_TOKEN = 64;
     private static final Pattern LINK = Pattern.compile("/(?:api/public|p)/([^/]*).*");
 
+    private final int aMinute;
     private final Cache<String, Bucket> buckets = Caffeine.newBuilder()
             .maximumSize(REMEMBERED)
             .expireAfterAccess(Duration.ofMinutes(10))
             .build();
+
+    PublicRates(@Value("${quill.public-a-minute}") int aMinute) {
+        this.aMinute = aMinute;
+    }
 
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
@@ -57,8 +61,8 @@ class PublicRates extends OncePerRequestFilter {
         return buckets.get(
                         key,
                         k -> Bucket.builder()
-                                .addLimit(
-                                        limit -> limit.capacity(AT_ONCE).refillGreedy(A_MINUTE, Duration.ofMinutes(1)))
+                                .addLimit(limit ->
+                                        limit.capacity(aMinute / 2).refillGreedy(aMinute, Duration.ofMinutes(1)))
                                 .build())
                 .tryConsume(1);
     }

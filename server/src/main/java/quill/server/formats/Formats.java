@@ -106,7 +106,7 @@ public class Formats {
     @Transactional
     public Imported importUbl(byte[] bytes) {
         UblSource source = UblSource.parse(bytes);
-        UblReading.Read read = UblReading.read(source);
+        UblReading.Read read = read(source);
         if (read.creditNote()) {
             throw new RefusedException("file", read.number(), "is a credit note; only an invoice becomes a draft");
         }
@@ -124,6 +124,14 @@ public class Formats {
                     + " was paid before: record it as a deposit of the client, then it can be deducted.");
         }
         return new Imported(invoices.begin(draft, null), said);
+    }
+
+    private static UblReading.Read read(UblSource source) {
+        try {
+            return UblReading.read(source);
+        } catch (ArithmeticException | IllegalArgumentException e) {
+            throw new RefusedException("file", "", "has a figure that no invoice can have: " + e.getMessage());
+        }
     }
 
     /** The business's own tax for each of the file's: the same category and rate. */

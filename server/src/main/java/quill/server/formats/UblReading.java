@@ -167,6 +167,15 @@ public final class UblReading {
         BigDecimal base = line.price() == null || line.price().getBaseQuantityValue() == null
                 ? BigDecimal.ONE
                 : line.price().getBaseQuantityValue();
+        if (base.signum() <= 0) {
+            throw new RefusedException("file", base.toPlainString(), "has a price for a quantity of zero or less");
+        }
+        if (quantity.multiply(price).abs().compareTo(base.multiply(TypedNumber.LARGEST)) >= 0
+                || quantity.abs().compareTo(TypedNumber.LIMIT) >= 0
+                || price.abs().compareTo(TypedNumber.LARGEST) >= 0) {
+            throw new RefusedException(
+                    "file", name(line), "has a line of " + TypedNumber.LARGEST_IN_WORDS + " or more");
+        }
         List<Tax> set = List.of(tax(
                 line.item() == null || line.item().hasNoClassifiedTaxCategoryEntries()
                         ? null

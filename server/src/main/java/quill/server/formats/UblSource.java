@@ -8,6 +8,10 @@ import java.util.List;
 import javax.xml.XMLConstants;
 import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.AllowanceChargeType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.ItemType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.MonetaryTotalType;
@@ -48,6 +52,7 @@ record UblSource(
             ItemType item,
             PriceType price) {}
 
+    private static final int DEEPEST = 60;
     private static final String INVOICE = "urn:oasis:names:specification:ubl:schema:xsd:Invoice-2";
     private static final String CREDIT_NOTE = "urn:oasis:names:specification:ubl:schema:xsd:CreditNote-2";
 
@@ -58,6 +63,7 @@ record UblSource(
      * @throws RefusedException naming {@code file}
      */
     static UblSource parse(byte[] bytes) {
+        refuseDepth(bytes);
         Element root = dom(bytes).getDocumentElement();
         String name = root.getNamespaceURI() + " " + root.getLocalName();
         if (name.equals(INVOICE + " Invoice")) {
@@ -95,8 +101,34 @@ record UblSource(
                     doctype
                             ? "has a document type declaration, which no invoice needs; nothing of it was read"
                             : "cannot be read as XML: " + e.getMessage());
-        } catch (ParserConfigurationException | IOException e) {
+        } catch (IOException e) {
+            throw new RefusedException("file", "", "cannot be read as XML: its characters are not what it says");
+        } catch (ParserConfigurationException e) {
             throw new IllegalStateException(e);
+        }
+    }
+
+    /** What reads an invoice descends into it: a file of elements within elements is refused before that. */
+    private static void refuseDepth(byte[] bytes) {
+        XMLInputFactory factory = XMLInputFactory.newFactory();
+        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+        try {
+            XMLStreamReader reader = factory.createXMLStreamReader(new ByteArrayInputStream(bytes));
+            int depth = 0;
+            while (reader.hasNext()) {
+                int event = reader.next();
+                depth += event == XMLStreamConstants.START_ELEMENT
+                        ? 1
+                        : event == XMLStreamConstants.END_ELEMENT ? -1 : 0;
+                if (depth > DEEPEST) {
+                    throw new RefusedException(
+                            "file", "", "has elements within elements " + DEEPEST + " deep, which no invoice has");
+                }
+            }
+        } catch (XMLStreamException e) {
+            // What is wrong with it is told by the parser that reads it next.
+            return;
         }
     }
 

@@ -24,6 +24,7 @@ record CardOrder(
 
     /** The amount as a person reads it. */
     public String shown() {
-        return currency + " " + String.format("%,.2f", amount);
+        int decimals = java.util.Currency.getInstance(currency).getDefaultFractionDigits();
+        return currency + " " + String.format(java.util.Locale.ROOT, "%,." + decimals + "f", amount);
     }
 }

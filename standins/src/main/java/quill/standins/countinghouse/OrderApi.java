@@ -6,6 +6,8 @@ import java.security.MessageDigest;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.web.bind.annotation.ExceptionHandler;
@@ -24,6 +26,9 @@ import quill.standins.StandinsSettings;
 @RestController
 @RequestMapping("/api")
 class OrderApi {
+    private static final BigDecimal MOST = new BigDecimal("1000000000000");
+    private static final Map<String, Currency> CURRENCIES =
+            Currency.getAvailableCurrencies().stream().collect(Collectors.toMap(Currency::getCurrencyCode, c -> c));
     private final OrderBook book;
     private final StandinsSettings settings;
 
@@ -58,14 +63,35 @@ class OrderApi {
             @RequestHeader("Idempotency-Key") String key,
             @RequestBody Asked asked) {
         check(authorization);
-        if (asked.amount() == null || asked.amount().signum() <= 0) {
-            throw new ResponseStatusException(HttpStatus.UNPROCESSABLE_CONTENT, "amount must be above zero");
+        String refusal = refusalOf(asked);
+        if (refusal != null) {
+            throw new ResponseStatusException(HttpStatus.UNPROCESSABLE_CONTENT, refusal);
         }
         CardOrder order = book.open(key, asked.amount(), asked.currency(), asked.description(), asked.returnTo());
         if (order.amount().compareTo(asked.amount()) != 0 || !order.currency().equals(asked.currency())) {
             throw new ResponseStatusException(HttpStatus.CONFLICT, "this key was used for another amount");
         }
         return answer(order);
+    }
+
+    private static String refusalOf(Asked asked) {
+        Currency currency = CURRENCIES.get(asked.currency() == null ? "" : asked.currency());
+        if (currency == null || currency.getDefaultFractionDigits() < 0) {
+            return "currency must be an ISO 4217 code";
+        }
+        if (asked.amount() == null
+                || asked.amount().signum() <= 0
+                || asked.amount().compareTo(MOST) >= 0) {
+            return "amount must be above zero and below " + MOST;
+        }
+        if (asked.amount().stripTrailingZeros().scale() > currency.getDefaultFractionDigits()) {
+            return "amount has more decimals than " + currency;
+        }
+        boolean texts = asked.description() != null
+                && asked.description().length() <= 200
+                && asked.returnTo() != null
+                && asked.returnTo().length() <= 500;
+        return texts ? null : "description and returnTo must be given, with at most 200 and 500 characters";
     }
 
     @GetMapping("/orders/{id}")

@@ -23,6 +23,7 @@ class OrderBook {
               FROM card_order
             """;
 
+    private static final int MINUTES_OPEN = 30;
     private final JdbcClient jdbc;
 
     OrderBook(JdbcClient jdbc) {
@@ -39,7 +40,7 @@ class OrderBook {
     CardOrder open(String key, BigDecimal amount, String currency, String description, String returnTo) {
         Optional<CardOrder> before = byKey(key);
         if (before.isPresent()) {
-            return before.get();
+            return find(before.get().id()).orElseThrow();
         }
         String id = "order-" + UUID.randomUUID();
         jdbc.sql("""
@@ -63,7 +64,16 @@ class OrderBook {
                 .optional();
     }
 
+    /** By the counting house's own clock an order that nobody finishes ends after half an hour. */
+    private void endOld(String id) {
+        jdbc.sql("""
+                UPDATE card_order SET state = 'withdrawn', awaits_code = FALSE
+                 WHERE id = :id AND state = 'open' AND made_at < DATEADD('MINUTE', -:minutes, LOCALTIMESTAMP)
+                """).param("id", id).param("minutes", MINUTES_OPEN).update();
+    }
+
     Optional<CardOrder> find(String id) {
+        endOld(id);
         return jdbc.sql(COLUMNS + "WHERE id = :id")
                 .param("id", id)
                 .query(OrderBook::order)
@@ -90,8 +100,9 @@ class OrderBook {
                 UPDATE card_order
                    SET state = 'paid', payment_id = :payment, paid_on = :today, fee = :fee, card_last_four = :lastFour,
                        card_expiry = :expiry, awaits_code = FALSE
-                 WHERE id = :id AND state = 'open'
+                 WHERE id = :id AND state = 'open' AND made_at >= DATEADD('MINUTE', -:minutes, LOCALTIMESTAMP)
                 """)
+                .param("minutes", MINUTES_OPEN)
                 .param("payment", "payment-" + UUID.randomUUID())
                 .param("today", today())
                 .param("fee", Fee.of(order.amount(), order.currency()))
