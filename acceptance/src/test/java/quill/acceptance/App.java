@@ -29,6 +29,7 @@ final class App implements AutoCloseable {
             "-XX:TieredStopAtLevel=1",
             "-XX:+UseSerialGC",
             "-Xmx384m",
+            "-XX:+ExitOnOutOfMemoryError",
             "-Xshare:auto");
     private static final Map<String, Path> UNPACKED = new ConcurrentHashMap<>();
 
@@ -207,6 +208,19 @@ final class App implements AutoCloseable {
         }
     }
 
+    /** What the process holds of memory; 0 where that cannot be read. */
+    long residentMegabytes() {
+        try {
+            return Files.readAllLines(Path.of("/proc/" + process.pid() + "/status")).stream()
+                    .filter(l -> l.startsWith("VmRSS:"))
+                    .map(l -> Long.parseLong(l.replaceAll("\\D", "")) / 1024)
+                    .findFirst()
+                    .orElse(0L);
+        } catch (IOException e) {
+            return 0;
+        }
+    }
+
     boolean isAlive() {
         return process.isAlive();
     }
@@ -214,7 +228,8 @@ final class App implements AutoCloseable {
     @Override
     public void close() {
         process.destroy();
-        Instant patience = Instant.now().plusSeconds(8);
+        // An orderly stop compacts the books, and is given the time that it needs.
+        Instant patience = Instant.now().plusSeconds(40);
         while (process.isAlive() && Instant.now().isBefore(patience)) {
             Waiting.pause(50);
         }

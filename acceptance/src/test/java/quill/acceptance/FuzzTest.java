@@ -76,7 +76,17 @@ public class FuzzTest extends Suite {
                         .problem("email"))
                 .contains("name@place.example");
         Map<String, Object> draft = api.draft(client, "999999999", "100%@30");
-        ((Map<String, Object>) ((List<?>) draft.get("lines")).get(0)).put("quantity", "999999999");
+        draft.put(
+                "lines",
+                List.of(Map.of(
+                        "description",
+                        "Work",
+                        "quantity",
+                        "999999999",
+                        "unitPrice",
+                        "999999999",
+                        "taxes",
+                        List.of(api.firstTax()))));
         Api.Answer beyond = api.post("/api/reckonings", draft);
         assertThat(beyond.text()).contains("below 1,000,000,000,000");
         assertThat(api.post("/api/invoices", draft).status())

@@ -31,6 +31,7 @@ public class Screenshots extends Suite {
         shoot(page, "/clients/" + clientOf(api, hotel), "account");
         shoot(page, "/settings/reminders", "reminder-plan");
         shoot(page, "/settings/taxes", "taxes");
+        shoot(page, "/settings/access", "access");
         shoot(page, "/settings/documents", "documents");
         long infirmary = of(api, "settled", "Larkmoor Infirmary");
         long note = api.get("/api/invoices/" + infirmary)

@@ -13,7 +13,8 @@ public final class Bench {
     private Bench() {}
 
     public static void main(String[] args) throws Exception {
-        List<String> wanted = args.length == 0 ? List.of("sheet", "document", "system", "run", "today") : List.of(args);
+        List<String> wanted =
+                args.length == 0 ? List.of("sheet", "document", "system", "run", "today", "lists") : List.of(args);
         Path root = Path.of("").toAbsolutePath();
         StringBuilder results = new StringBuilder("\n");
         if (wanted.contains("sheet")) {
@@ -30,6 +31,9 @@ public final class Bench {
         }
         if (wanted.contains("today")) {
             results.append(new RunBench(root).today());
+        }
+        if (wanted.contains("lists")) {
+            results.append(new ListsBench(root).run());
         }
         System.out.println(results);
     }

@@ -10,6 +10,9 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -65,6 +68,12 @@ final class BenchServer implements AutoCloseable {
                 {"ownerName":"Owner","ownerEmail":"%s","passphrase":"%s","businessName":"Bench","businessEmail":"b@b.example",
                  "address":"","currency":"EUR","zone":"UTC","registered":true,"taxNumber":"1","taxName":"VAT","taxRate":"21"}
                 """.formatted(OWNER, PASSPHRASE));
+    }
+
+    /** The books of a server that has ended. */
+    static Connection books(Path data) throws SQLException, IOException {
+        String password = Files.readString(data.resolve("books.password")).strip();
+        return DriverManager.getConnection("jdbc:h2:file:" + data.resolve("books"), "sa", password);
     }
 
     void signIn() throws Exception {

@@ -3,7 +3,6 @@ package quill.bench;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -55,8 +54,8 @@ final class RunBench {
             invoice = server.issueOne();
             server.post("/api/runs", "{}");
         }
-        try (Connection db = DriverManager.getConnection("jdbc:h2:file:" + data.resolve("books"), "sa", "")) {
-            spread(db, invoice, open);
+        try (Connection db = BenchServer.books(data)) {
+            spread(db, invoice, open, open / 5);
         }
         try (BenchServer server = new BenchServer(root, data, IDLE, NO_MAIL)) {
             server.signIn();
@@ -70,10 +69,9 @@ final class RunBench {
         }
     }
 
-    /** Five invoices to a client, due in two months, but for one each of the first thousand clients. */
-    private static void spread(Connection db, long invoice, int open) throws SQLException {
+    /** As many invoices to each client, due in two months, but for one each of the first thousand clients. */
+    static void spread(Connection db, long invoice, int open, int clients) throws SQLException {
         LocalDate today = LocalDate.now(ZoneOffset.UTC);
-        int clients = open / 5;
         update(db, "UPDATE invoice SET issued_on = ? WHERE id = " + invoice, today.minusDays(40));
         update(db, """
                 INSERT INTO client (name, email, address)
@@ -82,12 +80,13 @@ final class RunBench {
                 """.formatted(clients));
         update(db, """
                 INSERT INTO invoice (client_id, client_name, bucket, number, subject, currency, total_minor, open_minor,
-                  next_due_on, issued_on, typed, fixed, token, version, made_at)
+                  next_due_on, issued_on, token, version, made_at)
                 SELECT 2 + MOD(n, %1$d), client_name, 'open', number || '-' || n, subject, currency, total_minor,
-                  total_minor, CASE WHEN n < 500 THEN ? WHEN n < 1000 THEN ? ELSE ? END, issued_on, typed, fixed,
+                  total_minor, CASE WHEN n < 500 THEN ? WHEN n < 1000 THEN ? ELSE ? END, issued_on,
                   token || n, version, made_at
                   FROM invoice, (SELECT x - 1 AS n FROM SYSTEM_RANGE(1, %2$d)) WHERE id = %3$d
                 """.formatted(clients, open, invoice), today, today.minusDays(8), today.plusDays(60));
+        SystemBench.copyTexts(db, invoice);
         update(db, """
                 INSERT INTO debt (invoice_id, place, deposit, currency, amount_minor, due_on, why)
                 SELECT v.id, 1, FALSE, v.currency, v.total_minor, v.next_due_on, '{"rule":"","steps":[]}'
@@ -108,7 +107,7 @@ final class RunBench {
         update(db, "DELETE FROM run_day WHERE run_on = ?", today);
     }
 
-    private static void update(Connection db, String sql, LocalDate... days) throws SQLException {
+    static void update(Connection db, String sql, LocalDate... days) throws SQLException {
         try (PreparedStatement s = db.prepareStatement(sql)) {
             for (int i = 0; i < days.length; i++) {
                 s.setObject(i + 1, days[i]);
@@ -124,7 +123,7 @@ final class RunBench {
             server.firstRun();
             invoice = server.issueOne();
         }
-        try (Connection db = DriverManager.getConnection("jdbc:h2:file:" + data.resolve("books"), "sa", "");
+        try (Connection db = BenchServer.books(data);
                 Statement s = db.createStatement()) {
             SystemBench.multiply(db, invoice, invoices, 300);
             s.executeUpdate("MERGE INTO client_chasing (client_id, look_on) KEY (client_id)"

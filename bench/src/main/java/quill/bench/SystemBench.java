@@ -3,7 +3,6 @@ package quill.bench;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.util.Arrays;
@@ -53,7 +52,7 @@ final class SystemBench {
             server.firstRun();
             invoice = server.issueOne();
         }
-        try (Connection db = DriverManager.getConnection("jdbc:h2:file:" + data.resolve("books"), "sa", "")) {
+        try (Connection db = BenchServer.books(data)) {
             multiply(db, invoice, invoices, OPEN);
         }
         return data;
@@ -73,6 +72,18 @@ final class SystemBench {
         return "median " + micros[200] + " us, p95 " + micros[380] + " us";
     }
 
+    /** Every copy says what the first says. */
+    static void copyTexts(Connection db, long invoice) throws SQLException {
+        try (PreparedStatement s = db.prepareStatement("""
+                INSERT INTO invoice_text (invoice_id, typed, fixed)
+                SELECT v.id, t.typed, t.fixed FROM invoice v, invoice_text t WHERE t.invoice_id = ? AND v.id <> ?
+                """)) {
+            s.setLong(1, invoice);
+            s.setLong(2, invoice);
+            s.executeUpdate();
+        }
+    }
+
     /** Copies an invoice so often, each for a client of its own of at most 300; the first ones stay open. */
     static void multiply(Connection db, long invoice, int count, int open) throws SQLException {
         try (PreparedStatement s = db.prepareStatement("""
@@ -85,11 +96,11 @@ final class SystemBench {
         }
         String copyInvoice = """
                 INSERT INTO invoice (client_id, client_name, bucket, number, subject, currency, total_minor, open_minor,
-                  next_due_on, issued_on, settled_on, typed, fixed, token, version, made_at)
+                  next_due_on, issued_on, settled_on, token, version, made_at)
                 SELECT 1 + MOD(n, ?), client_name || ' ' || MOD(n, 300), CASE WHEN n <= ? THEN 'open' ELSE 'settled' END, number || '-' || n, subject,
                   currency, total_minor, CASE WHEN n <= ? THEN total_minor ELSE 0 END,
                   CASE WHEN n <= ? THEN DATEADD('DAY', MOD(n, 90), next_due_on) END, issued_on,
-                  CASE WHEN n > ? THEN DATEADD('DAY', MOD(n, 900), issued_on) END, typed, fixed, token || n, version, made_at
+                  CASE WHEN n > ? THEN DATEADD('DAY', MOD(n, 900), issued_on) END, token || n, version, made_at
                   FROM invoice, (SELECT x AS n FROM SYSTEM_RANGE(1, ?)) WHERE id = ?
                 """;
         try (PreparedStatement s = db.prepareStatement(copyInvoice)) {
@@ -101,6 +112,7 @@ final class SystemBench {
             s.setLong(7, invoice);
             s.executeUpdate();
         }
+        copyTexts(db, invoice);
         String copyInstallment = """
                 INSERT INTO debt (invoice_id, place, deposit, currency, amount_minor, settled_minor, due_on, why)
                 SELECT v.id, i.place, i.deposit, i.currency, i.amount_minor,

@@ -56,9 +56,9 @@ public class Chasing {
     }
 
     /** What became of an act. @param act as it stands now, or null where nothing is to be done any more */
-    public record Outcome(String outcome, String reason, Act act) {
+    public record Outcome(Result outcome, String reason, Act act) {
         static Outcome done(Act act) {
-            return new Outcome("done", "", act);
+            return new Outcome(Result.DONE, "", act);
         }
     }
 
@@ -171,7 +171,7 @@ public class Chasing {
                 .filter(a -> a.key().equals(key))
                 .findFirst();
         if (found.isEmpty()) {
-            return new Outcome("not needed", WhyNot.of(state, key, day, clock.today()), null);
+            return new Outcome(Result.NOT_NEEDED, WhyNot.of(state, key, day, clock.today()), null);
         }
         Act act = found.get();
         if (act.stop() != Act.Stop.NOTHING) {
@@ -180,7 +180,7 @@ public class Chasing {
                 useUp(reminder);
                 repository.letActGo(key);
             }
-            return new Outcome("kept back", act.stop().words(), act);
+            return new Outcome(Result.KEPT_BACK, act.stop().words(), act);
         }
         return act instanceof Act.Fee fee ? charge(fee) : remind((Act.Reminder) act);
     }
@@ -195,10 +195,10 @@ public class Chasing {
         LocalDate today = clock.today();
         String key = Act.Reminder.key(act.client(), today);
         if (!act.on().equals(today)) {
-            return new Outcome("not needed", "its day has passed; the next letter says what is open then", act);
+            return new Outcome(Result.NOT_NEEDED, "its day has passed; the next letter says what is open then", act);
         }
         if (dispatch.wasWritten(key)) {
-            return new Outcome("not needed", "a reminder was written to this client today already", act);
+            return new Outcome(Result.NOT_NEEDED, "a reminder was written to this client today already", act);
         }
         send(key, act);
         return Outcome.done(act);

@@ -17,6 +17,7 @@ import quill.core.money.Amounts;
 import quill.server.business.BusinessService;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.ReminderPlans;
+import quill.server.chasing.Result;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
@@ -178,7 +179,7 @@ public class DailyRun {
         try {
             return Boolean.TRUE.equals(transaction.execute(s -> {
                 Chasing.Outcome outcome = chasing.perform(act.clientId(), act.key(), day);
-                boolean done = "done".equals(outcome.outcome());
+                boolean done = outcome.outcome() == Result.DONE;
                 repository.end(
                         act.id(),
                         done ? outcome.act().amount() : null,
@@ -188,7 +189,7 @@ public class DailyRun {
             }));
         } catch (RuntimeException e) {
             LOG.error("act {} of {} failed", act.key(), day, e);
-            transaction.executeWithoutResult(s -> repository.end(act.id(), null, "failed", reasonOf(e)));
+            transaction.executeWithoutResult(s -> repository.end(act.id(), null, Result.FAILED, reasonOf(e)));
             return false;
         }
     }

@@ -10,8 +10,10 @@ import java.util.Optional;
 import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.server.chasing.Result;
 import quill.server.common.Amount;
 import quill.server.common.Rows;
+import quill.server.common.StoredWord;
 import quill.server.common.Texts;
 
 /** Tables RUN_DAY and RUN_ACT. Holds no rules. */
@@ -94,12 +96,12 @@ class RunRepository {
                 .list();
     }
 
-    void end(long id, Money amount, String outcome, String reason) {
+    void end(long id, Money amount, Result outcome, String reason) {
         jdbc.sql("""
                 UPDATE run_act SET amount_minor = :amount, outcome = :outcome, reason = :reason WHERE id = :id
                 """)
                 .param("amount", amount == null ? null : amount.getAmountMinorLong())
-                .param("outcome", outcome)
+                .param("outcome", outcome.word())
                 .param("reason", Texts.fit(reason, 1000))
                 .param("id", id)
                 .update();
@@ -135,7 +137,7 @@ class RunRepository {
                 announced == null ? null : Amount.ofMinor(currency, announced),
                 amount == null ? null : Amount.ofMinor(currency, amount),
                 rs.getString("what"),
-                rs.getString("outcome"),
+                StoredWord.of(Result.class, rs.getString("outcome")).word(),
                 rs.getString("reason"));
     }
 }

@@ -271,21 +271,21 @@ public class DispatchService {
     /** A person decides to send a failed or uncertain message again. */
     @Transactional
     public void retry(long id) {
-        decide(id, "waiting", "Sent again by hand: ");
+        decide(id, MessageState.WAITING, "Sent again by hand: ");
         repository.byHand(id);
     }
 
     /** A person has dealt with a failed or uncertain message. */
     @Transactional
     public void setAside(long id) {
-        decide(id, "set aside", "Set aside: ");
+        decide(id, MessageState.SET_ASIDE, "Set aside: ");
     }
 
-    private void decide(long id, String to, String words) {
+    private void decide(long id, MessageState to, String words) {
         Message message =
                 repository.find(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
-        boolean moved =
-                repository.move(id, "uncertain", to, null, null, 0) || repository.move(id, "failed", to, null, null, 0);
+        boolean moved = repository.move(id, MessageState.UNCERTAIN, to, null, null, 0)
+                || repository.move(id, MessageState.FAILED, to, null, null, 0);
         if (!moved) {
             throw new ConflictException("This message is " + message.state() + " now; nothing was changed.");
         }

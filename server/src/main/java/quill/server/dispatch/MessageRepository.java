@@ -12,6 +12,7 @@ import java.util.UUID;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Rows;
+import quill.server.common.StoredWord;
 import quill.server.common.Texts;
 
 /** Tables MESSAGE and MESSAGE_TEXT: the outbox and, once sent, what was said to whom. */
@@ -137,7 +138,7 @@ class MessageRepository {
     }
 
     /** Moves from one state to another, if it is still in the first. @return whether it was */
-    boolean move(long id, String from, String to, String error, LocalDate sentOn, int waitSeconds) {
+    boolean move(long id, MessageState from, MessageState to, String error, LocalDate sentOn, int waitSeconds) {
         return jdbc.sql("""
                         UPDATE message
                            SET state = :to, error = :error, sent_on = COALESCE(:sentOn, sent_on),
@@ -145,10 +146,10 @@ class MessageRepository {
                                next_try_at = DATEADD('SECOND', :wait, LOCALTIMESTAMP)
                          WHERE id = :id AND state = :from
                         """)
-                        .param("to", to)
+                        .param("to", to.word())
                         .param("error", Texts.fit(error, 400))
                         .param("sentOn", sentOn)
-                        .param("from", from)
+                        .param("from", from.word())
                         .param("wait", waitSeconds)
                         .param("id", id)
                         .update()
@@ -255,7 +256,7 @@ class MessageRepository {
                 rs.getLong("invoice_id"),
                 rs.getString("to_address"),
                 rs.getString("subject"),
-                rs.getString("state"),
+                StoredWord.of(MessageState.class, rs.getString("state")).word(),
                 rs.getString("error"),
                 rs.getDate("made_on").toLocalDate(),
                 Rows.date(rs, "sent_on"));

@@ -127,7 +127,13 @@ public class Outbox {
                 LOG.error("message {} could not be written", outgoing.id(), e);
                 boolean passes = e instanceof TooOftenException;
                 String why = "It could not be put together; the log of the application says why.";
-                repository.move(outgoing.id(), "waiting", passes ? "waiting" : "failed", why, null, passes ? 30 : 0);
+                repository.move(
+                        outgoing.id(),
+                        MessageState.WAITING,
+                        passes ? MessageState.WAITING : MessageState.FAILED,
+                        why,
+                        null,
+                        passes ? 30 : 0);
             }
         }
     }
@@ -158,7 +164,7 @@ public class Outbox {
             transport.connect(mail.getHost(), mail.getPort(), mail.getUsername(), mail.getPassword());
         } catch (MessagingException e) {
             LOG.warn("the mail server does not answer: {}", e.getMessage());
-            tryAgain(outgoing, "waiting", "The mail server does not answer: " + e.getMessage());
+            tryAgain(outgoing, MessageState.WAITING, "The mail server does not answer: " + e.getMessage());
         }
     }
 
@@ -166,25 +172,37 @@ public class Outbox {
         try {
             transport.sendMessage(message, new Address[] {new InternetAddress(outgoing.to())});
             LocalDate today = clock.today();
-            repository.move(outgoing.id(), "sending", "sent", null, today, 0);
+            repository.move(outgoing.id(), MessageState.SENDING, MessageState.SENT, null, today, 0);
             happenings.note(invoice.id(), invoice.clientId(), "Sent to " + outgoing.to() + ": " + outgoing.subject());
         } catch (MessagingException e) {
             int code = refusalCode(e);
             if (code >= PERMANENT) {
-                repository.move(outgoing.id(), "sending", "failed", "Refused: " + e.getMessage(), null, 0);
+                repository.move(
+                        outgoing.id(),
+                        MessageState.SENDING,
+                        MessageState.FAILED,
+                        "Refused: " + e.getMessage(),
+                        null,
+                        0);
             } else if (code > 0) {
-                tryAgain(outgoing, "sending", "Put off: " + e.getMessage());
+                tryAgain(outgoing, MessageState.SENDING, "Put off: " + e.getMessage());
             } else {
-                repository.move(outgoing.id(), "sending", "uncertain", "No answer came: " + e.getMessage(), null, 0);
+                repository.move(
+                        outgoing.id(),
+                        MessageState.SENDING,
+                        MessageState.UNCERTAIN,
+                        "No answer came: " + e.getMessage(),
+                        null,
+                        0);
             }
         }
         changes.say(invoice.id(), invoice.clientId());
     }
 
-    private void tryAgain(Outgoing outgoing, String from, String why) {
+    private void tryAgain(Outgoing outgoing, MessageState from, String why) {
         boolean tooOften = outgoing.tries() >= MOST_TRIES;
         int wait = Math.min(3600, 2 << Math.min(outgoing.tries(), 10));
-        repository.move(outgoing.id(), from, tooOften ? "failed" : "waiting", why, null, wait);
+        repository.move(outgoing.id(), from, tooOften ? MessageState.FAILED : MessageState.WAITING, why, null, wait);
         if (tooOften) {
             changes.say(outgoing.invoiceId(), null);
         }

@@ -62,7 +62,7 @@ class ReminderGuard {
                 return false;
             }
         }
-        return repository.move(outgoing.id(), "waiting", "sending", null, null, 0);
+        return repository.move(outgoing.id(), MessageState.WAITING, MessageState.SENDING, null, null, 0);
     }
 
     /** Whether at least what it asks for is still open. */
@@ -77,7 +77,7 @@ class ReminderGuard {
         String why = expired
                 ? "It could not leave on its day; the next letter says what is open."
                 : "What it asks for was paid before it could leave.";
-        if (!repository.move(message.id(), "waiting", "set aside", why, null, 0)) {
+        if (!repository.move(message.id(), MessageState.WAITING, MessageState.SET_ASIDE, why, null, 0)) {
             return;
         }
         happenings.note(message.invoiceId(), message.clientId(), "Reminder not sent. " + why);

@@ -14,7 +14,7 @@ public record Invoice(
         long id,
         Long clientId,
         String clientName,
-        String bucket,
+        Bucket bucket,
         String number,
         String subject,
         String currency,
@@ -30,6 +30,6 @@ public record Invoice(
         int version) {
     /** Whether it can still be written. */
     public boolean isDraft() {
-        return "draft".equals(bucket);
+        return bucket == Bucket.DRAFT;
     }
 }

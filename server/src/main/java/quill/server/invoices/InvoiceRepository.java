@@ -12,6 +12,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Rows;
+import quill.server.common.StoredWord;
 
 /** Tables INVOICE, INVOICE_TEXT and EARLIER_TEXT. Holds no rules; the caller opens the transaction. */
 @Repository
@@ -349,7 +350,7 @@ class InvoiceRepository {
                 rs.getLong("id"),
                 rs.getObject("client_id", Long.class),
                 rs.getString("client_name"),
-                rs.getString("bucket"),
+                StoredWord.of(Bucket.class, rs.getString("bucket")),
                 rs.getString("number"),
                 rs.getString("subject"),
                 rs.getString("currency"),

@@ -132,7 +132,7 @@ public class InvoicesService {
                 id,
                 typed.clientId(),
                 name,
-                "draft",
+                Bucket.DRAFT,
                 null,
                 subject.length() > 200 ? subject.substring(0, 200) : subject,
                 reckoned.read().currency().getCode(),

@@ -91,7 +91,7 @@ class PaymentBooking {
         Money free =
                 debts.freeCreditsOf(List.of(p.clientId()), currency).getOrDefault(p.clientId(), Money.zero(currency));
         Money held = Amounts.min(credit, free);
-        if (held.isPositive() && "CARD".equals(p.way())) {
+        if (held.isPositive() && PaymentWay.CARD.name().equals(p.way())) {
             repository.unexpected(id);
         }
         return held;

@@ -137,7 +137,7 @@ class PaymentRepository {
                 rs.getLong("id"),
                 rs.getLong("client_id"),
                 rs.getObject("invoice_id", Long.class),
-                rs.getString("way"),
+                PaymentWay.valueOf(rs.getString("way")).name(),
                 Amount.ofMinor(currency, rs.getLong("amount_minor")),
                 Amount.ofMinor(currency, rs.getLong("fee_minor")),
                 rs.getDate("value_on").toLocalDate(),

@@ -5,7 +5,6 @@ import java.time.LocalDateTime;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -16,7 +15,6 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
-import quill.core.ledger.Account;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.OpenDebt;
@@ -39,9 +37,6 @@ import quill.server.invoices.InvoicesService;
 /** Money received: booked once, appropriated, receipted; and undone by an entry that names the first. */
 @Service
 public class PaymentsService {
-    private static final Map<String, Account> WAYS =
-            Map.of("TRANSFER", Account.BANK, "CASH", Account.CASH, "CHEQUE", Account.BANK);
-
     private final PaymentRepository repository;
     private final RequestKeys keys;
     private final Deposits deposits;
@@ -170,8 +165,8 @@ public class PaymentsService {
                     r.amount(),
                     "is above " + TypedNumber.LARGEST_IN_WORDS + " in the currency of your books"));
         }
-        Account where = r.way() == null ? null : WAYS.get(r.way());
-        if (where == null) {
+        PaymentWay way = PaymentWay.recorded(r.way());
+        if (way == null) {
             problems.add(new Problem("way", r.way(), "must be TRANSFER, CASH or CHEQUE"));
         }
         if (r.reference() != null && r.reference().length() > 200) {
@@ -199,10 +194,12 @@ public class PaymentsService {
                 false,
                 r.held());
         if (r.held()) {
-            return find(deposits.hold(payment, where));
+            return find(deposits.hold(payment, way.account()));
         }
         return booking.book(
-                payment, where, Appropriation.of(amount, debts.open(r.clientId(), currency), named, debts.order()));
+                payment,
+                way.account(),
+                Appropriation.of(amount, debts.open(r.clientId(), currency), named, debts.order()));
     }
 
     /**
@@ -278,7 +275,7 @@ public class PaymentsService {
                 c.key(),
                 c.clientId(),
                 c.invoiceId(),
-                "CARD",
+                PaymentWay.CARD.name(),
                 c.amount(),
                 c.fee(),
                 c.paidOn(),
@@ -289,14 +286,14 @@ public class PaymentsService {
                 c.processorPayment(),
                 false,
                 false);
-        return booking.book(payment, Account.PROCESSOR_CLEARING, appropriation);
+        return booking.book(payment, PaymentWay.CARD.account(), appropriation);
     }
 
     /** Takes back what a person recorded wrongly. What it settled is open again. */
     @Transactional
     public Payment undo(long id, String why) {
         Payment payment = find(id);
-        if ("CARD".equals(payment.way())) {
+        if (PaymentWay.CARD.name().equals(payment.way())) {
             throw new RefusedException(
                     "way",
                     "CARD",
@@ -311,13 +308,13 @@ public class PaymentsService {
             throw new ConflictException("This payment was undone already.");
         }
         if (payment.held()) {
-            deposits.undo(payment, WAYS.get(payment.way()), reason);
+            deposits.undo(payment, PaymentWay.valueOf(payment.way()).account(), reason);
             return find(id);
         }
         Money amount = payment.amount().money();
         List<Appropriation.Part> settling = debts.settledBy(id);
         long entry = books.book(
-                Bookings.paymentUndone(WAYS.get(payment.way()), amount, settling),
+                Bookings.paymentUndone(PaymentWay.valueOf(payment.way()).account(), amount, settling),
                 "Undone: " + payment.words() + " · " + reason,
                 new BooksService.About(payment.clientId(), payment.invoiceId(), id),
                 books.entryOfPayment(id));

@@ -17,6 +17,7 @@ import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import quill.server.common.StoredWord;
 
 /** Tables CARD_ORDER and HOOK_SEEN. Holds no rules; the caller opens the transaction. */
 @Repository
@@ -134,7 +135,9 @@ class OrderRepository {
 
     /** Orders with money that could not be booked. */
     List<Order> troubled() {
-        return jdbc.sql(SELECT + "WHERE trouble IS NOT NULL ORDER BY id LIMIT 50")
+        return jdbc.sql(
+                        SELECT
+                                + "WHERE state IN ('wanted', 'open', 'withdrawing') AND trouble IS NOT NULL ORDER BY id LIMIT 50")
                 .query(OrderRepository::order)
                 .list();
     }
@@ -191,9 +194,9 @@ class OrderRepository {
 
     int move(long id, OrderState to, Set<OrderState> from) {
         return jdbc.sql("UPDATE card_order SET state = :to WHERE id = :id AND state IN (:from)")
-                .param("to", to.stored())
+                .param("to", to.word())
                 .param("id", id)
-                .param("from", from.stream().map(OrderState::stored).toList())
+                .param("from", from.stream().map(OrderState::word).toList())
                 .update();
     }
 
@@ -242,7 +245,7 @@ class OrderRepository {
                         .map(Long::valueOf)
                         .collect(Collectors.toSet()),
                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor")),
-                OrderState.of(rs.getString("state")),
+                StoredWord.of(OrderState.class, rs.getString("state")),
                 rs.getString("processor_id"),
                 rs.getString("pay_at"),
                 rs.getString("declined"),

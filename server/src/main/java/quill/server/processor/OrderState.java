@@ -1,10 +1,10 @@
 package quill.server.processor;
 
-import java.util.Locale;
 import java.util.Set;
+import quill.server.common.StoredWord;
 
-/** How an order at the card processor stands, as we know it. Stored as its name in small letters. */
-enum OrderState {
+/** How an order at the card processor stands, as we know it. */
+enum OrderState implements StoredWord {
     /** Written here; the processor has not answered yet. */
     WANTED,
     /** Somebody may be paying it. */
@@ -20,13 +20,4 @@ enum OrderState {
     static final Set<OrderState> LIVE = Set.of(WANTED, OPEN);
     /** Those whose end is not known. */
     static final Set<OrderState> UNENDED = Set.of(WANTED, OPEN, WITHDRAWING);
-
-    String stored() {
-        return name().toLowerCase(Locale.ROOT);
-    }
-
-    /** @throws IllegalArgumentException for a word that is no state */
-    static OrderState of(String stored) {
-        return valueOf(stored.toUpperCase(Locale.ROOT));
-    }
 }

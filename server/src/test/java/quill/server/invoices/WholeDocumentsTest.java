@@ -158,7 +158,7 @@ public class WholeDocumentsTest {
         // Paid before in full: nothing is due, and the invoice is settled at once.
         long whole = invoices.issue(invoices.begin(draft(client, "EUR", "60.00", "60.00", false), null), 1)
                 .id();
-        assertThat(invoices.invoice(whole).bucket()).isEqualTo("settled");
+        assertThat(invoices.invoice(whole).bucket()).isEqualTo(Bucket.SETTLED);
         agrees(client);
     }
 

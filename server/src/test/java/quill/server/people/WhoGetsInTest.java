@@ -12,6 +12,7 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.server.Caller;
 import quill.server.Server;
 import quill.server.common.SystemTime;
 import quill.server.edge.Sender;
@@ -118,6 +119,57 @@ public class WhoGetsInTest {
                 server.bean(org.springframework.transaction.PlatformTransactionManager.class));
         assertThatThrownBy(() -> transaction.execute(s -> people.signIn(EMAIL, RIGHT, from("10.0.0.4"))))
                 .isInstanceOf(IllegalStateException.class);
+    }
+
+    /** Twelve hours without activity, where a page that asks by itself is none; fourteen days in all. */
+    @Test
+    public void aSessionEndsByIdlenessAndByAge() {
+        SystemTime time = server.bean(SystemTime.class);
+        server.setUp(java.time.LocalDate.of(2027, 3, 1));
+        try {
+            Caller idle = new Caller(server).signedIn(EMAIL, RIGHT);
+            time.suppose(Duration.ofHours(11));
+            assertThat(idle.get("/api/books", SessionAge.BY_ITSELF, "yes").statusCode())
+                    .isEqualTo(200);
+            time.suppose(Duration.ofHours(13));
+            assertThat(idle.get("/api/books").statusCode()).isEqualTo(401);
+            time.suppose(Duration.ZERO);
+            Caller busy = new Caller(server).signedIn(EMAIL, RIGHT);
+            for (int hours = 11; hours < 14 * 24; hours += 11) {
+                time.suppose(Duration.ofHours(hours));
+                assertThat(busy.get("/api/books").statusCode()).isEqualTo(200);
+            }
+            time.suppose(Duration.ofHours(14 * 24 + 1));
+            assertThat(busy.get("/api/books").statusCode()).isEqualTo(401);
+        } finally {
+            time.suppose(Duration.ZERO);
+        }
+    }
+
+    /** Only a proxy that the settings name is believed, and of what it says the last hop only. */
+    @Test
+    public void onlyANamedProxyIsBelieved() {
+        try (Server proxied = new Server("--quill.proxies=127.0.0.1")) {
+            for (Server each : List.of(server, proxied)) {
+                new Caller(each).get("/api/public/none", "X-Forwarded-For", "10.9.9.9, 192.0.2.7");
+            }
+            proxied.bean(PeopleService.class).makeOwner(EMAIL, "Odile Farrant", RIGHT);
+            String believed = from(proxied);
+            assertThat(believed).contains("192.0.2.7").doesNotContain("10.9.9.9");
+            assertThat(from(server)).contains("127.0.0.1").doesNotContain("192.0.2.7");
+        }
+    }
+
+    private static String from(Server each) {
+        Caller caller = new Caller(each);
+        caller.get("/api/session");
+        caller.send(
+                "POST",
+                "/api/session",
+                "{\"email\":\"" + EMAIL + "\",\"passphrase\":\"" + RIGHT + "\"}",
+                "X-Forwarded-For",
+                "10.9.9.9, 192.0.2.7");
+        return caller.get("/api/access-log").body();
     }
 
     @Test

@@ -4,9 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.zaxxer.hikari.HikariDataSource;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -21,6 +18,7 @@ import org.flywaydb.core.Flyway;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.testng.annotations.Test;
 import quill.core.latefee.TypedLateFeePolicy;
+import quill.server.Caller;
 import quill.server.Server;
 import quill.server.dailyrun.DailyRun;
 import quill.server.dispatch.DispatchService;
@@ -157,12 +155,13 @@ public class StaysUpTest {
                     .single();
             DiskSpace disk = server.bean(DiskSpace.class);
             disk.suppose(OptionalLong.of(100_000_000));
-            HttpResponse<String> refused = post(server, "/api/public/" + token + "/orders", "{}");
+            HttpResponse<String> refused = new Caller(server).post("/api/public/" + token + "/orders", "{}");
             assertThat(refused.statusCode()).isEqualTo(507);
             assertThat(refused.body()).contains("The disk is nearly full. Nothing was saved");
-            assertThat(get(server, "/api/health").statusCode()).isEqualTo(503);
-            assertThat(get(server, "/api/health").body()).contains("disk full");
-            assertThat(get(server, "/api/public/" + token).statusCode()).isEqualTo(200);
+            assertThat(new Caller(server).get("/api/health").statusCode()).isEqualTo(503);
+            assertThat(new Caller(server).get("/api/health").body()).contains("disk full");
+            assertThat(new Caller(server).get("/api/public/" + token).statusCode())
+                    .isEqualTo(200);
             assertThat(server.jdbc()
                             .sql("SELECT COUNT(*) FROM page_opening")
                             .query(Long.class)
@@ -170,8 +169,9 @@ public class StaysUpTest {
                     .as("reading writes nothing while the disk is full")
                     .isZero();
             disk.suppose(OptionalLong.empty());
-            assertThat(get(server, "/api/health").statusCode()).isEqualTo(200);
-            assertThat(get(server, "/api/public/" + token).statusCode()).isEqualTo(200);
+            assertThat(new Caller(server).get("/api/health").statusCode()).isEqualTo(200);
+            assertThat(new Caller(server).get("/api/public/" + token).statusCode())
+                    .isEqualTo(200);
             assertThat(server.jdbc()
                             .sql("SELECT COUNT(*) FROM page_opening")
                             .query(Long.class)
@@ -196,23 +196,6 @@ public class StaysUpTest {
                             .single())
                     .isEqualTo("uncertain");
         }
-    }
-
-    private static HttpResponse<String> get(Server server, String path) throws Exception {
-        return HttpClient.newHttpClient()
-                .send(
-                        HttpRequest.newBuilder(URI.create(server.url(path))).build(),
-                        HttpResponse.BodyHandlers.ofString());
-    }
-
-    private static HttpResponse<String> post(Server server, String path, String body) throws Exception {
-        return HttpClient.newHttpClient()
-                .send(
-                        HttpRequest.newBuilder(URI.create(server.url(path)))
-                                .header("Content-Type", "application/json")
-                                .POST(HttpRequest.BodyPublishers.ofString(body))
-                                .build(),
-                        HttpResponse.BodyHandlers.ofString());
     }
 
     private static Path folder() throws Exception {

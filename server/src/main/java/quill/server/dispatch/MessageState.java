@@ -1,0 +1,19 @@
+package quill.server.dispatch;
+
+import quill.server.common.StoredWord;
+
+/** How a letter stands. */
+enum MessageState implements StoredWord {
+    /** To be sent. */
+    WAITING,
+    /** Its first byte may have left. */
+    SENDING,
+    /** The mail server took it. */
+    SENT,
+    /** The mail server's answer never came. */
+    UNCERTAIN,
+    /** It was refused for good. */
+    FAILED,
+    /** A person, or what was paid meanwhile, decided that it does not go. */
+    SET_ASIDE
+}
