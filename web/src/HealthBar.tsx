@@ -14,9 +14,9 @@ async function ask(): Promise<string> {
 /** Says above every place that nothing can be saved, while that is so. */
 export function HealthBar() {
   const health = useQuery({ queryKey: ['health'], queryFn: ask, refetchInterval: EVERY, retry: false });
-  return (
-    <div role="status" aria-live="polite">
-      {health.data && <p className="alert health">{health.data}</p>}
-    </div>
-  );
+  return health.data ? (
+    <p className="alert health" role="alert">
+      {health.data}
+    </p>
+  ) : null;
 }

@@ -79,7 +79,7 @@ function Table({ table }: { table: Schemas['AgingTable'] }) {
             disabled={more.isFetching}
             onClick={() => void (more.data ? more.fetchNextPage() : more.refetch())}
           >
-            Show more of {table.count} clients
+            Show further ones, of {table.count} clients in all
           </button>
         </p>
       )}

@@ -80,7 +80,7 @@ export function ClientsPage() {
                       disabled={clients.isFetching}
                       onClick={() => void clients.fetchNextPage()}
                     >
-                      Show more of {pages[0]?.count}
+                      Show further ones, of {pages[0]?.count} in all
                     </button>
                   </p>
                 )}

@@ -94,7 +94,7 @@ function Group({
             disabled={more.isFetching}
             onClick={() => void (more.data ? more.fetchNextPage() : more.refetch())}
           >
-            {g.when === 'settled' ? 'Show earlier ones' : `Show more of ${g.count}`}
+            {g.when === 'settled' ? 'Show earlier ones' : `Show further ones, of ${g.count} in all`}
           </button>
         </p>
       )}

@@ -147,7 +147,7 @@ export function WhatWillHappen({
             disabled={more.isFetching}
             onClick={() => void (more.data ? more.fetchNextPage() : more.refetch())}
           >
-            Show more of the next seven days
+            Show what else happens in the next seven days
           </button>
         </p>
       )}

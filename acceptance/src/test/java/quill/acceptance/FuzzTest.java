@@ -68,11 +68,11 @@ public class FuzzTest extends Suite {
                 .as("an answer to 1,000 lines of 200 unknown taxes")
                 .isLessThan(200_000);
         for (String name : List.of("two\nlines", "a\u0000b", "tab\u2028")) {
-            assertThat(api.post("/api/clients", Map.of("name", name, "email", "", "version", 1))
+            assertThat(api.post("/api/clients", Map.of("id", 0, "name", name, "email", "", "version", 1))
                             .problem("name"))
                     .contains("one line");
         }
-        assertThat(api.post("/api/clients", Map.of("name", "x", "email", "a@b..example", "version", 1))
+        assertThat(api.post("/api/clients", Map.of("id", 0, "name", "x", "email", "a@b..example", "version", 1))
                         .problem("email"))
                 .contains("name@place.example");
         Map<String, Object> draft = api.draft(client, "999999999", "100%@30");

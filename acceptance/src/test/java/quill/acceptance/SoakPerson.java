@@ -66,16 +66,9 @@ final class SoakPerson implements Runnable {
 
     private long anyClient() {
         if (clients.size() < MOST_CLIENTS) {
-            JsonNode made = ok(api.post(
-                            "/api/clients",
-                            Map.of(
-                                    "name",
-                                    "Soaked " + UUID.randomUUID(),
-                                    "email",
-                                    "soaked@clients.example",
-                                    "version",
-                                    1)))
-                    .json();
+            Map<String, Object> client =
+                    Map.of("id", 0, "name", "Soaked " + UUID.randomUUID(), "email", "s@clients.example", "version", 1);
+            JsonNode made = ok(api.post("/api/clients", client)).json();
             clients.add(made.path("id").asLong());
         }
         return clients.get(random.nextInt(clients.size()));

@@ -46,7 +46,7 @@ public record DocumentSetting(String layout, String terms, List<String> labels, 
     /** The same with every field checked and trimmed. @throws RefusedException with all that is wrong */
     DocumentSetting checked() {
         List<Problem> problems = new ArrayList<>();
-        if (!LAYOUTS.contains(layout)) {
+        if (layout == null || !LAYOUTS.contains(layout)) {
             problems.add(new Problem("layout", layout, "must be one of " + LAYOUTS));
         }
         String plainTerms = Texts.text("terms", terms, 4000, false, problems);

@@ -74,6 +74,9 @@ public class ReminderPlans {
      */
     @Transactional
     public PlanSetting change(TypedPlan plan, int version) {
+        if (plan == null) {
+            throw new RefusedException("plan", "", "send the whole plan");
+        }
         List<Problem> problems = new ArrayList<>();
         ReminderPlan.read(plan, clock.today(), problems);
         if (!problems.isEmpty()) {

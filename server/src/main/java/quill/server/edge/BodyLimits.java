@@ -45,6 +45,11 @@ class BodyLimits extends OncePerRequestFilter {
             return;
         }
         long most = multipart ? FILES : mostAt(request.getRequestURI());
+        if (multipart && request.getContentLengthLong() > most) {
+            Problems.write(
+                    response, 413, "too-large", "This file is too large.", "file", "a file may have at most 10 MB");
+            return;
+        }
         if (request.getContentLengthLong() > most) {
             refuse(response, most);
             return;

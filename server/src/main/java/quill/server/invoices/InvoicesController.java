@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.server.QuillSettings;
 import quill.server.audit.Happenings;
@@ -180,6 +181,9 @@ class InvoicesController {
 
     @PutMapping("/invoices/{id}")
     Kept keep(@PathVariable long id, @RequestBody KeepDraft keep) {
+        if (keep.typed() == null) {
+            throw new RefusedException("typed", "", "send the whole draft as it is typed");
+        }
         return new Kept(id, service.keep(id, keep.version(), keep.typed()));
     }
 

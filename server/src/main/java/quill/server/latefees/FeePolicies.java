@@ -77,6 +77,9 @@ public class FeePolicies {
     /** Changes it for invoices issued from now on. @throws ConflictException if another window changed it first */
     @Transactional
     public FeeSetting change(FeeSetting setting) {
+        if (setting.policy() == null) {
+            throw new RefusedException("policy", "", "send the whole policy; its kind may be none");
+        }
         List<Problem> problems = new ArrayList<>();
         Percent ceiling = TypedNumber.percent("ceiling", setting.ceiling(), problems);
         if (ceiling != null) {
