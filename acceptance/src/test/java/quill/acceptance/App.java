@@ -229,7 +229,7 @@ final class App implements AutoCloseable {
     public void close() {
         process.destroy();
         // An orderly stop compacts the books, and is given the time that it needs.
-        Instant patience = Instant.now().plusSeconds(40);
+        Instant patience = Instant.now().plusSeconds(150);
         while (process.isAlive() && Instant.now().isBefore(patience)) {
             Waiting.pause(50);
         }

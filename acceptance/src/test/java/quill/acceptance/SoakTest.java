@@ -93,11 +93,20 @@ public class SoakTest {
             threads.add(new Thread(this::readPages, "reader " + i));
         }
         threads.add(new Thread(this::shoot, "nonsense"));
-        threads.forEach(Thread::start);
-        watch();
-        for (Thread thread : threads) {
-            thread.join();
+        try {
+            threads.forEach(Thread::start);
+            watch();
+            for (Thread thread : threads) {
+                thread.join();
+            }
+            look();
+        } finally {
+            own.close();
+            outside.close();
         }
+    }
+
+    private void look() throws IOException, SQLException {
         assertThat(failures).isEmpty();
         Api after = new Api(own);
         after.post("/api/session", Map.of("email", OWNER, "passphrase", PASSPHRASE))
@@ -116,7 +125,6 @@ public class SoakTest {
         assertThat(acts.get()).isGreaterThan(PEOPLE * 10);
         assertThat(fuzzed.get()).isGreaterThan(100);
         assertThat(reads.get()).isPositive();
-        outside.close();
     }
 
     private static Map<String, Object> firstRun() {
