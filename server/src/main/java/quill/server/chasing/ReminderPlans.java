@@ -58,12 +58,17 @@ public class ReminderPlans {
         return new ActsToCome.Rules(plan, policies.setting().review(), stored.allKeptBack());
     }
 
-    /** The usual plan counts from the day on which it is first asked for: nobody is reminded of the time before. */
+    /** Until one is kept, the usual plan counts from today. Reading it writes nothing. */
     private PlanRepository.Stored stored() {
-        return repository.find().orElseGet(() -> {
+        return repository.find().orElseGet(() -> new PlanRepository.Stored(TypedPlan.usual(), clock.today(), false, 0));
+    }
+
+    /** Keeps the usual plan where there is none: it counts from that day on, so nobody is reminded of the time before. */
+    @Transactional
+    public void begin() {
+        if (repository.find().isEmpty()) {
             repository.insert(TypedPlan.usual(), clock.today());
-            return repository.find().orElseThrow();
-        });
+        }
     }
 
     /**
@@ -96,7 +101,7 @@ public class ReminderPlans {
     /** Keeps everything back, or lets it go again. */
     @Transactional
     public void keepAllBack(boolean keptBack) {
-        stored();
+        begin();
         repository.keepAllBack(keptBack);
         happenings.note(null, null, keptBack ? "Everything is kept back" : "Nothing is kept back any more");
         changes.say(null, null);

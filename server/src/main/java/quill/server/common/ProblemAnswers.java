@@ -117,6 +117,12 @@ class ProblemAnswers extends ResponseEntityExceptionHandler {
     @ExceptionHandler
     ProblemDetail unexpected(Exception e) {
         LOG.error("unexpected", e);
+        if (ClosedBooks.isCauseOf(e)) {
+            return problem(
+                    HttpStatus.SERVICE_UNAVAILABLE,
+                    "books-closed",
+                    "The books cannot be written just now. Nothing was saved; try again in a moment.");
+        }
         return problem(
                 HttpStatus.INTERNAL_SERVER_ERROR,
                 "unexpected",

@@ -95,6 +95,7 @@ public class DailyRun {
     }
 
     private Summary catchUpTo(LocalDate today, LocalTime now, BooleanSupplier stop) {
+        plans.begin();
         LocalDate last = repository.lastFinished().orElseGet(() -> firstDay(today));
         if (last.isBefore(today.minusDays(LONGEST_GAP))) {
             LOG.warn("no run since {}; only the last {} days are caught up", last, LONGEST_GAP);
