@@ -11,14 +11,12 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.Problem;
-import quill.core.RefusedException;
-import quill.core.TypedDate;
 import quill.core.acts.Act;
 import quill.core.acts.ActsToCome;
 import quill.core.acts.ClientState;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
+import quill.server.common.PageKey;
 import quill.server.debts.Debts;
 import quill.server.dispatch.DispatchService;
 import quill.server.latefees.FeePolicies;
@@ -29,7 +27,7 @@ import quill.server.latefees.LateFees;
 public class Chasing {
     private static final int AT_ONCE = 400;
     private static final int PART = 40;
-    private static final ChasingRepository.Look FIRST = new ChasingRepository.Look(LocalDate.of(1900, 1, 1), 0);
+    private static final PageKey FIRST = new PageKey(LocalDate.of(1900, 1, 1), 0);
     private final ChasingRepository repository;
     private final ClientStates states;
     private final ReminderPlans plans;
@@ -94,29 +92,19 @@ public class Chasing {
      * @param after what the page before said in {@code next}, or null for the first
      */
     public Page page(LocalDate from, LocalDate to, String after, int most) {
-        ChasingRepository.Look key = after == null || after.isEmpty() ? FIRST : keyOf(after);
+        PageKey key = after == null || after.isEmpty() ? FIRST : PageKey.of(after);
         ActsToCome.Rules rules = plans.rules();
         List<Act> acts = new ArrayList<>();
-        List<ChasingRepository.Look> some;
+        List<PageKey> some;
         do {
             some = repository.clientsToLookAt(to, key, PART);
-            states.of(some.stream().map(ChasingRepository.Look::client).toList())
+            states.of(some.stream().map(PageKey::id).toList())
                     .values()
                     .forEach(r -> acts.addAll(ActsToCome.of(r.state(), rules, from, to)));
             key = some.isEmpty() ? key : some.get(some.size() - 1);
         } while (some.size() == PART && acts.size() < most);
         acts.sort(ORDER);
-        return new Page(acts, some.size() == PART ? key.on() + "_" + key.client() : null);
-    }
-
-    private static ChasingRepository.Look keyOf(String after) {
-        List<Problem> problems = new ArrayList<>();
-        boolean fits = after.matches("\\d{4}-\\d{2}-\\d{2}_\\d{1,18}");
-        LocalDate on = fits ? TypedDate.read("after", after.substring(0, 10), problems) : null;
-        if (on == null) {
-            throw new RefusedException("after", after, "is no key of a page of this list");
-        }
-        return new ChasingRepository.Look(on, Long.parseLong(after.substring(11)));
+        return new Page(acts, some.size() == PART ? key.toString() : null);
     }
 
     /** The same for some clients. */

@@ -10,6 +10,7 @@ import java.util.Set;
 import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.server.common.PageKey;
 import quill.server.common.Rows;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
@@ -59,11 +60,8 @@ class ChasingRepository {
                 .update();
     }
 
-    /** A client, and the earliest day on which anything may come up for it. */
-    public record Look(LocalDate on, long client) {}
-
-    /** Clients for whom anything may come up by a day, the soonest first, from after a key. */
-    List<Look> clientsToLookAt(LocalDate until, Look after, int most) {
+    /** Clients for whom anything may come up by a day, the soonest first, from after a key: the day, and the client. */
+    List<PageKey> clientsToLookAt(LocalDate until, PageKey after, int most) {
         return jdbc.sql("""
                 SELECT look_on, client_id FROM client_chasing
                  WHERE look_on <= :until AND (look_on > :afterOn OR (look_on = :afterOn AND client_id > :afterClient))
@@ -71,9 +69,9 @@ class ChasingRepository {
                 """)
                 .param("until", until)
                 .param("afterOn", after.on())
-                .param("afterClient", after.client())
+                .param("afterClient", after.id())
                 .param("most", most)
-                .query((rs, n) -> new Look(rs.getDate("look_on").toLocalDate(), rs.getLong("client_id")))
+                .query((rs, n) -> new PageKey(rs.getDate("look_on").toLocalDate(), rs.getLong("client_id")))
                 .list();
     }
 

@@ -2,14 +2,11 @@ package quill.server.dispatch;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import org.springframework.stereotype.Component;
+import quill.server.common.Hashes;
 import quill.server.common.TooOftenException;
 
 /**
@@ -45,7 +42,7 @@ class Papers {
 
     /** The paper of this text: kept, or made now. @throws TooOftenException where too many wait for one */
     byte[] of(String html, Reader reader, Function<String, byte[]> making) {
-        String key = hashOf((RENDERER + "\n" + html).getBytes(StandardCharsets.UTF_8));
+        String key = Hashes.of(RENDERER + "\n" + html);
         byte[] kept = made.getIfPresent(key);
         return kept != null
                 ? kept
@@ -83,13 +80,5 @@ class Papers {
 
     private static TooOftenException tooMany() {
         return new TooOftenException("Too many papers are asked for just now. Wait a moment and try again.");
-    }
-
-    static String hashOf(byte[] bytes) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException(e);
-        }
     }
 }

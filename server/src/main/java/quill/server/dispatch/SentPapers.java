@@ -4,6 +4,7 @@ import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
+import quill.server.common.Hashes;
 import quill.server.common.Texts;
 
 /** Tables PAPER and MESSAGE_PAPER: the very bytes that went with a letter, kept for good. */
@@ -21,7 +22,7 @@ class SentPapers {
     /** Keeps the paper of a letter, just before it leaves; one that was kept before stays. */
     @Transactional
     public void keep(long messageId, Sent paper) {
-        String hash = Papers.hashOf(paper.bytes());
+        String hash = Hashes.of(paper.bytes());
         jdbc.sql("INSERT INTO paper (hash, content) SELECT :hash, :content WHERE NOT EXISTS"
                         + " (SELECT 1 FROM paper WHERE hash = :hash)")
                 .param("hash", hash)

@@ -8,12 +8,11 @@ import java.util.List;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
-import quill.core.Problem;
 import quill.core.RefusedException;
-import quill.core.TypedDate;
 import quill.server.business.BusinessService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
+import quill.server.common.PageKey;
 import quill.server.debts.Debts;
 
 /** The index leaf: invoices grouped by when. Sums are over everything; rows are paged by key. */
@@ -23,7 +22,6 @@ public class InvoiceIndex {
     private static final int MOST_PARTS = 60;
     private static final int MOST_SETTLED = 400;
     private static final int WEEK = 7;
-    private static final int DAY_LENGTH = 10;
     private static final List<String> TIMES = List.of("late", "week", "draft", "later", "settled");
     private static final LocalDate LONG_AGO = LocalDate.of(1900, 1, 1);
     private static final LocalDate FAR = LocalDate.of(9999, 1, 1);
@@ -99,26 +97,13 @@ public class InvoiceIndex {
         return repository.sums(filter, today, today.plusDays(WEEK));
     }
 
-    /** A key of a page: the day and the id of the row before. */
-    private record Key(LocalDate on, long id) {
-        static Key of(String after) {
-            List<Problem> problems = new ArrayList<>();
-            boolean fits = after.matches("\\d{4}-\\d{2}-\\d{2}_\\d{1,18}");
-            LocalDate on = fits ? TypedDate.read("after", after.substring(0, DAY_LENGTH), problems) : null;
-            if (on == null) {
-                throw new RefusedException("after", after, "is no key of a page of this list");
-            }
-            return new Key(on, Long.parseLong(after.substring(DAY_LENGTH + 1)));
-        }
-    }
-
     private Group page(String when, String filter, String after, List<InvoiceRepository.Sum> sums) {
         LocalDate today = clock.today();
         LocalDate weekEnd = today.plusDays(WEEK);
         boolean latestFirst = "draft".equals(when) || "settled".equals(when);
-        Key key = after != null && !after.isEmpty()
-                ? Key.of(after)
-                : latestFirst ? new Key(FAR, Long.MAX_VALUE) : new Key(LONG_AGO, 0);
+        PageKey key = after != null && !after.isEmpty()
+                ? PageKey.of(after)
+                : latestFirst ? new PageKey(FAR, Long.MAX_VALUE) : new PageKey(LONG_AGO, 0);
         List<Invoice> found = switch (when) {
             case "late" -> repository.open(filter, LONG_AGO, today.minusDays(1), key.on(), key.id(), PAGE + 1);
             case "week" -> repository.open(filter, today, weekEnd, key.on(), key.id(), PAGE + 1);
@@ -154,7 +139,7 @@ public class InvoiceIndex {
             case "settled" -> repository.settledOn(row.id());
             default -> row.nextDueOn();
         };
-        return on + "_" + row.id();
+        return new PageKey(on, row.id()).toString();
     }
 
     /** As many rows as have so many installments together, at least one: an answer has a size that it keeps. */

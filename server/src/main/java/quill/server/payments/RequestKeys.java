@@ -1,14 +1,11 @@
 package quill.server.payments;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.Optional;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.server.common.ConflictException;
+import quill.server.common.Hashes;
 
 /** Table REQUEST_KEY: each request that moves money, by the key of whoever sent it, once. */
 @Repository
@@ -29,7 +26,7 @@ class RequestKeys {
      * @throws ConflictException if this key was used for something else
      */
     Optional<Long> take(String key, Object body) {
-        String hash = hashOf(body.toString());
+        String hash = Hashes.of(body.toString());
         try {
             jdbc.sql("INSERT INTO request_key (request_key, body_hash) VALUES (:key, :hash)")
                     .param("key", key)
@@ -54,14 +51,5 @@ class RequestKeys {
                 .param("payment", paymentId)
                 .param("key", key)
                 .update();
-    }
-
-    private static String hashOf(String text) {
-        try {
-            return HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException(e);
-        }
     }
 }

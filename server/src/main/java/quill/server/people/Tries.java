@@ -2,14 +2,11 @@ package quill.server.people;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.HexFormat;
 import org.springframework.stereotype.Component;
 import quill.core.RefusedException;
+import quill.server.common.Hashes;
 import quill.server.common.SystemTime;
 
 /**
@@ -48,7 +45,7 @@ class Tries {
     /** Begins a try. @throws RefusedException while it has to wait */
     void begin(String who) {
         Instant now = time.now();
-        failures.asMap().compute(keyOf(who), (k, before) -> {
+        failures.asMap().compute(Hashes.of(who), (k, before) -> {
             if (before == null) {
                 return new Failures(1, now);
             }
@@ -63,23 +60,14 @@ class Tries {
 
     /** It was right: nothing is remembered of those before. */
     void succeeded(String who) {
-        failures.invalidate(keyOf(who));
+        failures.invalidate(Hashes.of(who));
     }
 
     /** It was never made: the place for it was taken. */
     void notMade(String who) {
         failures.asMap()
                 .computeIfPresent(
-                        keyOf(who),
+                        Hashes.of(who),
                         (k, before) -> before.count() <= 1 ? null : new Failures(before.count() - 1, before.last()));
-    }
-
-    private static String keyOf(String who) {
-        try {
-            return HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256").digest(who.getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException(e);
-        }
     }
 }
