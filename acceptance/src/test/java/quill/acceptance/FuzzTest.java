@@ -67,7 +67,7 @@ public class FuzzTest extends Suite {
         assertThat(many.text().length())
                 .as("an answer to 1,000 lines of 200 unknown taxes")
                 .isLessThan(200_000);
-        for (String name : List.of("two\nlines", "a\u0000b", "tab\u2028")) {
+        for (String name : List.of("two\nlines", "a\u0000b", "a\u2028b")) {
             assertThat(api.post("/api/clients", Map.of("id", 0, "name", name, "email", "", "version", 1))
                             .problem("name"))
                     .contains("one line");
