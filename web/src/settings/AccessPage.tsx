@@ -61,38 +61,27 @@ export function AccessPage() {
           </ul>
         )}
       </Loaded>
-      <h2>What happened</h2>
+      <h2 style={{ marginTop: 28 }}>What happened</h2>
       <Loaded query={log} what="the log">
         {(lines) =>
           lines.length === 0 ? (
             <p className="faded">Sign-ins, failures and changes of what matters stand here.</p>
           ) : (
-            <table className="ledger">
-              <thead>
-                <tr>
-                  <th>When</th>
-                  <th>What</th>
-                  <th>Who</th>
-                  <th>From</th>
-                </tr>
-              </thead>
-              <tbody>
-                {lines.map((l) => (
-                  <tr key={l.id}>
-                    <td className="figures">{spokenMoment(l.at)}</td>
-                    <td>
-                      {l.what}
-                      {l.times > 1 && `, ${l.times} times`}
-                    </td>
-                    <td>{l.who}</td>
-                    <td>
-                      {l.from}
-                      {l.browser && <span className="faded">, {l.browser}</span>}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <ul className="list">
+              {lines.map((l) => (
+                <li key={l.id}>
+                  <span className="grow">
+                    <b>{l.what}</b>
+                    {l.times > 1 && `, ${l.times} times`} · {l.who}
+                    <br />
+                    <span className="faded">
+                      {spokenMoment(l.at)}, from {l.from}
+                      {l.browser && `, ${l.browser}`}
+                    </span>
+                  </span>
+                </li>
+              ))}
+            </ul>
           )
         }
       </Loaded>

@@ -9,6 +9,8 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.time.Duration;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.springframework.beans.factory.annotation.Value;
@@ -29,6 +31,11 @@ class PublicRates extends OncePerRequestFilter {
     private static final int LONGEST_TOKEN = 64;
     private static final Pattern LINK = Pattern.compile("/(?:api/public|p)/([^/]*).*");
 
+    private static final int AT_ONCE = 3;
+    private static final int MOST_WAITING = 60;
+    private static final int PATIENCE_SECONDS = 20;
+    private final Semaphore working = new Semaphore(AT_ONCE, true);
+    private final Semaphore waiting = new Semaphore(MOST_WAITING);
     private final int aMinute;
     private final Cache<String, Bucket> buckets = Caffeine.newBuilder()
             .maximumSize(REMEMBERED)
@@ -49,12 +56,47 @@ class PublicRates extends OncePerRequestFilter {
             boolean allowed = allows("from " + Sender.keyOf(request.getRemoteAddr()))
                     && allows("link " + (odd ? "unknown" : token));
             if (!allowed) {
-                response.setHeader("Retry-After", "10");
-                Problems.write(response, 429, "too-often", "This page is asked for too often. Wait a moment.");
+                tooOften(response);
                 return;
             }
         }
-        chain.doFilter(request, response);
+        boolean goesOn = request.getRequestURI().endsWith("/events");
+        if (link.matches() && !goesOn) {
+            inTurn(request, response, chain);
+        } else {
+            chain.doFilter(request, response);
+        }
+    }
+
+    /** A few of clients' requests are worked on at once, some wait: a crowd of them leaves the business its share. */
+    private void inTurn(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        if (!waiting.tryAcquire()) {
+            tooOften(response);
+            return;
+        }
+        boolean turn = false;
+        try {
+            turn = working.tryAcquire(PATIENCE_SECONDS, TimeUnit.SECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        } finally {
+            waiting.release();
+        }
+        if (!turn) {
+            tooOften(response);
+            return;
+        }
+        try {
+            chain.doFilter(request, response);
+        } finally {
+            working.release();
+        }
+    }
+
+    private static void tooOften(HttpServletResponse response) throws IOException {
+        response.setHeader("Retry-After", "10");
+        Problems.write(response, 429, "too-often", "This page is asked for too often. Wait a moment.");
     }
 
     private boolean allows(String key) {

@@ -54,7 +54,7 @@ public class PeopleService {
 
     /** The demo's owner, made without a browser. */
     public Person makeOwner(String email, String name, String passphrase) {
-        return makeOwner(email, name, passphrase, new From("here", null, ""), () -> {});
+        return makeOwner(email, name, passphrase, new From("this machine", null, ""), () -> {});
     }
 
     /**
