@@ -43,6 +43,24 @@ public class PaperTest extends Suite {
                 .isEqualTo("%PDF-");
     }
 
+    /** What was mailed is kept for good, byte for byte, whatever is paid later. */
+    @Test
+    public void thePaperThatWasSentStaysAsItWas() {
+        Api api = Api.signedIn(app);
+        long client = api.client("Kept Paper");
+        long invoice = api.issue(api.draft(client, "100.00", "100%@30"));
+        String messages = "/api/invoices/" + invoice + "/messages";
+        Waiting.until(
+                "the letter",
+                () -> api.get(messages).ok().get(0).path("state").asString().equals("sent"));
+        String sent =
+                "/api/messages/" + api.get(messages).ok().get(0).path("id").asLong() + "/pdf";
+        byte[] asSent = api.bytes(sent);
+        api.transfer(client, invoice, "50.00", "kept-paper-" + invoice).ok();
+        assertThat(api.bytes(sent)).isEqualTo(asSent);
+        assertThat(api.bytes("/api/invoices/" + invoice + "/pdf")).isNotEqualTo(asSent);
+    }
+
     @Test
     public void theCommittedDescriptionOfTheApiIsTheRunningOne() throws IOException {
         ObjectMapper json = new ObjectMapper();

@@ -94,6 +94,24 @@ public class ViewsTest extends Suite {
     }
 
     @Test
+    public void whatTheServerSaysOfItselfStandsAboveEveryPlace() {
+        Page page = signIn();
+        page.route(
+                "**/api/health",
+                route -> route.fulfill(new com.microsoft.playwright.Route.FulfillOptions()
+                        .setStatus(503)
+                        .setContentType("application/json")
+                        .setBody("{\"state\":\"disk full\",\"why\":\"The disk is nearly full.\"}")));
+        page.navigate(app.url("/clients"));
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("The disk is nearly full.");
+        page.unroute("**/api/health");
+        page.reload();
+        assertThat(page.locator(".masthead")).isVisible();
+        assertThat(page.getByText("The disk is nearly full.")).hasCount(0);
+        page.context().close();
+    }
+
+    @Test
     public void anEndedSessionAsksToSignInAndLosesNothing() {
         Page page = signIn();
         page.navigate(app.url("/invoices/new"));

@@ -146,6 +146,24 @@ public class WhoGetsInTest {
         }
     }
 
+    @Test
+    public void behindTlsTheCookieTravelsOverNothingElse() {
+        try (Server secure = new Server("--quill.public-url=https://bills.example")) {
+            secure.bean(PeopleService.class).makeOwner(EMAIL, "Odile Farrant", RIGHT);
+            Caller caller = new Caller(secure);
+            caller.get("/api/session");
+            List<String> cookies = caller.post(
+                            "/api/session", "{\"email\":\"" + EMAIL + "\",\"passphrase\":\"" + RIGHT + "\"}")
+                    .headers()
+                    .allValues("Set-Cookie");
+            assertThat(cookies)
+                    .filteredOn(c -> c.startsWith("JSESSIONID"))
+                    .singleElement()
+                    .asString()
+                    .contains("Secure", "HttpOnly", "SameSite=Lax");
+        }
+    }
+
     /** Only a proxy that the settings name is believed, and of what it says the last hop only. */
     @Test
     public void onlyANamedProxyIsBelieved() {
