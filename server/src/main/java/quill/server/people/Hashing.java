@@ -21,9 +21,14 @@ class Hashing {
 
     private final Argon2PasswordEncoder encoder = Argon2PasswordEncoder.defaultsForSpringSecurity_v5_8();
     private final String nobody = encoder.encode("a passphrase that nobody has");
-    private final Semaphore known = new Semaphore(1, true);
-    private final Semaphore strangers = new Semaphore(1, true);
-    private final Set<String> waiting = ConcurrentHashMap.newKeySet();
+    private final Place known = new Place();
+    private final Place strangers = new Place();
+
+    /** Where one hash is reckoned at a time, and some wait. */
+    private static final class Place {
+        private final Semaphore working = new Semaphore(1, true);
+        private final Set<String> waiting = ConcurrentHashMap.newKeySet();
+    }
 
     /** Who tries. @param known whether the browser signed in before */
     record Who(String sender, boolean known) {}
@@ -41,25 +46,25 @@ class Hashing {
         if (TransactionSynchronizationManager.isActualTransactionActive()) {
             throw new IllegalStateException("a passphrase is never hashed within a transaction");
         }
-        Semaphore place = who.known() ? known : strangers;
-        String waits = who.known() ? "known " + Thread.currentThread().getName() : who.sender();
-        if (waiting.size() >= MOST_WAITING || !waiting.add(waits)) {
+        Place place = who.known() ? known : strangers;
+        String waits = who.known() ? Thread.currentThread().getName() : who.sender();
+        if (place.waiting.size() >= MOST_WAITING || !place.waiting.add(waits)) {
             throw tooMany();
         }
         try {
-            if (!place.tryAcquire(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
+            if (!place.working.tryAcquire(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
                 throw tooMany();
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw tooMany();
         } finally {
-            waiting.remove(waits);
+            place.waiting.remove(waits);
         }
         try {
             return work.get();
         } finally {
-            place.release();
+            place.working.release();
         }
     }
 
