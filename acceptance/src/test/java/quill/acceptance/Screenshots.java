@@ -101,7 +101,8 @@ public class Screenshots extends Suite {
     }
 
     private static long of(Api api, String when, String client) {
-        for (JsonNode group : api.get("/api/invoices").ok()) {
+        String filter = java.net.URLEncoder.encode(client, java.nio.charset.StandardCharsets.UTF_8);
+        for (JsonNode group : api.get("/api/invoices?filter=" + filter).ok()) {
             for (JsonNode row : group.path("rows")) {
                 if (group.path("when").asString().equals(when)
                         && row.path("clientName").asString().startsWith(client)) {
