@@ -27,7 +27,8 @@ public class ViewsTest extends Suite {
                     "/clients/1",
                     "/clients/new",
                     "/books",
-                    "/settings")) {
+                    "/settings",
+                    "/settings/access")) {
                 page.navigate(app.url(path));
                 page.waitForLoadState();
                 page.waitForSelector("h1, h2, .empty");
