@@ -194,7 +194,7 @@ public class SoakTest {
     private void shoot() {
         Fuzz fuzz = new Fuzz(SECONDS);
         Api api = new Api(own);
-        int pause = SECONDS >= 1800 ? 60 : 20;
+        int pause = SECONDS >= 1800 ? 40 : 20;
         while (!isOver()) {
             int before = kills.get();
             Fuzz.Shot shot = fuzz.next(tokens);
