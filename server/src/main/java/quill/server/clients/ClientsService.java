@@ -51,14 +51,6 @@ public class ClientsService {
         return repository.count();
     }
 
-    /** A page of clients with these ids, by name. */
-    public List<Client> someByName(Collection<Long> ids) {
-        return some(ids).values().stream()
-                .sorted(java.util.Comparator.comparing(Client::name, String.CASE_INSENSITIVE_ORDER)
-                        .thenComparing(Client::id))
-                .toList();
-    }
-
     /** Several clients by id. */
     public Map<Long, Client> some(Collection<Long> ids) {
         return ids.isEmpty() ? Map.of() : repository.some(ids).stream().collect(Collectors.toMap(Client::id, c -> c));

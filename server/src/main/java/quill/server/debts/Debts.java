@@ -214,7 +214,7 @@ public class Debts {
 
     /** Client credit settles what is open, by the standard order; nothing happens where there is none. */
     public void useCredit(long clientId, CurrencyUnit currency) {
-        Money credit = books.creditOf(clientId, currency).minus(waitingCreditOf(clientId, currency));
+        Money credit = freeCreditsOf(List.of(clientId), currency).getOrDefault(clientId, Money.zero(currency));
         List<OpenDebt> open = open(clientId, currency);
         if (!credit.isPositive() || open.isEmpty()) {
             return;
