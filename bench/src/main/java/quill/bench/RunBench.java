@@ -88,8 +88,8 @@ final class RunBench {
                 """.formatted(clients, open, invoice), today, today.minusDays(8), today.plusDays(60));
         SystemBench.copyTexts(db, invoice);
         update(db, """
-                INSERT INTO debt (invoice_id, place, deposit, currency, amount_minor, due_on, why)
-                SELECT v.id, 1, FALSE, v.currency, v.total_minor, v.next_due_on, '{"rule":"","steps":[]}'
+                INSERT INTO debt (invoice_id, client_id, place, deposit, currency, amount_minor, due_on, why)
+                SELECT v.id, v.client_id, 1, FALSE, v.currency, v.total_minor, v.next_due_on, '{"rule":"","steps":[]}'
                   FROM invoice v WHERE v.id <> %d
                 """.formatted(invoice));
         update(db, """

@@ -114,8 +114,8 @@ final class SystemBench {
         }
         copyTexts(db, invoice);
         String copyInstallment = """
-                INSERT INTO debt (invoice_id, place, deposit, currency, amount_minor, settled_minor, due_on, why)
-                SELECT v.id, i.place, i.deposit, i.currency, i.amount_minor,
+                INSERT INTO debt (invoice_id, client_id, place, deposit, currency, amount_minor, settled_minor, due_on, why)
+                SELECT v.id, v.client_id, i.place, i.deposit, i.currency, i.amount_minor,
                   CASE WHEN v.bucket = 'open' THEN 0 ELSE i.amount_minor END, COALESCE(v.next_due_on, i.due_on), i.why
                   FROM debt i, invoice v WHERE i.invoice_id = ? AND v.id <> ?
                 """;

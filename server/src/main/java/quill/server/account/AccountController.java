@@ -3,9 +3,11 @@ package quill.server.account;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.SortedMap;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
@@ -151,23 +153,24 @@ class AccountController {
     private List<ClientRow> rows(String filter) {
         CurrencyUnit currency = business.business().currencyUnit();
         LocalDate today = clock.today();
-        Map<Long, Money> balances = books.balancesByClient(currency);
+        Map<Long, SortedMap<String, Money>> balances = books.balancesByClient();
         Map<Long, OpenSums.ClientSum> open = sums.byClient(today, today).stream()
                 .filter(s -> s.open().getCurrencyUnit().equals(currency))
                 .collect(Collectors.toMap(OpenSums.ClientSum::clientId, s -> s));
-        Map<Long, List<Money>> others = books.balancesInOthersByClient();
         List<ClientRow> rows = new ArrayList<>();
         for (Client c : clients.named(filter)) {
             OpenSums.ClientSum own = open.get(c.id());
+            SortedMap<String, Money> owes = balances.getOrDefault(c.id(), Collections.emptySortedMap());
             Money late = own == null ? Money.zero(currency) : own.late();
             LocalDate next = own == null ? null : own.nextDueOn();
             rows.add(new ClientRow(
                     c.id(),
                     c.name(),
                     c.email(),
-                    Amount.of(balances.getOrDefault(c.id(), Money.zero(currency))),
+                    Amount.of(owes.getOrDefault(currency.getCode(), Money.zero(currency))),
                     Amount.of(late),
-                    others.getOrDefault(c.id(), List.of()).stream()
+                    owes.values().stream()
+                            .filter(m -> !m.isZero() && !m.getCurrencyUnit().equals(currency))
                             .map(Amount::of)
                             .toList(),
                     next,
@@ -229,7 +232,7 @@ class AccountController {
                         Amount.of(r.received()),
                         Amount.of(r.balance())))
                 .toList());
-        java.util.Collections.reverse(rows);
+        Collections.reverse(rows);
         return new AccountView(
                 client,
                 Amount.of(books.balanceOf(id, currency)),
@@ -253,15 +256,17 @@ class AccountController {
     @OneSnapshot
     Books books(@RequestParam(required = false) Long before) {
         CurrencyUnit currency = business.business().currencyUnit();
-        List<BooksService.Balance> balances = books.balances();
+        BooksService.Balances balances = books.balances();
         Map<String, String> taxes = business.taxNames();
         List<BooksService.Booked> entries = books.journal(before == null ? Long.MAX_VALUE : before, PAGE);
         return new Books(
-                balances(balances, taxes),
-                balances(books.balancesInOthers(), taxes),
+                balances(balances.own(), taxes),
+                balances(balances.inOthers(), taxes),
                 Amount.of(Amounts.sum(
                         currency,
-                        balances.stream().map(BooksService.Balance::amount).toList())),
+                        balances.own().stream()
+                                .map(BooksService.Balance::amount)
+                                .toList())),
                 clients.count(),
                 sums.disagreeing(),
                 entries.stream().map(e -> view(e, taxes)).toList(),

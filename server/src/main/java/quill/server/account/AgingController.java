@@ -8,8 +8,10 @@ import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.joda.money.CurrencyUnit;
@@ -27,7 +29,7 @@ import quill.core.ledger.Aging;
 import quill.core.ledger.OpenDebt;
 import quill.core.money.TypedNumber;
 import quill.server.account.AccountController.Band;
-import quill.server.books.BooksService;
+import quill.server.business.BusinessService;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
@@ -47,14 +49,14 @@ class AgingController {
     private final Debts debts;
     private final OpenSums sums;
     private final ClientsService clients;
-    private final BooksService books;
+    private final BusinessService business;
     private final BusinessClock clock;
 
-    AgingController(Debts debts, OpenSums sums, ClientsService clients, BooksService books, BusinessClock clock) {
+    AgingController(Debts debts, OpenSums sums, ClientsService clients, BusinessService business, BusinessClock clock) {
         this.debts = debts;
         this.sums = sums;
         this.clients = clients;
-        this.books = books;
+        this.business = business;
         this.clock = clock;
     }
 
@@ -93,23 +95,24 @@ class AgingController {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        return table(unit, clock.today(), clients.client(after), PAGE);
+        LocalDate today = clock.today();
+        return table(unit, sums.byClient(today, today), today, clients.client(after), PAGE);
     }
 
     private AgingView view(int most) {
         LocalDate today = clock.today();
-        List<CurrencyUnit> currencies = books.currencies();
+        List<OpenSums.ClientSum> all = sums.byClient(today, today);
+        Set<CurrencyUnit> currencies =
+                new LinkedHashSet<>(List.of(business.business().currencyUnit()));
+        all.stream().map(s -> s.open().getCurrencyUnit()).sorted().forEach(currencies::add);
         return new AgingView(
                 today,
-                currencies.stream()
-                        .map(c -> table(c, today, null, most))
-                        .filter(t -> t.currency().equals(currencies.get(0).getCode())
-                                || !t.rows().isEmpty())
-                        .toList());
+                currencies.stream().map(c -> table(c, all, today, null, most)).toList());
     }
 
-    private AgingTable table(CurrencyUnit currency, LocalDate today, Client after, int most) {
-        List<OpenSums.ClientSum> owing = sums.byClient(today, today).stream()
+    private AgingTable table(
+            CurrencyUnit currency, List<OpenSums.ClientSum> all, LocalDate today, Client after, int most) {
+        List<OpenSums.ClientSum> owing = all.stream()
                 .filter(s -> s.open().getCurrencyUnit().equals(currency))
                 .sorted(BY_NAME)
                 .toList();
@@ -129,12 +132,12 @@ class AgingController {
                     return new AgingRow(s.clientId(), s.client(), Aged.bands(aging), Amount.of(aging.total()));
                 })
                 .toList();
-        Aging all = Aging.of(currency, sums.byDueDate(currency), today);
+        Aging together = Aging.of(currency, sums.byDueDate(currency), today);
         return new AgingTable(
                 currency.getCode(),
                 rows,
-                Aged.bands(all),
-                Amount.of(all.total()),
+                Aged.bands(together),
+                Amount.of(together.total()),
                 owing.size(),
                 page.size() < rest.size() ? page.get(page.size() - 1).clientId() : null);
     }

@@ -6,9 +6,12 @@ import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -265,72 +268,49 @@ public class BooksService {
         return Money.ofMinor(currency, minor);
     }
 
-    /** What each client owes by the postings; clients without any are not in it. */
-    public Map<Long, Money> balancesByClient(CurrencyUnit currency) {
-        Map<Long, Money> balances = new HashMap<>();
-        jdbc.sql("""
-                SELECT client_id, SUM(amount_minor) AS minor FROM posting
-                 WHERE account IN ('RECEIVABLE', 'CLIENT_CREDIT', 'CLIENT_DEPOSITS') AND currency = :currency
-                 GROUP BY client_id ORDER BY client_id
-                """).param("currency", currency.getCode()).query(rs -> {
-            balances.put(rs.getLong("client_id"), Money.ofMinor(currency, rs.getLong("minor")));
-        });
-        return balances;
-    }
-
-    /** What each client owes in other currencies than the own one; those who owe nothing in any are not in it. */
-    public Map<Long, List<Money>> balancesInOthersByClient() {
-        Map<Long, List<Money>> balances = new HashMap<>();
+    /** What each client owes by the postings, in each currency, by its code; clients without any are not in it. */
+    public Map<Long, SortedMap<String, Money>> balancesByClient() {
+        Map<Long, SortedMap<String, Money>> balances = new HashMap<>();
         jdbc.sql("""
                 SELECT client_id, currency, SUM(amount_minor) AS minor FROM posting
-                 WHERE account IN ('RECEIVABLE', 'CLIENT_CREDIT', 'CLIENT_DEPOSITS') AND currency <> :own
-                 GROUP BY client_id, currency HAVING SUM(amount_minor) <> 0 ORDER BY client_id, currency
-                """).param("own", business.business().currency()).query(rs -> {
-            balances.computeIfAbsent(rs.getLong("client_id"), k -> new ArrayList<>())
-                    .add(money(rs.getString("currency"), rs.getLong("minor")));
+                 WHERE account IN ('RECEIVABLE', 'CLIENT_CREDIT', 'CLIENT_DEPOSITS')
+                 GROUP BY client_id, currency
+                """).query(rs -> {
+            String currency = rs.getString("currency");
+            balances.computeIfAbsent(rs.getLong("client_id"), k -> new TreeMap<>())
+                    .put(currency, money(currency, rs.getLong("minor")));
         });
         return balances;
     }
 
-    /** Every account's balance in the own currency; together they are zero. */
-    public List<Balance> balances() {
-        CurrencyUnit own = business.business().currencyUnit();
-        return jdbc.sql("""
-                SELECT account, detail, SUM(own_minor) AS minor FROM posting
-                 GROUP BY account, detail ORDER BY account, detail
-                """)
-                .query((rs, n) -> new Balance(
-                        Account.valueOf(rs.getString("account")),
-                        rs.getString("detail"),
-                        Money.ofMinor(own, rs.getLong("minor"))))
-                .list();
-    }
+    /**
+     * Every account's balance.
+     *
+     * @param own in the own currency; together they are zero
+     * @param inOthers what of them is in each other currency, in that; those of a currency are together zero
+     */
+    public record Balances(List<Balance> own, List<Balance> inOthers) {}
 
-    /** Every account's balance in each other currency; those of a currency are together zero. */
-    public List<Balance> balancesInOthers() {
-        return jdbc.sql("""
-                SELECT account, detail, currency, SUM(amount_minor) AS minor FROM posting
-                 WHERE currency <> :own
-                 GROUP BY account, detail, currency ORDER BY currency, account, detail
-                """)
-                .param("own", business.business().currency())
-                .query((rs, n) -> new Balance(
-                        Account.valueOf(rs.getString("account")),
-                        rs.getString("detail"),
-                        money(rs.getString("currency"), rs.getLong("minor"))))
-                .list();
-    }
-
-    /** The currencies in which anything was booked, the own one first. */
-    public List<CurrencyUnit> currencies() {
+    /** All balances, by account and detail, from one reading of the postings. */
+    public Balances balances() {
         CurrencyUnit own = business.business().currencyUnit();
-        List<CurrencyUnit> all = new ArrayList<>(List.of(own));
-        jdbc.sql("SELECT DISTINCT currency FROM posting WHERE currency <> :own ORDER BY currency")
-                .param("own", own.getCode())
-                .query(String.class)
-                .list()
-                .forEach(code -> all.add(CurrencyUnit.of(code)));
-        return all;
+        Map<List<String>, Balance> values = new LinkedHashMap<>();
+        List<Balance> others = new ArrayList<>();
+        jdbc.sql("""
+                SELECT account, detail, currency, SUM(amount_minor) AS minor, SUM(own_minor) AS own FROM posting
+                 GROUP BY account, detail, currency ORDER BY account, detail, currency
+                """).query(rs -> {
+            Account account = Account.valueOf(rs.getString("account"));
+            String detail = rs.getString("detail");
+            values.merge(
+                    List.of(account.name(), detail),
+                    new Balance(account, detail, Money.ofMinor(own, rs.getLong("own"))),
+                    (x, y) -> new Balance(account, detail, x.amount().plus(y.amount())));
+            if (!rs.getString("currency").equals(own.getCode())) {
+                others.add(new Balance(account, detail, money(rs.getString("currency"), rs.getLong("minor"))));
+            }
+        });
+        return new Balances(List.copyOf(values.values()), others);
     }
 
     /** Currencies, other than the own one, in which anything was booked for a client. */

@@ -128,14 +128,27 @@ public class Chasing {
         ActsToCome.Rules rules = plans.rules();
         List<Act> acts = new ArrayList<>();
         for (List<Long> some : inParts(repository.clientsToLookAt(day))) {
-            states.of(some).forEach((client, read) -> {
-                acts.addAll(ActsToCome.of(read.state(), rules, day, day));
-                repository.lookAgain(
-                        client, ActsToCome.nextDay(read.state(), rules).orElse(null), read.changeNo());
-            });
+            Map<Long, ClientStates.Read> read = states.of(some);
+            read.values().forEach(r -> acts.addAll(ActsToCome.of(r.state(), rules, day, day)));
+            lookAgain(read, rules);
         }
         acts.sort(ORDER);
         return acts;
+    }
+
+    /**
+     * Notes of clients whose books changed when something may come up again: until then whoever asks what is to come
+     * has to look at each of them.
+     */
+    @Transactional
+    public void lookAtChanged() {
+        ActsToCome.Rules rules = plans.rules();
+        inParts(repository.changedClients()).forEach(some -> lookAgain(states.of(some), rules));
+    }
+
+    private void lookAgain(Map<Long, ClientStates.Read> read, ActsToCome.Rules rules) {
+        read.forEach((client, r) -> repository.lookAgain(
+                client, ActsToCome.nextDay(r.state(), rules).orElse(null), r.changeNo()));
     }
 
     private static List<List<Long>> inParts(Collection<Long> ids) {

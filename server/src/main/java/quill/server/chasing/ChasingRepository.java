@@ -83,6 +83,11 @@ class ChasingRepository {
                 .list();
     }
 
+    /** Clients whose books changed, and whom nobody has looked at since. */
+    List<Long> changedClients() {
+        return clientsToLookAt(AT_ONCE);
+    }
+
     Map<Long, Row> rows(Collection<Long> clientIds) {
         Map<Long, Row> rows = new HashMap<>();
         jdbc.sql("""

@@ -88,7 +88,9 @@ public class DailyRun {
             if (business.find().isEmpty()) {
                 return new Summary(0, 0, 0);
             }
-            return catchUpTo(clock.today(), LocalTime.now(clock), stop);
+            Summary sum = catchUpTo(clock.today(), LocalTime.now(clock), stop);
+            chasing.lookAtChanged();
+            return sum;
         } finally {
             running.unlock();
         }

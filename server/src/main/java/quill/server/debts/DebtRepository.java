@@ -38,8 +38,8 @@ class DebtRepository {
 
     void insert(long invoiceId, Installment i, String why) {
         jdbc.sql("""
-                INSERT INTO debt (invoice_id, place, deposit, currency, amount_minor, due_on, why)
-                VALUES (:invoice, :place, :deposit, :currency, :amount, :due, :why)
+                INSERT INTO debt (invoice_id, client_id, place, deposit, currency, amount_minor, due_on, why)
+                SELECT id, client_id, :place, :deposit, :currency, :amount, :due, :why FROM invoice WHERE id = :invoice
                 """)
                 .param("invoice", invoiceId)
                 .param("place", i.position())
@@ -55,10 +55,11 @@ class DebtRepository {
     long insertFee(long invoiceId, Money fee, String note, LocalDate chargedOn, String why) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO debt (invoice_id, place, deposit, fee, currency, amount_minor, due_on, note, why)
-                SELECT :invoice, GREATEST(1000, COALESCE(MAX(place), 0)) + 1, FALSE, TRUE, :currency, :amount, :due,
-                       :note, :why
-                  FROM debt WHERE invoice_id = :invoice
+                INSERT INTO debt (invoice_id, client_id, place, deposit, fee, currency, amount_minor, due_on, note, why)
+                SELECT id, client_id,
+                       (SELECT GREATEST(1000, COALESCE(MAX(place), 0)) + 1 FROM debt WHERE invoice_id = :invoice),
+                       FALSE, TRUE, :currency, :amount, :due, :note, :why
+                  FROM invoice WHERE id = :invoice
                 """)
                 .param("invoice", invoiceId)
                 .param("currency", fee.getCurrencyUnit().getCode())
@@ -83,7 +84,7 @@ class DebtRepository {
 
     List<OpenDebt> open(long clientId, CurrencyUnit currency) {
         return jdbc.sql(DEBT + """
-                 WHERE v.client_id = :client AND v.bucket = 'open' AND i.currency = :currency AND i.open_minor > 0
+                 WHERE i.owed_by = :client AND i.currency = :currency
                  ORDER BY i.due_on, i.id
                 """)
                 .param("client", clientId)
@@ -95,9 +96,9 @@ class DebtRepository {
     Map<Long, List<OpenDebt>> openByClient(Collection<Long> clientIds, CurrencyUnit currency) {
         Map<Long, List<OpenDebt>> byClient = new LinkedHashMap<>();
         jdbc.sql("""
-                SELECT v.client_id, i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
-                  FROM invoice v JOIN debt i ON i.invoice_id = v.id
-                 WHERE v.client_id IN (:clients) AND v.bucket = 'open' AND i.currency = :currency AND i.open_minor > 0
+                SELECT i.client_id, i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
+                  FROM debt i JOIN invoice v ON v.id = i.invoice_id
+                 WHERE i.owed_by IN (:clients) AND i.currency = :currency
                  ORDER BY i.due_on, i.id
                 """)
                 .param("clients", clientIds)

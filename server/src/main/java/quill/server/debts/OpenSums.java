@@ -4,8 +4,12 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -35,14 +39,13 @@ public class OpenSums {
     public List<ClientSum> byClient(LocalDate today, LocalDate soonUntil) {
         return jdbc.sql("""
                 SELECT s.*, c.name FROM (
-                  SELECT v.client_id, i.currency, SUM(i.open_minor) AS open_sum,
-                         SUM(CASE WHEN i.due_on < :today THEN i.open_minor ELSE 0 END) AS late_sum,
-                         SUM(CASE WHEN i.due_on BETWEEN :today AND :soon THEN i.open_minor ELSE 0 END) AS soon_sum,
-                         MIN(i.due_on) AS next_due_on
-                    FROM invoice v JOIN debt i ON i.invoice_id = v.id
-                   WHERE v.bucket = 'open' AND i.open_minor > 0
-                   GROUP BY v.client_id, i.currency) s
-                  JOIN client c ON c.id = s.client_id
+                  SELECT owed_by, currency, SUM(open_minor) AS open_sum,
+                         SUM(open_minor) FILTER (WHERE due_on < :today) AS late_sum,
+                         SUM(open_minor) FILTER (WHERE due_on BETWEEN :today AND :soon) AS soon_sum,
+                         MIN(due_on) AS next_due_on
+                    FROM debt WHERE owed_by > 0
+                   GROUP BY owed_by, currency) s
+                  JOIN client c ON c.id = s.owed_by
                  ORDER BY c.name, c.id, s.currency
                 """)
                 .param("today", today)
@@ -54,7 +57,7 @@ public class OpenSums {
     private static ClientSum sum(ResultSet rs, int row) throws SQLException {
         CurrencyUnit currency = CurrencyUnit.of(rs.getString("currency"));
         return new ClientSum(
-                rs.getLong("client_id"),
+                rs.getLong("owed_by"),
                 rs.getString("name"),
                 Money.ofMinor(currency, rs.getLong("open_sum")),
                 Money.ofMinor(currency, rs.getLong("late_sum")),
@@ -66,10 +69,9 @@ public class OpenSums {
     public List<OpenDebt> byDueDate(CurrencyUnit currency) {
         List<OpenDebt> days = new ArrayList<>();
         jdbc.sql("""
-                SELECT i.due_on, SUM(i.open_minor) AS open_sum
-                  FROM invoice v JOIN debt i ON i.invoice_id = v.id
-                 WHERE v.bucket = 'open' AND i.currency = :currency AND i.open_minor > 0
-                 GROUP BY i.due_on ORDER BY i.due_on
+                SELECT due_on, SUM(open_minor) AS open_sum FROM debt
+                 WHERE owed_by > 0 AND currency = :currency
+                 GROUP BY due_on ORDER BY due_on
                 """).param("currency", currency.getCode()).query(rs -> {
             Money open = Money.ofMinor(currency, rs.getLong("open_sum"));
             days.add(new OpenDebt(0, 0, "", 1, false, rs.getDate("due_on").toLocalDate(), open));
@@ -80,8 +82,7 @@ public class OpenSums {
     /** The next day after one on which anything falls due. */
     public Optional<LocalDate> nextDueAfter(LocalDate day) {
         return jdbc.sql("""
-                SELECT MIN(i.due_on) AS next FROM invoice v JOIN debt i ON i.invoice_id = v.id
-                 WHERE v.bucket = 'open' AND i.open_minor > 0 AND i.due_on > :day
+                SELECT MIN(due_on) AS next FROM debt WHERE owed_by > 0 AND due_on > :day
                 """)
                 .param("day", day)
                 .query((rs, n) -> Optional.ofNullable(Rows.date(rs, "next")))
@@ -90,16 +91,33 @@ public class OpenSums {
 
     /** Clients of whom open debts and postings say something else, in any currency, by name. */
     public List<String> disagreeing() {
-        return jdbc.sql("""
-                SELECT DISTINCT c.name FROM (
-                  SELECT client_id, currency, SUM(amount_minor) AS minor FROM (
-                    SELECT client_id, currency, amount_minor FROM posting WHERE account = 'RECEIVABLE'
-                    UNION ALL
-                    SELECT v.client_id, i.currency, -i.open_minor
-                      FROM invoice v JOIN debt i ON i.invoice_id = v.id
-                     WHERE v.bucket = 'open' AND i.open_minor > 0)
-                   GROUP BY client_id, currency HAVING SUM(amount_minor) <> 0) d
-                  JOIN client c ON c.id = d.client_id ORDER BY c.name
-                """).query(String.class).list();
+        Map<Owing, Long> differences = new HashMap<>();
+        // Each sum from its own index, and put together here: joined in SQL they take twice as long.
+        add(differences, 1, """
+                SELECT client_id, currency, SUM(amount_minor) FROM posting WHERE account = 'RECEIVABLE'
+                 GROUP BY client_id, currency
+                """);
+        add(differences, -1, """
+                SELECT owed_by, currency, SUM(open_minor) FROM debt WHERE owed_by > 0
+                 GROUP BY owed_by, currency
+                """);
+        Set<Long> clients = differences.entrySet().stream()
+                .filter(e -> e.getValue() != 0)
+                .map(e -> e.getKey().clientId())
+                .collect(Collectors.toSet());
+        return clients.isEmpty()
+                ? List.of()
+                : jdbc.sql("SELECT name FROM client WHERE id IN (:clients) ORDER BY name, id")
+                        .param("clients", clients)
+                        .query(String.class)
+                        .list();
+    }
+
+    private record Owing(long clientId, String currency) {}
+
+    private void add(Map<Owing, Long> from, int sign, String sums) {
+        jdbc.sql(sums).query(rs -> {
+            from.merge(new Owing(rs.getLong(1), rs.getString(2)), sign * rs.getLong(3), Long::sum);
+        });
     }
 }

@@ -189,19 +189,30 @@ class InvoiceRepository {
     List<Sum> sums(String filter, LocalDate today, LocalDate weekEnd) {
         String like = like(filter);
         String fits = like == null ? "" : FILTER;
+        // Of a late invoice what is late counts, of one that is due within the week what is due by then, else all of
+        // it.
         return jdbc.sql("""
-                SELECT w, currency, COUNT(DISTINCT id) AS invoices, SUM(minor) AS minor FROM (
-                  SELECT v.id, v.currency,
-                         CASE WHEN next_due_on < :today THEN 'late' WHEN next_due_on <= :week THEN 'week'
-                              ELSE 'later' END AS w,
-                         CASE WHEN next_due_on < :today AND d.due_on >= :today THEN 0
-                              WHEN next_due_on <= :week AND d.due_on > :week THEN 0 ELSE d.open_minor END AS minor
-                    FROM invoice v JOIN debt d ON d.invoice_id = v.id
-                   WHERE v.bucket = 'open' AND d.open_minor > 0
+                SELECT 'late', v.currency, COUNT(DISTINCT v.id), SUM(d.open_minor)
+                  FROM invoice v JOIN debt d ON d.invoice_id = v.id
+                 WHERE v.bucket = 'open' AND v.next_due_on < :today AND d.open_minor > 0 AND d.due_on < :today
                 """ + fits + """
-                  UNION ALL
-                  SELECT v.id, v.currency, 'draft', COALESCE(v.total_minor, 0) FROM invoice v WHERE v.bucket = 'draft'
-                """ + fits + " ) GROUP BY w, currency ORDER BY w, currency")
+                 GROUP BY v.currency
+                UNION ALL
+                SELECT 'week', v.currency, COUNT(DISTINCT v.id), SUM(d.open_minor)
+                  FROM invoice v JOIN debt d ON d.invoice_id = v.id
+                 WHERE v.bucket = 'open' AND v.next_due_on BETWEEN :today AND :week
+                   AND d.open_minor > 0 AND d.due_on <= :week
+                """ + fits + """
+                 GROUP BY v.currency
+                UNION ALL
+                SELECT 'later', v.currency, COUNT(*), SUM(v.open_minor) FROM invoice v
+                 WHERE v.bucket = 'open' AND v.next_due_on > :week
+                """ + fits + """
+                 GROUP BY v.currency
+                UNION ALL
+                SELECT 'draft', v.currency, COUNT(*), SUM(COALESCE(v.total_minor, 0)) FROM invoice v
+                 WHERE v.bucket = 'draft'
+                """ + fits + " GROUP BY v.currency ORDER BY 1, 2")
                 .param("today", today)
                 .param("week", weekEnd)
                 .param("filter", like == null ? "" : like)
@@ -219,11 +230,13 @@ class InvoiceRepository {
 
     /** What some clients settled since a day, latest first. */
     List<Invoice> settledOf(Collection<Long> clientIds, LocalDate since, int most) {
+        // A join, since an IN list would read all that these clients ever settled.
         return jdbc.sql(SELECT_ROW + """
-                 WHERE client_id IN (:clients) AND bucket = 'settled' AND settled_on >= :since
+                  JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS c (of_client) ON client_id = c.of_client
+                 WHERE bucket = 'settled' AND settled_on >= :since
                  ORDER BY settled_on DESC, id DESC LIMIT :most
                 """)
-                .param("clients", clientIds)
+                .param("clients", clientIds.toArray(Long[]::new))
                 .param("since", since)
                 .param("most", most)
                 .query(InvoiceRepository::invoice)

@@ -179,7 +179,7 @@ public class WholeDocumentsTest {
         assertThat(books().creditOf(client, pounds)).isEqualTo(Money.parse("GBP 35.00"));
         assertThat(owes(client)).isEqualTo("0.00");
         assertThat(server.bean(Debts.class).agreement(client, pounds).holds()).isTrue();
-        long sum = books().balances().stream()
+        long sum = books().balances().own().stream()
                 .mapToLong(b -> b.amount().getAmountMinorLong())
                 .sum();
         assertThat(sum).isZero();
