@@ -139,49 +139,64 @@ class AccountController {
     @GetMapping("/clients")
     @OneSnapshot
     ClientPage list(@RequestParam(required = false) String filter, @RequestParam(required = false) Long after) {
-        List<ClientRow> rows = rows(filter);
+        LocalDate today = clock.today();
+        List<Owing> all = owing(filter, today);
         int from = 0;
-        for (int i = 0; after != null && i < rows.size(); i++) {
-            from = rows.get(i).id() == after ? i + 1 : from;
+        for (int i = 0; after != null && i < all.size(); i++) {
+            from = all.get(i).client().id() == after ? i + 1 : from;
         }
-        int to = Math.min(rows.size(), from + PAGE);
-        List<ClientRow> page = rows.subList(from, to);
+        int to = Math.min(all.size(), from + PAGE);
+        List<ClientRow> page =
+                all.subList(from, to).stream().map(o -> o.row(today)).toList();
         return new ClientPage(
-                page, rows.size(), to < rows.size() ? page.get(page.size() - 1).id() : null);
+                page, all.size(), to < all.size() ? page.get(page.size() - 1).id() : null);
     }
 
-    private List<ClientRow> rows(String filter) {
+    /** A client with what it owes; put into words only where it is shown. @param nextDueOn null where nothing is open */
+    private record Owing(Client client, Money owes, Money late, LocalDate nextDueOn, SortedMap<String, Money> inAll) {
+        private ClientRow row(LocalDate today) {
+            return new ClientRow(
+                    client.id(),
+                    client.name(),
+                    client.email(),
+                    Amount.of(owes),
+                    Amount.of(late),
+                    inAll.values().stream()
+                            .filter(m -> !m.isZero() && !m.getCurrencyUnit().equals(owes.getCurrencyUnit()))
+                            .map(Amount::of)
+                            .toList(),
+                    nextDueOn,
+                    late.isPositive() ? Standing.daysLate(nextDueOn, today) : 0);
+        }
+    }
+
+    private static final Comparator<Owing> LATEST_FIRST = Comparator.comparing(
+                    (Owing o) -> o.late().getAmount())
+            .reversed()
+            .thenComparing(o -> o.owes().getAmount(), Comparator.reverseOrder())
+            .thenComparing(o -> o.client().name())
+            .thenComparing(o -> o.client().id());
+
+    private List<Owing> owing(String filter, LocalDate today) {
         CurrencyUnit currency = business.business().currencyUnit();
-        LocalDate today = clock.today();
+        Money zero = Money.zero(currency);
         Map<Long, SortedMap<String, Money>> balances = books.balancesByClient();
         Map<Long, OpenSums.ClientSum> open = sums.byClient(today, today).stream()
                 .filter(s -> s.open().getCurrencyUnit().equals(currency))
                 .collect(Collectors.toMap(OpenSums.ClientSum::clientId, s -> s));
-        List<ClientRow> rows = new ArrayList<>();
-        for (Client c : clients.named(filter)) {
-            OpenSums.ClientSum own = open.get(c.id());
-            SortedMap<String, Money> owes = balances.getOrDefault(c.id(), Collections.emptySortedMap());
-            Money late = own == null ? Money.zero(currency) : own.late();
-            LocalDate next = own == null ? null : own.nextDueOn();
-            rows.add(new ClientRow(
-                    c.id(),
-                    c.name(),
-                    c.email(),
-                    Amount.of(owes.getOrDefault(currency.getCode(), Money.zero(currency))),
-                    Amount.of(late),
-                    owes.values().stream()
-                            .filter(m -> !m.isZero() && !m.getCurrencyUnit().equals(currency))
-                            .map(Amount::of)
-                            .toList(),
-                    next,
-                    late.isPositive() ? Standing.daysLate(next, today) : 0));
-        }
-        rows.sort(Comparator.comparing((ClientRow r) -> r.late().money().getAmount())
-                .reversed()
-                .thenComparing(r -> r.owes().money().getAmount(), Comparator.reverseOrder())
-                .thenComparing(ClientRow::name)
-                .thenComparing(ClientRow::id));
-        return rows;
+        return clients.named(filter).stream()
+                .map(c -> {
+                    OpenSums.ClientSum own = open.get(c.id());
+                    SortedMap<String, Money> owes = balances.getOrDefault(c.id(), Collections.emptySortedMap());
+                    return new Owing(
+                            c,
+                            owes.getOrDefault(currency.getCode(), zero),
+                            own == null ? zero : own.late(),
+                            own == null ? null : own.nextDueOn(),
+                            owes);
+                })
+                .sorted(LATEST_FIRST)
+                .toList();
     }
 
     /** Clients to choose from, by name: those whose name or address has what was typed. */

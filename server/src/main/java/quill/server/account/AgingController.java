@@ -96,23 +96,22 @@ class AgingController {
             throw new RefusedException(problems);
         }
         LocalDate today = clock.today();
-        return table(unit, sums.byClient(today, today), today, clients.client(after), PAGE);
+        return table(unit, sums.all(), today, clients.client(after), PAGE);
     }
 
     private AgingView view(int most) {
         LocalDate today = clock.today();
-        List<OpenSums.ClientSum> all = sums.byClient(today, today);
+        List<OpenSums.Owed> all = sums.all();
         Set<CurrencyUnit> currencies =
                 new LinkedHashSet<>(List.of(business.business().currencyUnit()));
-        all.stream().map(s -> s.open().getCurrencyUnit()).sorted().forEach(currencies::add);
+        all.stream().map(OpenSums.Owed::currency).distinct().sorted().forEach(currencies::add);
         return new AgingView(
                 today,
                 currencies.stream().map(c -> table(c, all, today, null, most)).toList());
     }
 
-    private AgingTable table(
-            CurrencyUnit currency, List<OpenSums.ClientSum> all, LocalDate today, Client after, int most) {
-        List<OpenSums.ClientSum> owing = all.stream()
+    private AgingTable table(CurrencyUnit currency, List<OpenSums.Owed> all, LocalDate today, Client after, int most) {
+        List<OpenSums.ClientSum> owing = sums.byClient(all, today, today).stream()
                 .filter(s -> s.open().getCurrencyUnit().equals(currency))
                 .sorted(BY_NAME)
                 .toList();
@@ -132,7 +131,7 @@ class AgingController {
                     return new AgingRow(s.clientId(), s.client(), Aged.bands(aging), Amount.of(aging.total()));
                 })
                 .toList();
-        Aging together = Aging.of(currency, sums.byDueDate(currency), today);
+        Aging together = Aging.of(currency, OpenSums.byDueDate(all, currency), today);
         return new AgingTable(
                 currency.getCode(),
                 rows,

@@ -3,10 +3,9 @@ package quill.server.books;
 import java.sql.Timestamp;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -270,15 +269,19 @@ public class BooksService {
 
     /** What each client owes by the postings, in each currency, by its code; clients without any are not in it. */
     public Map<Long, SortedMap<String, Money>> balancesByClient() {
-        Map<Long, SortedMap<String, Money>> balances = new HashMap<>();
+        Map<Long, SortedMap<String, Long>> minor = new HashMap<>();
         jdbc.sql("""
-                SELECT client_id, currency, SUM(amount_minor) AS minor FROM posting
+                SELECT client_id, currency, amount_minor FROM posting
                  WHERE account IN ('RECEIVABLE', 'CLIENT_CREDIT', 'CLIENT_DEPOSITS')
-                 GROUP BY client_id, currency
                 """).query(rs -> {
-            String currency = rs.getString("currency");
-            balances.computeIfAbsent(rs.getLong("client_id"), k -> new TreeMap<>())
-                    .put(currency, money(currency, rs.getLong("minor")));
+            minor.computeIfAbsent(rs.getLong(1), k -> new TreeMap<>())
+                    .merge(rs.getString(2), rs.getLong(3), Math::addExact);
+        });
+        Map<Long, SortedMap<String, Money>> balances = new HashMap<>();
+        minor.forEach((client, sums) -> {
+            SortedMap<String, Money> owes = new TreeMap<>();
+            sums.forEach((currency, sum) -> owes.put(currency, money(currency, sum)));
+            balances.put(client, owes);
         });
         return balances;
     }
@@ -294,23 +297,37 @@ public class BooksService {
     /** All balances, by account and detail, from one reading of the postings. */
     public Balances balances() {
         CurrencyUnit own = business.business().currencyUnit();
-        Map<List<String>, Balance> values = new LinkedHashMap<>();
-        List<Balance> others = new ArrayList<>();
-        jdbc.sql("""
-                SELECT account, detail, currency, SUM(amount_minor) AS minor, SUM(own_minor) AS own FROM posting
-                 GROUP BY account, detail, currency ORDER BY account, detail, currency
-                """).query(rs -> {
-            Account account = Account.valueOf(rs.getString("account"));
-            String detail = rs.getString("detail");
-            values.merge(
-                    List.of(account.name(), detail),
-                    new Balance(account, detail, Money.ofMinor(own, rs.getLong("own"))),
-                    (x, y) -> new Balance(account, detail, x.amount().plus(y.amount())));
-            if (!rs.getString("currency").equals(own.getCode())) {
-                others.add(new Balance(account, detail, money(rs.getString("currency"), rs.getLong("minor"))));
-            }
-        });
-        return new Balances(List.copyOf(values.values()), others);
+        Map<Standing, Long> values = new HashMap<>();
+        Map<Standing, Long> others = new HashMap<>();
+        // Added up here: grouped by H2 it takes three times as long.
+        jdbc.sql("SELECT account, detail, currency, amount_minor, own_minor FROM posting")
+                .query(rs -> {
+                    String account = rs.getString(1);
+                    String detail = rs.getString(2);
+                    String currency = rs.getString(3);
+                    values.merge(new Standing(account, detail, own.getCode()), rs.getLong(5), Math::addExact);
+                    if (!currency.equals(own.getCode())) {
+                        others.merge(new Standing(account, detail, currency), rs.getLong(4), Math::addExact);
+                    }
+                });
+        return new Balances(balances(values), balances(others));
+    }
+
+    /** Where an amount stands. */
+    private record Standing(String account, String detail, String currency) {}
+
+    private static final Comparator<Standing> IN_ORDER = Comparator.comparing(Standing::account)
+            .thenComparing(Standing::detail)
+            .thenComparing(Standing::currency);
+
+    private static List<Balance> balances(Map<Standing, Long> minor) {
+        return minor.entrySet().stream()
+                .sorted(Map.Entry.comparingByKey(IN_ORDER))
+                .map(e -> new Balance(
+                        Account.valueOf(e.getKey().account()),
+                        e.getKey().detail(),
+                        money(e.getKey().currency(), e.getValue())))
+                .toList();
     }
 
     /** Currencies, other than the own one, in which anything was booked for a client. */

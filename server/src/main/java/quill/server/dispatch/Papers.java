@@ -2,12 +2,13 @@ package quill.server.dispatch;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import java.util.concurrent.Semaphore;
-import java.util.concurrent.TimeUnit;
+import java.time.Duration;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import quill.server.common.Hashes;
 import quill.server.common.TooOftenException;
+import quill.server.common.Turns;
 
 /**
  * Papers that were made, by the hash of what they say and of what made them. Making one takes the processor for a while,
@@ -20,24 +21,19 @@ class Papers {
 
     private static final int MOST_BYTES = 32 * 1024 * 1024;
     private static final int MOST_WAITING = 20;
-    private static final int PATIENCE_SECONDS = 30;
+    private static final Duration PATIENCE = Duration.ofSeconds(30);
 
     private final Cache<String, byte[]> made = Caffeine.newBuilder()
             .maximumWeight(MOST_BYTES)
             .weigher((String key, byte[] paper) -> paper.length)
             .build();
-    private final Place strangers = new Place();
-    private final Place business = new Place();
+    private final Turns strangers = new Turns(1, MOST_WAITING, PATIENCE);
+    private final Turns business = new Turns(1, MOST_WAITING, PATIENCE);
 
     /** For whom a paper is made. */
     enum Reader {
         STRANGER,
         BUSINESS
-    }
-
-    private static final class Place {
-        private final Semaphore waiting = new Semaphore(MOST_WAITING);
-        private final Semaphore working = new Semaphore(1, true);
     }
 
     /** The paper of this text: kept, or made now. @throws TooOftenException where too many wait for one */
@@ -46,7 +42,7 @@ class Papers {
         byte[] kept = made.getIfPresent(key);
         return kept != null
                 ? kept
-                : inPlace(reader == Reader.STRANGER ? strangers : business, () -> {
+                : inTurn(reader == Reader.STRANGER ? strangers : business, () -> {
                     byte[] meanwhile = made.getIfPresent(key);
                     if (meanwhile != null) {
                         return meanwhile;
@@ -57,28 +53,14 @@ class Papers {
                 });
     }
 
-    private static byte[] inPlace(Place place, java.util.function.Supplier<byte[]> work) {
-        if (!place.waiting.tryAcquire()) {
-            throw tooMany();
-        }
-        try {
-            if (!place.working.tryAcquire(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
-                throw tooMany();
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw tooMany();
-        } finally {
-            place.waiting.release();
+    private static byte[] inTurn(Turns turns, Supplier<byte[]> work) {
+        if (!turns.take()) {
+            throw new TooOftenException("Too many papers are asked for just now. Wait a moment and try again.");
         }
         try {
             return work.get();
         } finally {
-            place.working.release();
+            turns.giveBack();
         }
-    }
-
-    private static TooOftenException tooMany() {
-        return new TooOftenException("Too many papers are asked for just now. Wait a moment and try again.");
     }
 }

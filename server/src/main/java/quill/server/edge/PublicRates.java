@@ -9,8 +9,6 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.time.Duration;
-import java.util.concurrent.Semaphore;
-import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.springframework.beans.factory.annotation.Value;
@@ -19,6 +17,7 @@ import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 import quill.server.common.Problems;
+import quill.server.common.Turns;
 
 /**
  * How often clients' pages are asked: for each address and for each link, so that neither one visitor nor one link that
@@ -33,9 +32,8 @@ class PublicRates extends OncePerRequestFilter {
 
     private static final int AT_ONCE = 4;
     private static final int MOST_WAITING = 60;
-    private static final int PATIENCE_SECONDS = 20;
-    private final Semaphore working = new Semaphore(AT_ONCE, true);
-    private final Semaphore waiting = new Semaphore(MOST_WAITING);
+    private static final Duration PATIENCE = Duration.ofSeconds(20);
+    private final Turns turns = new Turns(AT_ONCE, MOST_WAITING, PATIENCE);
     private final int aMinute;
     private final Cache<String, Bucket> buckets = Caffeine.newBuilder()
             .maximumSize(REMEMBERED)
@@ -72,26 +70,14 @@ class PublicRates extends OncePerRequestFilter {
     /** A few of clients' requests are worked on at once, some wait: a crowd of them leaves the business its share. */
     private void inTurn(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
-        if (!waiting.tryAcquire()) {
-            tooOften(response);
-            return;
-        }
-        boolean turn = false;
-        try {
-            turn = working.tryAcquire(PATIENCE_SECONDS, TimeUnit.SECONDS);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        } finally {
-            waiting.release();
-        }
-        if (!turn) {
+        if (!turns.take()) {
             tooOften(response);
             return;
         }
         try {
             chain.doFilter(request, response);
         } finally {
-            working.release();
+            turns.giveBack();
         }
     }
 

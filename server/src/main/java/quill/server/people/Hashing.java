@@ -1,13 +1,14 @@
 package quill.server.people;
 
+import java.time.Duration;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.Semaphore;
-import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
 import org.springframework.security.crypto.argon2.Argon2PasswordEncoder;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 import quill.server.common.TooOftenException;
+import quill.server.common.Turns;
 
 /**
  * Argon2id is slow on purpose, so it has two places: one for browsers that signed in before, and one for everybody else.
@@ -17,18 +18,13 @@ import quill.server.common.TooOftenException;
 @Component
 class Hashing {
     private static final int MOST_WAITING = 20;
-    private static final int PATIENCE_SECONDS = 20;
+    private static final Duration PATIENCE = Duration.ofSeconds(20);
 
     private final Argon2PasswordEncoder encoder = Argon2PasswordEncoder.defaultsForSpringSecurity_v5_8();
     private final String nobody = encoder.encode("a passphrase that nobody has");
-    private final Place known = new Place();
-    private final Place strangers = new Place();
-
-    /** Where one hash is reckoned at a time, and some wait. */
-    private static final class Place {
-        private final Semaphore working = new Semaphore(1, true);
-        private final Set<String> waiting = ConcurrentHashMap.newKeySet();
-    }
+    private final Turns known = new Turns(1, MOST_WAITING, PATIENCE);
+    private final Turns strangers = new Turns(1, MOST_WAITING, PATIENCE);
+    private final Set<String> waiting = ConcurrentHashMap.newKeySet();
 
     /** Who tries. @param known whether the browser signed in before */
     record Who(String sender, boolean known) {}
@@ -42,33 +38,31 @@ class Hashing {
         return placed(who, () -> encoder.encode(passphrase));
     }
 
-    private <T> T placed(Who who, java.util.function.Supplier<T> work) {
+    private <T> T placed(Who who, Supplier<T> work) {
         if (TransactionSynchronizationManager.isActualTransactionActive()) {
             throw new IllegalStateException("a passphrase is never hashed within a transaction");
         }
-        Place place = who.known() ? known : strangers;
-        String waits = who.known() ? Thread.currentThread().getName() : who.sender();
-        if (place.waiting.size() >= MOST_WAITING || !place.waiting.add(waits)) {
-            throw tooMany();
-        }
-        try {
-            if (!place.working.tryAcquire(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
-                throw tooMany();
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw tooMany();
-        } finally {
-            place.waiting.remove(waits);
+        if (!take(who)) {
+            throw new TooOftenException("Too many try to sign in just now. Wait a moment and try again.");
         }
         try {
             return work.get();
         } finally {
-            place.working.release();
+            (who.known() ? known : strangers).giveBack();
         }
     }
 
-    private static TooOftenException tooMany() {
-        return new TooOftenException("Too many try to sign in just now. Wait a moment and try again.");
+    private boolean take(Who who) {
+        if (who.known()) {
+            return known.take();
+        }
+        if (!waiting.add(who.sender())) {
+            return false;
+        }
+        try {
+            return strangers.take();
+        } finally {
+            waiting.remove(who.sender());
+        }
     }
 }

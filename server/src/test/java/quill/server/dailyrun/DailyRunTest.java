@@ -64,6 +64,19 @@ public class DailyRunTest extends OnAFreshBusiness {
     }
 
     @Test
+    public void afterARunNobodyHasToBeLookedAtBeforeSomethingComesUp() {
+        for (int i = 0; i < 5; i++) {
+            server.issue(server.client("Looked at " + i, true), "100.00", "100%@3", null);
+        }
+        forward(3);
+        assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(5);
+        // The next letter goes three days after the due date: until then nobody has to be looked at.
+        assertThat(count("client_chasing WHERE look_on = DATE '2027-03-07'")).isEqualTo(5);
+        assertThat(acts(BEGIN.plusDays(5))).isEmpty();
+        assertThat(acts(BEGIN.plusDays(6))).hasSize(5);
+    }
+
+    @Test
     public void aPartPaymentChangesTheLetterAndTheLogSaysSo() {
         long client = server.client("In Part", true);
         server.issue(client, "100.00", "100%@3", null);
