@@ -65,14 +65,48 @@ function Ask({ page: p }: { page: Page }) {
         {d.to.name}, <b>{money(d.total)}</b> is paid{what}. Thank you; you owe nothing here.
       </p>
     );
-  const due = p.choices[0];
-  const overdue = next.standing === 'LATE';
+  const asked = p.choices[0]?.amount ?? next.open;
+  const late = p.measure.filter((m) => !isZero(m.open) && m.standing === 'LATE');
+  const debts = late.filter((m) => !m.fee);
+  const fees = p.measure.filter((m) => m.fee && !isZero(m.open) && m.dueOn <= p.today);
+  if (!late.length)
+    return (
+      <p className="ask">
+        {d.to.name}, <b>{money(asked)}</b> {next.dueOn === p.today ? 'is due today,' : 'is due by'}{' '}
+        <b>{spokenDate(next.dueOn)}</b>
+        {what}.
+      </p>
+    );
+  // Since when is said of one debt only, never of a sum of several; a fee was not due before it was charged.
+  const one = debts.length === 1 ? debts[0] : undefined;
+  const oldest = spokenDate((debts[0] ?? next).dueOn);
+  const fee = fees.length === 1 && fees[0] ? `the late fee of ${longDate(fees[0].dueOn)}` : 'the late fees';
+  if (one)
+    return (
+      <p className="ask">
+        {d.to.name}, <b className="late">{money(one.open)}</b> was due on <b>{oldest}</b>
+        {what}
+        {asked.amount !== one.open.amount && (
+          <>
+            ; with {fees.length ? fee : 'what is due today'} <b className="late">{money(asked)}</b> is to be
+            paid now
+          </>
+        )}
+        .
+      </p>
+    );
   return (
     <p className="ask">
-      {d.to.name}, <b className={overdue ? 'late' : undefined}>{money(due ? due.amount : next.open)}</b>{' '}
-      {overdue ? 'was due on' : next.dueOn === p.today ? 'is due today,' : 'is due by'}{' '}
-      <b>{spokenDate(next.dueOn)}</b>
-      {what}.
+      {d.to.name}, <b className="late">{money(asked)}</b> is to be paid now{what}
+      {debts.length ? (
+        <>
+          ; the oldest of it was due on <b>{oldest}</b>
+          {fees.length > 0 && `, and ${fee} ${fees.length === 1 ? 'is' : 'are'} in it`}
+        </>
+      ) : (
+        `: ${fee}`
+      )}
+      .
     </p>
   );
 }
@@ -106,6 +140,7 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string; onStal
   };
   const first = p.measure.find((m) => !isZero(m.open));
   const fee = p.measure.some((m) => m.fee && !isZero(m.open));
+  const ahead = first !== undefined && first.dueOn > p.today;
   const dueNow =
     p.choices.length === 1
       ? fee
@@ -115,7 +150,9 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string; onStal
         ? 'The deposit'
         : fee
           ? 'What is due now, with the late fee'
-          : 'The installment due now';
+          : ahead
+            ? `The installment due ${longDate(first.dueOn)}`
+            : 'What is due now';
   return (
     <>
       {p.cards && (
@@ -149,9 +186,9 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string; onStal
           The card page belongs to the card company; {p.document.from.name} never sees the number.
         </p>
       )}
-      {p.document.iban && (
+      {p.iban && (
         <>
-          <h2>Or by bank transfer</h2>
+          <h2>{p.cards ? 'Or by bank transfer' : 'By bank transfer'}</h2>
           <dl>
             <div>
               <dt>To</dt>
@@ -205,7 +242,7 @@ export function ClientPage({ token }: { token: string }) {
       {page.declined && (
         <p className="told refused" role="status">
           Card declined: {page.declined}. Nothing was taken. Try another card
-          {d.iban ? ', or pay by bank transfer' : ''}.
+          {page.iban ? ', or pay by bank transfer' : ''}.
         </p>
       )}
       {page.received.length > 0 && (

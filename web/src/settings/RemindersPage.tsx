@@ -18,11 +18,9 @@ const tones = [
   { value: 'FINAL', label: 'final' },
 ];
 
-/** Where a step lies: before, on or after the due date. The server holds one number of days. */
-function when(step: Step): 'before' | 'on' | 'after' {
-  const days = step.days.trim();
-  return days.startsWith('-') || days.startsWith('−') ? 'before' : /^0+$/.test(days) ? 'on' : 'after';
-}
+/** Where a step lies: before, on or after the due date. */
+const when = (step: Step): 'before' | 'on' | 'after' =>
+  step.before ? 'before' : step.days.trim() === '0' ? 'on' : 'after';
 
 function StepRow({
   step,
@@ -38,24 +36,27 @@ function StepRow({
   onRemove: () => void;
 }) {
   const side = when(step);
-  const plain = step.days.replace(/^[-−]/, '');
-  const set = (nextSide: string, days: string) =>
-    onChange({ ...step, days: nextSide === 'on' ? '0' : nextSide === 'before' ? `-${days || '1'}` : days });
+  const lies = (next: string) =>
+    onChange({
+      ...step,
+      before: next === 'before',
+      days: next === 'on' ? '0' : side === 'on' ? '3' : step.days,
+    });
   return (
     <li className="plan-step">
       <span className={`knot ${step.tone.toLowerCase()}`} aria-hidden="true" />
       {side !== 'on' && (
         <TextInput
           aria-label={`Days, step ${at + 1}`}
-          value={plain}
+          value={step.days}
           w={64}
-          onChange={(e) => set(side, e.currentTarget.value)}
+          onChange={(e) => onChange({ ...step, days: e.currentTarget.value })}
         />
       )}
       <NativeSelect
         aria-label={`When, step ${at + 1}`}
         value={side}
-        onChange={(e) => set(e.currentTarget.value, plain === '0' ? '3' : plain)}
+        onChange={(e) => lies(e.currentTarget.value)}
         data={[
           { value: 'before', label: 'days before the due date' },
           { value: 'on', label: 'on the due date' },
@@ -71,11 +72,16 @@ function StepRow({
       <button type="button" className="link" onClick={onRemove} aria-label={`Remove step ${at + 1}`}>
         Remove
       </button>
-      {problemOf(error, `steps[${at}].days`) && (
-        <span className="problem" role="alert">
-          {problemOf(error, `steps[${at}].days`)}
-        </span>
-      )}
+      {['days', 'tone'].map((field) => {
+        const problem = problemOf(error, `steps[${at}].${field}`);
+        return (
+          problem && (
+            <span key={field} className="problem" role="alert">
+              {problem}
+            </span>
+          )
+        );
+      })}
     </li>
   );
 }
@@ -88,6 +94,7 @@ function PlanForm({ setting }: { setting: Schemas['PlanSetting'] }) {
     mutationFn: () => data(api.PUT('/api/reminder-plan', { body: { plan, version } })),
     onSuccess: (saved) => {
       setVersion(saved.version);
+      setPlan(saved.plan);
       void queries.invalidateQueries();
       done('The plan counts from today on; nobody is written to about the past.');
     },
@@ -128,7 +135,9 @@ function PlanForm({ setting }: { setting: Schemas['PlanSetting'] }) {
       <button
         type="button"
         className="link"
-        onClick={() => setPlan((p) => ({ ...p, steps: [...p.steps, { days: '30', tone: 'FINAL' }] }))}
+        onClick={() =>
+          setPlan((p) => ({ ...p, steps: [...p.steps, { days: '30', before: false, tone: 'FINAL' }] }))
+        }
       >
         Add a step
       </button>

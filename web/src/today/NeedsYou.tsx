@@ -91,9 +91,9 @@ function NeedItem({ need }: { need: Need }) {
           </>
         )}
         {need.kind === 'payment' && deed('noted', 'Seen')}
-        {need.kind === 'address' && need.clientId != null ? (
+        {(need.kind === 'address' || need.kind === 'unanswered') && need.clientId != null ? (
           <Link className="link" to={`/clients/${need.clientId}`}>
-            Add it
+            {need.kind === 'address' ? 'Add it' : 'Open account'}
           </Link>
         ) : (
           need.invoiceId != null && (

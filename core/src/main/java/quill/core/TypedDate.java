@@ -1,15 +1,24 @@
 package quill.core;
 
 import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
 import java.util.List;
+import java.util.Locale;
 
-/** Reads days as they travel: ISO 8601, from 1900 to 2200. A day outside is a slip, and further ones overflow. */
+/** Reads days as they travel: ISO 8601, from 1900 to 2200 (a day outside is a slip), and writes them in words. */
 public final class TypedDate {
     private static final LocalDate FIRST = LocalDate.of(1900, 1, 1);
     private static final LocalDate LAST = LocalDate.of(2200, 12, 31);
 
+    private static final DateTimeFormatter IN_WORDS = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.UK);
+
     private TypedDate() {}
+
+    /** A day as it stands in letters, on papers and in reasons: {@code 15 March 2027}. */
+    public static String inWords(LocalDate day) {
+        return IN_WORDS.format(day);
+    }
 
     /** The day, or null where it is left empty or a problem was added. */
     public static LocalDate read(String field, String text, List<Problem> problems) {

@@ -104,8 +104,8 @@ public class ActsToComeTest {
     @Test
     public void moneyInTransitIsNeitherRemindedOfNorFined() {
         OpenDebt open = new OpenDebt(1, 1, "2027-0001", 1, false, DUE, eur("100.00"));
-        Debt coming =
-                new Debt(open, false, eur("100.00"), eur("100.00"), ISSUED, null, null, ONE_PERCENT, List.of(), 0);
+        Debt coming = new Debt(
+                open, false, eur("100.00"), eur("100.00"), ISSUED, null, null, ONE_PERCENT, List.of(), 0, null);
         assertThat(ActsToCome.of(client(coming), rules, DUE.minusDays(5), DUE.plusDays(60)))
                 .isEmpty();
     }
@@ -141,7 +141,8 @@ public class ActsToComeTest {
                 null,
                 LateFeePolicy.none(eur("0.00")),
                 List.of(),
-                0);
+                0,
+                null);
         ClientState state = client(muted, debt(2, 2, DUE, "30.00", -3));
         assertThat(words(ActsToCome.of(state, rules, DUE, DUE))).containsExactly("2027-03-01 FRIENDLY 30.00");
     }
@@ -181,7 +182,8 @@ public class ActsToComeTest {
                 3,
                 ONE_PERCENT,
                 List.of(new LateFee.Charged(DUE, 1, eur("1.00"), false)),
-                0);
+                0,
+                null);
         Debt fee = new Debt(
                 new OpenDebt(9, 1, "2027-0001", 1001, true, LocalDate.of(2027, 3, 9), eur("1.00")),
                 false,
@@ -192,7 +194,8 @@ public class ActsToComeTest {
                 null,
                 LateFeePolicy.none(eur("0.00")),
                 List.of(),
-                1);
+                1,
+                null);
         List<Act> acts = ActsToCome.of(client(paid, fee), rules, LocalDate.of(2027, 3, 10), LocalDate.of(2027, 4, 1));
         assertThat(words(acts)).containsExactly("2027-03-15 FINAL 1.00");
         assertThat(((Act.Reminder) acts.get(0))
@@ -218,6 +221,71 @@ public class ActsToComeTest {
         Act.Reminder announced = (Act.Reminder) acts.get(1);
         assertThat(announced.amount()).isEqualTo(eur("1010.00"));
         assertThat(announced.withoutForecast().amount()).isEqualTo(eur("1000.00"));
+    }
+
+    @Test
+    public void whatWasAskedForMoreSternlyIsNotInAMilderLetterAndWaitsForAStepAsStern() {
+        // The first had its firm letter on 4 March; the second falls due on 10 March.
+        Debt firm = asked(debt(1, 1, DUE, "100.00", 3), Tone.FIRM);
+        ClientState state = withoutFees(client(firm, debt(2, 2, DUE.plusDays(9), "30.00", -3)));
+        List<Act> acts = ActsToCome.of(state, rules, LocalDate.of(2027, 3, 5), LocalDate.of(2027, 3, 24));
+        assertThat(words(acts))
+                .containsExactly(
+                        "2027-03-10 FRIENDLY 30.00",
+                        "2027-03-13 FIRM 130.00",
+                        "2027-03-15 FINAL 130.00",
+                        "2027-03-24 FINAL 130.00");
+    }
+
+    @Test
+    public void aStepMilderThanTheLastLetterAboutItIsPassedOver() {
+        // It stood in the final letter about another debt: its own firm step asks for nothing, its final one does.
+        Debt once = asked(debt(1, 1, DUE, "100.00", 0), Tone.FINAL);
+        List<Act> acts = ActsToCome.of(withoutFees(client(once)), rules, DUE.plusDays(1), DUE.plusDays(20));
+        assertThat(words(acts)).containsExactly("2027-03-15 FINAL 100.00");
+    }
+
+    @Test
+    public void aFeeWaitsWithItsInstallment() {
+        Debt finalOnes = asked(debt(1, 1, DUE, "100.00", 14), Tone.FINAL);
+        OpenDebt charged = new OpenDebt(9, 1, "2027-0001", 1001, true, LocalDate.of(2027, 3, 16), eur("1.00"));
+        Debt fee = new Debt(
+                charged,
+                false,
+                eur("1.00"),
+                eur("0.00"),
+                ISSUED,
+                null,
+                null,
+                LateFeePolicy.none(eur("0.00")),
+                List.of(),
+                1,
+                null);
+        ClientState state = client(finalOnes, fee, debt(2, 2, DUE.plusDays(19), "30.00", -3));
+        List<Act> acts = ActsToCome.of(state, rules, LocalDate.of(2027, 3, 20), LocalDate.of(2027, 3, 20));
+        assertThat(words(reminders(acts))).containsExactly("2027-03-20 FRIENDLY 30.00");
+    }
+
+    @Test
+    public void theLastLetterOfADebtThatIsNotLateYetKeepsNothingBack() {
+        Debt ahead = asked(debt(1, 1, DUE, "100.00", -3), Tone.FINAL);
+        assertThat(words(ActsToCome.of(withoutFees(client(ahead)), rules, DUE, DUE)))
+                .containsExactly("2027-03-01 FRIENDLY 100.00");
+    }
+
+    private static Debt asked(Debt d, Tone last) {
+        return new Debt(
+                d.open(),
+                d.deposit(),
+                d.first(),
+                d.inTransit(),
+                d.issuedOn(),
+                d.mutedUntil(),
+                d.usedThrough(),
+                d.policy(),
+                d.fees(),
+                d.feeOf(),
+                last);
     }
 
     private List<String> stops(ClientState state, ActsToCome.Rules by) {
@@ -248,7 +316,8 @@ public class ActsToComeTest {
                 used,
                 ONE_PERCENT,
                 List.of(),
-                0);
+                0,
+                null);
     }
 
     private static ClientState withoutFees(ClientState state) {
@@ -273,7 +342,8 @@ public class ActsToComeTest {
                                         d.usedThrough(),
                                         LateFeePolicy.none(eur("0.00")),
                                         List.of(),
-                                        0))
+                                        0,
+                                        d.lastTone()))
                                 .toList()),
                 Set.of(),
                 false);

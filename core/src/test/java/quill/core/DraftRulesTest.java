@@ -84,7 +84,7 @@ public class DraftRulesTest {
         var ended = DraftReading.read(
                 draft, rules("BE1", new DraftRules.Buyer("", "", new Exemption("C-1", TODAY.minusDays(1)))));
         assertThat(DocumentReckoning.reckon(ended.body()).tax()).isEqualTo(Money.parse("EUR 21.00"));
-        assertThat(ended.notes()).singleElement().asString().contains("C-1 ended on 2027-03-14: tax is charged");
+        assertThat(ended.notes()).singleElement().asString().contains("C-1 ended on 14 March 2027: tax is charged");
     }
 
     @Test

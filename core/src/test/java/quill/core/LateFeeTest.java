@@ -3,6 +3,7 @@ package quill.core;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -16,12 +17,32 @@ import quill.core.latefee.FeeTax;
 import quill.core.latefee.LateFee;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.money.Exchange;
 import quill.core.money.Percent;
 
 /** Flat and percentage fees. Amounts and days in the tables were worked by hand. */
 public class LateFeeTest {
     private static final CurrencyUnit EUR = CurrencyUnit.EUR;
     private static final Percent TEN = Percent.of("10");
+
+    /** 40.00 divided by 0.0061 euros a yen is 6557.4 yen; what is worth less than a cent there never becomes nothing. */
+    @Test
+    public void theSumsOfAPolicyAreConvertedAtTheInvoicesRate() {
+        Exchange yen = new Exchange(EUR, new BigDecimal("0.0061"));
+        CurrencyUnit jpy = CurrencyUnit.of("JPY");
+        TypedLateFeePolicy typed = new TypedLateFeePolicy("flat", "12.50", "7", "once", "", "40.00", "0.01", false);
+        assertThat(typed.in(jpy, yen))
+                .isEqualTo(new TypedLateFeePolicy("flat", "2049", "7", "once", "", "6557", "2", false));
+        assertThat(typed.in(jpy, yen).read("", jpy, TEN, new ArrayList<>()).words())
+                .isEqualTo(
+                        "Late fee: JPY 2,049, after 7 days of grace, once, at most JPY 6,557 on an installment, nothing"
+                                + " below JPY 2 overdue.");
+        TypedLateFeePolicy percent = new TypedLateFeePolicy("percent", "1%", "7", "once", "", "5%", "", false);
+        assertThat(percent.in(jpy, yen)).isEqualTo(percent);
+        Exchange dear = new Exchange(EUR, new BigDecimal("300"));
+        assertThat(dear.into(CurrencyUnit.of("USD"), Money.parse("EUR 0.01"))).isEqualTo(Money.parse("USD 0.01"));
+        assertThat(typed.in(EUR, Exchange.none(EUR))).isEqualTo(typed);
+    }
 
     /** First fee: the first day that lies more than the grace days past the due date. */
     @DataProvider

@@ -80,7 +80,7 @@ public class ReminderPlanTest {
     @Test(dataProvider = "moved")
     public void restDaysAreMovedToTheNextWorkingDay(String due, String day) {
         TypedPlan typed =
-                new TypedPlan(List.of(new TypedStep("0", "FIRM")), true, "09:00", true, "2027-12-24, 2027-12-27");
+                new TypedPlan(List.of(new TypedStep("0", null, "FIRM")), true, "09:00", true, "2027-12-24, 2027-12-27");
         ReminderPlan plan = plan(typed, LONG_AGO);
         assertThat(plan.dayOf(plan.steps().get(0), LocalDate.parse(due))).isEqualTo(day);
     }
@@ -89,7 +89,8 @@ public class ReminderPlanTest {
     public Object[][] refused() {
         return new Object[][] {
             {"3", "3", "09:00", "", "steps[1].days", "another step has this day"},
-            {"-61", "3", "09:00", "", "steps[0].days", "from 60 days before to 365 days after"},
+            {"-61", "3", "09:00", "", "steps[0].days", "from 0 to 60 days before"},
+            {"366", "3", "09:00", "", "steps[0].days", "from 0 to 365 days after"},
             {"1.5", "3", "09:00", "", "steps[0].days", "no decimals"},
             {"0", "3", "25:00", "", "hour", "from 00:00 to 23:59"},
             {"0", "3", "", "", "hour", "from 00:00 to 23:59"},
@@ -102,7 +103,11 @@ public class ReminderPlanTest {
             String first, String second, String hour, String holidays, String field, String message) {
         List<Problem> problems = new ArrayList<>();
         TypedPlan typed = new TypedPlan(
-                List.of(new TypedStep(first, "FRIENDLY"), new TypedStep(second, "FIRM")), true, hour, false, holidays);
+                List.of(new TypedStep(first, null, "FRIENDLY"), new TypedStep(second, null, "FIRM")),
+                true,
+                hour,
+                false,
+                holidays);
         assertThat(ReminderPlan.read(typed, LONG_AGO, problems)).isNull();
         assertThat(problems).hasSize(1);
         assertThat(problems.get(0).field()).isEqualTo(field);
@@ -114,10 +119,40 @@ public class ReminderPlanTest {
         List<Problem> problems = new ArrayList<>();
         List<TypedStep> many = new ArrayList<>();
         for (int i = 0; i < 13; i++) {
-            many.add(new TypedStep(String.valueOf(i), i == 0 ? "angry" : "FIRM"));
+            many.add(new TypedStep(String.valueOf(i), null, i == 0 ? "angry" : "FIRM"));
         }
         ReminderPlan.read(new TypedPlan(many, true, "9:00", false, null), LONG_AGO, problems);
         assertThat(problems).extracting(Problem::field).containsExactly("steps", "steps[0].tone");
+    }
+
+    @Test
+    public void daysAreNeverNegativeAndAnEarlierPlansSignIsReadAsBefore() {
+        List<Problem> problems = new ArrayList<>();
+        TypedStep typed = new TypedStep("-3", false, "FIRM");
+        ReminderPlan.read(new TypedPlan(List.of(typed), true, "09:00", false, ""), LONG_AGO, problems);
+        assertThat(problems).extracting(Problem::field).containsExactly("steps[0].days");
+        assertThat(new TypedStep("-3", null, "FIRM")).isEqualTo(new TypedStep("3", true, "FIRM"));
+    }
+
+    @Test
+    public void aStepThatIsMilderThanTheOneBeforeItIsRefusedButAKeptOneStillReads() {
+        List<Problem> problems = new ArrayList<>();
+        TypedPlan kindAgain = new TypedPlan(
+                List.of(
+                        new TypedStep("14", false, "FRIENDLY"),
+                        new TypedStep("0", false, "FRIENDLY"),
+                        new TypedStep("3", false, "FIRM")),
+                true,
+                "09:00",
+                false,
+                "");
+        assertThat(ReminderPlan.read(kindAgain, LONG_AGO, problems)).isNull();
+        assertThat(problems).hasSize(1);
+        assertThat(problems.get(0).field()).isEqualTo("steps[0].tone");
+        assertThat(problems.get(0).message()).isEqualTo("is milder than the step 3 days after, which is firm");
+        assertThat(ReminderPlan.readKept(kindAgain, LONG_AGO, new ArrayList<>()).typedSteps())
+                .extracting(TypedStep::days)
+                .containsExactly("0", "3", "14");
     }
 
     @Test

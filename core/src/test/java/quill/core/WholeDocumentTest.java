@@ -83,7 +83,7 @@ public class WholeDocumentTest {
         assertThat(t.tax().isZero()).isTrue();
         assertThat(t.taxes()).singleElement().satisfies(tax -> {
             assertThat(tax.tax().category()).isEqualTo(TaxCategory.E);
-            assertThat(tax.tax().reason()).contains("EX-9", "2027-06-30");
+            assertThat(tax.tax().reason()).contains("EX-9", "30 June 2027");
         });
         assertThat(exemption.holdsOn(LocalDate.of(2027, 6, 30))).isTrue();
         assertThat(exemption.holdsOn(LocalDate.of(2027, 7, 1))).isFalse();

@@ -3,6 +3,7 @@ package quill.core.acts;
 import java.time.LocalDate;
 import java.util.List;
 import org.joda.money.Money;
+import quill.core.TypedDate;
 import quill.core.Why;
 import quill.core.latefee.LateFee;
 import quill.core.money.Amounts;
@@ -128,16 +129,17 @@ public sealed interface Act {
                     .debt();
         }
 
-        /** How many invoices it is about. */
+        /** How many invoices it asks for money for. */
         public long documents() {
-            return items.stream().map(i -> i.debt().document()).distinct().count();
+            return asked().stream().map(i -> i.debt().document()).distinct().count();
         }
 
         @Override
         public Why why() {
             return new Why(
-                    "one letter a day lists all that is open by then, in the tone of the sternest step that is due",
-                    items.stream().map(Item::words).toList());
+                    "one letter a day lists what is open by then, in the tone of the sternest step that is due; what was"
+                            + " asked for more sternly before waits for its own next step",
+                    asked().stream().map(Item::words).toList());
         }
     }
 
@@ -149,8 +151,8 @@ public sealed interface Act {
      */
     record Item(quill.core.ledger.OpenDebt debt, Money asked, long daysLate, ReminderStep step) {
         private String words() {
-            String what = debt.number() + (debt.fee() ? " late fee of " : " due ") + debt.dueOn() + ": "
-                    + Amounts.grouped(asked);
+            String what = debt.number() + (debt.fee() ? " late fee of " : " due ") + TypedDate.inWords(debt.dueOn())
+                    + ": " + Amounts.grouped(asked);
             return step == null ? what : what + " (step " + step.words() + ")";
         }
     }

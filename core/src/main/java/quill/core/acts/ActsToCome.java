@@ -2,7 +2,9 @@ package quill.core.acts;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -17,6 +19,7 @@ import quill.core.ledger.Standing;
 import quill.core.money.Amounts;
 import quill.core.reminder.ReminderPlan;
 import quill.core.reminder.ReminderStep;
+import quill.core.reminder.ReminderStep.Tone;
 
 /**
  * What the daily run will do for a client, day by day, if nobody pays and nobody steps in: fees first, then reminders.
@@ -54,6 +57,7 @@ public final class ActsToCome {
      * @param usedThrough days of the latest step used up, or null
      * @param fees charged on it so far
      * @param feeOf for a late fee the key of its installment, else 0
+     * @param lastTone of the latest letter that asked for it, or null
      */
     public record Debt(
             OpenDebt open,
@@ -65,7 +69,8 @@ public final class ActsToCome {
             Integer usedThrough,
             LateFeePolicy policy,
             List<LateFee.Charged> fees,
-            long feeOf) {
+            long feeOf,
+            Tone lastTone) {
         /** Copies the fees. */
         public Debt {
             fees = List.copyOf(fees);
@@ -79,8 +84,12 @@ public final class ActsToCome {
             return new LateFee.Overdue(first, open.dueOn(), deposit, base, fees);
         }
 
-        private Debt with(Integer used, List<LateFee.Charged> charged) {
-            return new Debt(open, deposit, first, inTransit, issuedOn, mutedUntil, used, policy, charged, feeOf);
+        private boolean isLateOn(LocalDate day) {
+            return open.dueOn().isBefore(day);
+        }
+
+        private Debt with(Integer used, List<LateFee.Charged> charged, Tone last) {
+            return new Debt(open, deposit, first, inTransit, issuedOn, mutedUntil, used, policy, charged, feeOf, last);
         }
     }
 
@@ -95,6 +104,31 @@ public final class ActsToCome {
      */
     public static Optional<LocalDate> nextDay(ClientState state, Rules rules) {
         return new ActsToCome(state, rules).next();
+    }
+
+    /**
+     * Late installments for which the plan's last step is used up, and of which something is to be asked on a day: only a
+     * person can go on with them. Those that are muted on that day rest.
+     */
+    public static List<Act.Item> unanswered(ClientState state, Rules rules, LocalDate day) {
+        ActsToCome now = new ActsToCome(state, rules);
+        if (!rules.plan().on() || state.isMutedOn(day)) {
+            return List.of();
+        }
+        Map<Long, Money> asked = now.asked();
+        return state.debts().stream()
+                .filter(d -> d.feeOf() == 0 && d.isLateOn(day) && d.usedThrough() != null && !d.isMutedOn(day))
+                .filter(d -> asked.getOrDefault(d.open().id(), now.zero()).isPositive())
+                .filter(d -> rules.plan()
+                        .nextDay(d.open().dueOn(), d.issuedOn(), d.usedThrough())
+                        .isEmpty())
+                .sorted((a, b) -> state.order().compare(a.open(), b.open()))
+                .map(d -> new Act.Item(
+                        d.open(),
+                        asked.get(d.open().id()),
+                        Standing.daysLate(d.open().dueOn(), day),
+                        null))
+                .toList();
     }
 
     private List<Act> over(LocalDate from, LocalDate to) {
@@ -197,20 +231,29 @@ public final class ActsToCome {
             return Optional.empty();
         }
         Map<Long, Money> asked = asked();
+        Map<Long, ReminderStep> steps = new HashMap<>();
+        for (Debt d : debts) {
+            ReminderStep step = d.isMutedOn(day) ? null : stepOf(d, asked, day);
+            if (step != null) {
+                steps.put(d.open().id(), step);
+            }
+        }
+        Set<Long> apart = apart(steps, day);
         List<Act.Item> items = new ArrayList<>();
         ReminderStep sternest = null;
         boolean fresh = false;
         for (Debt d : debts.stream()
                 .sorted((a, b) -> state.order().compare(a.open(), b.open()))
                 .toList()) {
+            boolean listed = !apart.contains(d.open().id());
             Money sum = asked.getOrDefault(d.open().id(), zero());
-            ReminderStep step = d.isMutedOn(day) ? null : stepOf(d, asked, day);
-            if (step != null) {
+            ReminderStep step = steps.get(d.open().id());
+            if (step != null && listed) {
                 fresh |= rules.plan().dayOf(step, d.open().dueOn()).equals(day);
                 sternest = sternest == null || step.tone().compareTo(sternest.tone()) > 0 ? step : sternest;
             }
-            boolean listed = step != null || (!d.open().dueOn().isAfter(day) && !d.isMutedOn(day));
-            if (listed && sum.isPositive()) {
+            boolean mayBeListed = step != null || (!d.open().dueOn().isAfter(day) && !d.isMutedOn(day));
+            if (mayBeListed && listed && sum.isPositive()) {
                 items.add(new Act.Item(
                         with(d.open(), sum),
                         sum,
@@ -226,6 +269,34 @@ public final class ActsToCome {
         Money sum = Amounts.sum(
                 zero().getCurrencyUnit(), items.stream().map(Act.Item::asked).toList());
         return Optional.of(new Act.Reminder(day, state.client(), sternest, items, sum, reminderStop(day), fresh));
+    }
+
+    /**
+     * Late debts that a letter of the steps that are due does not list, since their last letter was sterner than it: they
+     * wait for a step of their own as stern, or for somebody's decision. What steps of theirs are due is passed over, and
+     * no longer counts for how stern the letter is.
+     */
+    private Set<Long> apart(Map<Long, ReminderStep> steps, LocalDate day) {
+        Set<Long> apart = new HashSet<>();
+        boolean more;
+        do {
+            Tone sternest = steps.entrySet().stream()
+                    .filter(e -> !apart.contains(e.getKey()))
+                    .map(e -> e.getValue().tone())
+                    .max(Comparator.naturalOrder())
+                    .orElse(null);
+            more = false;
+            for (Debt d : debts) {
+                // A fee goes with its installment: it is not asked for in a milder letter than that was.
+                boolean waits = d.isLateOn(day) && isMilder(sternest, d.lastTone()) || apart.contains(d.feeOf());
+                more |= waits && apart.add(d.open().id());
+            }
+        } while (more);
+        return apart;
+    }
+
+    private static boolean isMilder(Tone tone, Tone than) {
+        return than != null && (tone == null || tone.compareTo(than) < 0);
     }
 
     /** The step that is due for an installment of which, or of whose fees, anything is still to be asked. */
@@ -258,7 +329,7 @@ public final class ActsToCome {
             List<LateFee.Charged> fees = new ArrayList<>(d.fees());
             fees.add(new LateFee.Charged(
                     d.open().dueOn(), act.fee().sequence(), act.fee().fee(), !charged));
-            return d.with(d.usedThrough(), fees);
+            return d.with(d.usedThrough(), fees, d.lastTone());
         });
         if (charged) {
             OpenDebt of = act.debt().open();
@@ -274,15 +345,23 @@ public final class ActsToCome {
                     null,
                     LateFeePolicy.none(zero()),
                     List.of(),
-                    of.id()));
+                    of.id(),
+                    null));
         }
     }
 
     private void foresee(Act.Reminder act) {
         remindedOn = act.on();
-        act.items().stream()
-                .filter(i -> i.step() != null)
-                .forEach(i -> replace(i.debt().id(), d -> d.with(i.step().days(), d.fees())));
+        boolean written = act.stop() == Act.Stop.NOTHING;
+        act.items()
+                .forEach(i -> replace(
+                        i.debt().id(),
+                        d -> d.with(
+                                i.step() == null
+                                        ? d.usedThrough()
+                                        : Integer.valueOf(i.step().days()),
+                                d.fees(),
+                                written && i.asked().isPositive() ? act.step().tone() : d.lastTone())));
     }
 
     private void replace(long id, java.util.function.UnaryOperator<Debt> change) {

@@ -195,7 +195,7 @@ public final class DraftReading {
         var buyer = rules.buyer();
         if (buyer != null && buyer.exemption() != null && rules.exemption() == null) {
             notes.add("The client's certificate " + buyer.exemption().certificate() + " ended on "
-                    + buyer.exemption().until() + ": tax is charged.");
+                    + TypedDate.inWords(buyer.exemption().until()) + ": tax is charged.");
         } else if (rules.exemption() != null) {
             notes.add(rules.exemption().tax().reason() + ": no tax is charged.");
         }

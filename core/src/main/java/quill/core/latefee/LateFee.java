@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.joda.money.Money;
+import quill.core.TypedDate;
 import quill.core.Why;
 import quill.core.money.Amounts;
 import quill.core.tax.TaxTotal;
@@ -69,8 +70,10 @@ public record LateFee(
             return Optional.empty();
         }
         LocalDate occasion = policy.dayOf(debt.dueOn(), sequence);
-        steps.add("due " + debt.dueOn() + (policy.grace() == 0 ? "" : ", " + policy.grace() + " days of grace")
-                + (sequence == 1 ? ": first charged " : ": number " + sequence + " is charged ") + occasion);
+        steps.add("due " + TypedDate.inWords(debt.dueOn())
+                + (policy.grace() == 0 ? "" : ", " + policy.grace() + " days of grace")
+                + (sequence == 1 ? ": first charged " : ": number " + sequence + " is charged ")
+                + TypedDate.inWords(occasion));
         FeeTax.Taxed taxed = policy.tax().on(amount);
         taxed.taxes()
                 .forEach(t -> steps.add((policy.tax().inside() ? "of which " : "plus ")

@@ -1,6 +1,7 @@
 package quill.core.latefee;
 
 import java.math.BigDecimal;
+import java.util.ArrayList;
 import java.util.List;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
@@ -8,11 +9,13 @@ import quill.core.Problem;
 import quill.core.latefee.LateFeePolicy.Cap;
 import quill.core.latefee.LateFeePolicy.Charge;
 import quill.core.latefee.LateFeePolicy.Repeat;
+import quill.core.money.Amounts;
+import quill.core.money.Exchange;
 import quill.core.money.Percent;
 import quill.core.money.TypedNumber;
 
 /**
- * A late-fee policy as it was typed.
+ * A late-fee policy as it was typed; its sums are in the business's own currency.
  *
  * @param kind none, flat or percent
  * @param amount {@code 12.50} for flat, {@code 1%} for percent
@@ -76,6 +79,33 @@ public record TypedLateFeePolicy(
         Money least = isBlank(smallest) ? zero : TypedNumber.amount(path + "smallest", smallest, currency, problems);
         FeeTax tax = taxed ? FeeTax.asInvoiced() : FeeTax.none();
         return problems.size() > before ? null : new LateFeePolicy(charge, days, again, most, least, deposits, tax);
+    }
+
+    /**
+     * The same with its sums in another currency, as an invoice in that currency prints them. They are typed in the
+     * business's own.
+     *
+     * @param exchange at the rate that is kept with the invoice
+     */
+    public TypedLateFeePolicy in(CurrencyUnit currency, Exchange exchange) {
+        return new TypedLateFeePolicy(
+                kind,
+                "flat".equals(kind) ? in(amount, currency, exchange) : amount,
+                grace,
+                repeat,
+                every,
+                in(cap, currency, exchange),
+                in(smallest, currency, exchange),
+                deposits,
+                taxed);
+    }
+
+    private static String in(String text, CurrencyUnit currency, Exchange exchange) {
+        if (isBlank(text) || text.strip().endsWith("%")) {
+            return text;
+        }
+        Money sum = TypedNumber.amount("", text, exchange.own(), new ArrayList<>());
+        return sum == null ? text : Amounts.plain(exchange.into(currency, sum));
     }
 
     private Charge charge(String path, CurrencyUnit currency, Percent ceiling, List<Problem> problems) {

@@ -1,6 +1,7 @@
 package quill.core.money;
 
 import java.math.BigDecimal;
+import java.math.MathContext;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.RefusedException;
@@ -37,5 +38,17 @@ public record Exchange(CurrencyUnit own, BigDecimal rate) {
         return amount.getCurrencyUnit().equals(own)
                 ? amount
                 : Amounts.round(own, amount.getAmount().multiply(rate));
+    }
+
+    /**
+     * A sum of the own currency in another: amount / rate, half up to the other's minor unit. What is not zero never
+     * becomes zero: it is at least one of that unit.
+     */
+    public Money into(CurrencyUnit other, Money sum) {
+        if (other.equals(own) || sum.isZero()) {
+            return other.equals(own) ? sum : Money.zero(other);
+        }
+        Money there = Amounts.round(other, sum.getAmount().divide(rate, MathContext.DECIMAL128));
+        return there.isZero() ? Money.ofMinor(other, sum.isNegative() ? -1 : 1) : there;
     }
 }

@@ -13,6 +13,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.IntStream;
 import quill.core.Problem;
 import quill.core.TypedDate;
 import quill.core.money.TypedNumber;
@@ -21,7 +22,7 @@ import quill.core.reminder.ReminderStep.Tone;
 /**
  * The steps by which clients are reminded.
  *
- * @param steps in the order of their days; no two on one day
+ * @param steps in the order of their days, no two on one day, none milder than the one before it
  * @param on whether anything is sent at all
  * @param hour at which the day's run begins, where the business is
  * @param offRestDays whether a step is moved off weekends and holidays, to the next working day
@@ -34,13 +35,26 @@ public record ReminderPlan(
         boolean offRestDays,
         Set<LocalDate> holidays,
         LocalDate since) {
-    private static final int MOST_BEFORE = -60;
+    private static final int MOST_BEFORE = 60;
     private static final int MOST_AFTER = 365;
     private static final int MOST_STEPS = 12;
     private static final int MOST_MOVES = 60;
 
-    /** A step as typed. @param days {@code -3} is three days before the due date */
-    public record TypedStep(String days, String tone) {}
+    /**
+     * A step as typed.
+     *
+     * @param days from the due date, zero for the day itself; {@code -3} only in plans of before there was a choice
+     * @param before whether they lie before it; null in plans of before there was a choice
+     */
+    public record TypedStep(String days, Boolean before, String tone) {
+        /** Reads an earlier plan's sign as the choice. */
+        public TypedStep {
+            if (before == null) {
+                before = days != null && days.startsWith("-");
+                days = before ? days.substring(1) : days;
+            }
+        }
+    }
 
     /** A plan as typed. @param holidays ISO dates, separated by blanks, commas or lines */
     public record TypedPlan(List<TypedStep> steps, boolean on, String hour, boolean offRestDays, String holidays) {
@@ -48,15 +62,25 @@ public record ReminderPlan(
         public static TypedPlan usual() {
             return new TypedPlan(
                     List.of(
-                            new TypedStep("-3", "FRIENDLY"),
-                            new TypedStep("0", "FRIENDLY"),
-                            new TypedStep("3", "FIRM"),
-                            new TypedStep("14", "FINAL")),
+                            new TypedStep("3", true, "FRIENDLY"),
+                            new TypedStep("0", false, "FRIENDLY"),
+                            new TypedStep("3", false, "FIRM"),
+                            new TypedStep("14", false, "FINAL")),
                     true,
                     "09:00",
                     false,
                     "");
         }
+    }
+
+    /** The steps as they are typed, in the order of their days. */
+    public List<TypedStep> typedSteps() {
+        return steps.stream()
+                .map(s -> new TypedStep(
+                        String.valueOf(Math.abs(s.days())),
+                        s.days() < 0,
+                        s.tone().name()))
+                .toList();
     }
 
     /** Sorts the steps. */
@@ -69,6 +93,17 @@ public record ReminderPlan(
 
     /** Reads a plan as typed; null where a problem was added. */
     public static ReminderPlan read(TypedPlan typed, LocalDate since, List<Problem> problems) {
+        ReminderPlan plan = readKept(typed, since, problems);
+        if (plan == null) {
+            return null;
+        }
+        int before = problems.size();
+        refuseMilder(plan.steps(), typed.steps(), problems);
+        return problems.size() > before ? null : plan;
+    }
+
+    /** Reads a plan that was kept: one of before may have steps milder than those before them. */
+    public static ReminderPlan readKept(TypedPlan typed, LocalDate since, List<Problem> problems) {
         int before = problems.size();
         List<ReminderStep> steps = new ArrayList<>();
         Set<Integer> days = new HashSet<>();
@@ -78,11 +113,11 @@ public record ReminderPlan(
         }
         for (int i = 0; i < given.size(); i++) {
             String path = "steps[" + i + "].";
-            Integer day = dayOf(path + "days", given.get(i).days(), problems);
+            Integer day = dayOf(path + "days", given.get(i), problems);
             Tone tone = toneOf(path + "tone", given.get(i).tone(), problems);
             if (day != null && !days.add(day)) {
-                problems.add(
-                        new Problem(path + "days", day.toString(), "another step has this day; each needs its own"));
+                problems.add(new Problem(
+                        path + "days", given.get(i).days(), "another step has this day; each needs its own"));
             } else if (day != null && tone != null) {
                 steps.add(new ReminderStep(day, tone));
             }
@@ -94,17 +129,39 @@ public record ReminderPlan(
                 : new ReminderPlan(steps, typed.on(), hour, typed.offRestDays(), holidays, since);
     }
 
-    private static Integer dayOf(String field, String text, List<Problem> problems) {
-        BigDecimal days = TypedNumber.read(field, text, 0, true, problems);
+    /** A step is never milder than the one before it: whoever was asked sternly is not asked kindly again. */
+    private static void refuseMilder(List<ReminderStep> inOrder, List<TypedStep> typed, List<Problem> problems) {
+        for (int i = 1; i < inOrder.size(); i++) {
+            ReminderStep before = inOrder.get(i - 1);
+            ReminderStep step = inOrder.get(i);
+            if (step.tone().compareTo(before.tone()) < 0) {
+                int place = IntStream.range(0, typed.size())
+                        .filter(n -> dayOf("", typed.get(n), new ArrayList<>()) == step.days())
+                        .findFirst()
+                        .orElseThrow();
+                problems.add(new Problem(
+                        "steps[" + place + "].tone",
+                        step.tone().words(),
+                        "is milder than the step " + before.words() + ", which is "
+                                + before.tone().words()));
+            }
+        }
+    }
+
+    private static Integer dayOf(String field, TypedStep step, List<Problem> problems) {
+        BigDecimal days = TypedNumber.read(field, step.days(), 0, true, problems);
         if (days == null) {
             return null;
         }
-        if (days.compareTo(BigDecimal.valueOf(MOST_BEFORE)) < 0 || days.compareTo(BigDecimal.valueOf(MOST_AFTER)) > 0) {
-            problems.add(
-                    new Problem(field, text.strip(), "must be from 60 days before to 365 days after the due date"));
+        int most = step.before() ? MOST_BEFORE : MOST_AFTER;
+        if (days.signum() < 0 || days.compareTo(BigDecimal.valueOf(most)) > 0) {
+            problems.add(new Problem(
+                    field,
+                    step.days().strip(),
+                    "must be from 0 to " + most + " days " + (step.before() ? "before" : "after") + " the due date"));
             return null;
         }
-        return days.intValue();
+        return step.before() ? -days.intValue() : days.intValue();
     }
 
     private static Tone toneOf(String field, String text, List<Problem> problems) {

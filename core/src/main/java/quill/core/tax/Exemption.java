@@ -1,6 +1,7 @@
 package quill.core.tax;
 
 import java.time.LocalDate;
+import quill.core.TypedDate;
 import quill.core.money.Percent;
 
 /**
@@ -17,7 +18,8 @@ public record Exemption(String certificate, LocalDate until) {
 
     /** What an exempt client's lines bear: category E, nothing charged, the certificate as the reason. */
     public Tax tax() {
-        String reason = "Exempt by certificate " + certificate + (until == null ? "" : ", valid until " + until);
+        String reason = "Exempt by certificate " + certificate
+                + (until == null ? "" : ", valid until " + TypedDate.inWords(until));
         return new Tax("exempt", "Exempt", Percent.of("0"), TaxCategory.E, false, reason);
     }
 }

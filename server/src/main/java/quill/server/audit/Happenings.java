@@ -4,8 +4,10 @@ import java.sql.Timestamp;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Supplier;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.security.authentication.AnonymousAuthenticationToken;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
@@ -27,13 +29,36 @@ public class Happenings {
     /** One line of a record's history. */
     public record Happening(long id, LocalDate on, String who, String what) {}
 
-    /** Who is acting: the person signed in, else the application by itself. */
+    /** How it is said that nobody did it: the application by itself. */
+    public static final String BY_ITSELF = "by itself";
+
+    private static final ThreadLocal<String> ACTING = new ThreadLocal<>();
+
+    /** Who is acting: a client, the person signed in, else the application by itself. */
     public static String who() {
-        Authentication authentication = SecurityContextHolder.getContext().getAuthentication();
-        boolean person = authentication != null
-                && authentication.isAuthenticated()
-                && !"anonymousUser".equals(authentication.getName());
-        return person ? authentication.getName() : "by itself";
+        return ACTING.get() != null ? ACTING.get() : person().orElse(BY_ITSELF);
+    }
+
+    /** The person signed in, if anybody is. */
+    public static Optional<String> person() {
+        return Optional.ofNullable(SecurityContextHolder.getContext().getAuthentication())
+                .filter(a -> a.isAuthenticated() && !(a instanceof AnonymousAuthenticationToken))
+                .map(Authentication::getName);
+    }
+
+    /** Does what a client did: its name stands where the person's would. */
+    public static void asClient(String name, Runnable act) {
+        as(name + ", client", act);
+    }
+
+    /** Does something in the name of whoever it is known to be from. */
+    public static void as(String who, Runnable act) {
+        ACTING.set(Texts.fit(who, 120));
+        try {
+            act.run();
+        } finally {
+            ACTING.remove();
+        }
     }
 
     /** Does what happens by itself within a person's request, so that nobody is named as having done it. */

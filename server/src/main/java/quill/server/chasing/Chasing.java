@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.joda.money.Money;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -14,6 +15,8 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.acts.Act;
 import quill.core.acts.ActsToCome;
 import quill.core.acts.ClientState;
+import quill.core.money.Amounts;
+import quill.core.reminder.ReminderStep;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.PageKey;
@@ -69,6 +72,7 @@ public class Chasing {
     @EventListener
     void reminderExpired(DispatchService.ReminderExpired letter) {
         letter.steps().forEach(repository::useStepAgain);
+        letter.asked().forEach(repository::notAsked);
         repository.notReminded(letter.clientId(), letter.writtenOn());
         repository.lookAt(letter.clientId());
     }
@@ -105,6 +109,39 @@ public class Chasing {
         } while (some.size() == PART && acts.size() < most);
         acts.sort(ORDER);
         return new Page(acts, some.size() == PART ? key.toString() : null);
+    }
+
+    /** Late installments of a client after the plan's last step: only a person can go on with them. */
+    public record Unanswered(long clientId, List<Act.Item> items) {
+        /** What is open of them. */
+        public Money sum() {
+            return Amounts.sum(
+                    items.get(0).asked().getCurrencyUnit(),
+                    items.stream().map(Act.Item::asked).toList());
+        }
+    }
+
+    /** Of all clients, those who owe most first. */
+    public List<Unanswered> unanswered(LocalDate day) {
+        ActsToCome.Rules rules = plans.rules();
+        List<ReminderStep> steps = rules.plan().steps();
+        if (steps.isEmpty()) {
+            return List.of();
+        }
+        int last = steps.get(steps.size() - 1).days();
+        List<Unanswered> all = new ArrayList<>();
+        for (List<Long> some : inParts(repository.clientsPast(last, day))) {
+            states.of(some).forEach((client, read) -> {
+                List<Act.Item> items = ActsToCome.unanswered(read.state(), rules, day);
+                if (!items.isEmpty()) {
+                    all.add(new Unanswered(client, items));
+                }
+            });
+        }
+        all.sort(Comparator.comparing((Unanswered u) -> u.sum().getAmount())
+                .reversed()
+                .thenComparing(Unanswered::clientId));
+        return all;
     }
 
     /** The same for some clients. */
@@ -209,6 +246,7 @@ public class Chasing {
     void send(String key, Act.Reminder act) {
         dispatch.remind(key, act);
         useUp(act);
+        act.asked().forEach(i -> repository.asked(i.debt().id(), act.step().tone()));
         repository.reminded(act.client(), clock.today());
     }
 

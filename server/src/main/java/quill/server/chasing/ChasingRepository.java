@@ -10,12 +10,13 @@ import java.util.Set;
 import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.core.reminder.ReminderStep.Tone;
 import quill.server.common.PageKey;
 import quill.server.common.Rows;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
 
-/** Tables CLIENT_CHASING, MUTED_INVOICE, USED_STEP and KEPT_BACK_ACT. Holds no rules; the caller opens transactions. */
+/** Tables CLIENT_CHASING, MUTED_INVOICE, USED_STEP, LAST_LETTER and KEPT_BACK_ACT. Holds no rules; the caller opens transactions. */
 @Repository
 class ChasingRepository {
     /** Before every day: the client's books changed, and nobody has looked since. */
@@ -160,6 +161,19 @@ class ChasingRepository {
         return used;
     }
 
+    /** Clients who owe something that fell due before a day and whose steps are used up through so many days. */
+    List<Long> clientsPast(int days, LocalDate dueBefore) {
+        return jdbc.sql("""
+                SELECT DISTINCT d.owed_by FROM debt d JOIN used_step u ON u.debt_id = d.id
+                 WHERE d.owed_by > 0 AND d.due_on < :before AND u.used_through >= :days
+                 ORDER BY d.owed_by
+                """)
+                .param("before", dueBefore)
+                .param("days", days)
+                .query(Long.class)
+                .list();
+    }
+
     void useStep(long debtId, int days) {
         int rows = jdbc.sql("UPDATE used_step SET used_through = :days WHERE debt_id = :debt")
                 .param("days", days)
@@ -179,6 +193,37 @@ class ChasingRepository {
                 .param("before", days - 1)
                 .param("debt", debtId)
                 .param("days", days)
+                .update();
+    }
+
+    /** How stern the latest letter was that asked for each of these debts; those without any are not in it. */
+    Map<Long, Tone> lastTones(Collection<Long> debtIds) {
+        Map<Long, Tone> tones = new HashMap<>();
+        jdbc.sql("SELECT debt_id, tone FROM last_letter WHERE debt_id IN (:debts) AND tone <> ''")
+                .param("debts", debtIds)
+                .query(rs -> {
+                    tones.put(rs.getLong("debt_id"), Tone.valueOf(rs.getString("tone")));
+                });
+        return tones;
+    }
+
+    void asked(long debtId, Tone tone) {
+        int rows = jdbc.sql("UPDATE last_letter SET before_it = tone, tone = :tone WHERE debt_id = :debt")
+                .param("tone", tone.name())
+                .param("debt", debtId)
+                .update();
+        if (rows == 0) {
+            jdbc.sql("INSERT INTO last_letter (debt_id, tone, before_it) VALUES (:debt, :tone, '')")
+                    .param("tone", tone.name())
+                    .param("debt", debtId)
+                    .update();
+        }
+    }
+
+    /** The letter that asked last never left: the one before it is the latest again. */
+    void notAsked(long debtId) {
+        jdbc.sql("UPDATE last_letter SET tone = before_it WHERE debt_id = :debt")
+                .param("debt", debtId)
                 .update();
     }
 

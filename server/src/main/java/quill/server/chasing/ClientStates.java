@@ -18,6 +18,7 @@ import quill.core.acts.ClientState;
 import quill.core.latefee.LateFee;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.ledger.OpenDebt;
+import quill.core.reminder.ReminderStep.Tone;
 import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
 import quill.server.clients.Client;
@@ -74,6 +75,7 @@ class ClientStates {
             Map<Long, LateFeePolicy> policies,
             Map<Long, LocalDate> muted,
             Map<Long, Integer> usedSteps,
+            Map<Long, Tone> lastTones,
             Map<Long, List<StoredFee>> fees,
             Map<Long, Long> installmentOfFee,
             Set<Long> inTransit) {}
@@ -159,6 +161,7 @@ class ClientStates {
                         .collect(Collectors.toMap(Invoice::id, i -> CurrencyUnit.of(i.currency())))),
                 byInvoice.isEmpty() ? Map.of() : repository.mutedInvoices(byInvoice.keySet()),
                 debtIds.isEmpty() ? Map.of() : repository.usedSteps(debtIds),
+                debtIds.isEmpty() ? Map.of() : repository.lastTones(debtIds),
                 charged.stream().collect(Collectors.groupingBy(StoredFee::installmentId)),
                 charged.stream()
                         .filter(f -> f.debtId() != null)
@@ -182,6 +185,7 @@ class ClientStates {
                 s.usedSteps().get(d.id()),
                 s.policies().getOrDefault(invoice.id(), LateFeePolicy.none(zero)),
                 charged,
-                feeOf);
+                feeOf,
+                s.lastTones().get(d.id()));
     }
 }

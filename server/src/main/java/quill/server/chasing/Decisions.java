@@ -222,7 +222,7 @@ public class Decisions {
             LocalDate today = clock.today();
             if (day.isBefore(today) || day.isAfter(today.plusYears(2))) {
                 throw new RefusedException(
-                        "until", text, "must be a day from today, " + today + ", to two years from now");
+                        "until", text, "must be a day from today, " + Texts.day(today) + ", to two years from now");
             }
             return day;
         } catch (DateTimeParseException e) {

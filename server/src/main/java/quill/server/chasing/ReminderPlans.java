@@ -54,7 +54,7 @@ public class ReminderPlans {
     /** The rules that decide what is to come. */
     public ActsToCome.Rules rules() {
         PlanRepository.Stored stored = stored();
-        ReminderPlan plan = ReminderPlan.read(stored.plan(), stored.since(), new ArrayList<>());
+        ReminderPlan plan = ReminderPlan.readKept(stored.plan(), stored.since(), new ArrayList<>());
         return new ActsToCome.Rules(plan, policies.setting().review(), stored.allKeptBack());
     }
 
@@ -78,15 +78,17 @@ public class ReminderPlans {
      * @throws ConflictException if another window changed it first
      */
     @Transactional
-    public PlanSetting change(TypedPlan plan, int version) {
-        if (plan == null) {
+    public PlanSetting change(TypedPlan typed, int version) {
+        if (typed == null) {
             throw new RefusedException("plan", "", "send the whole plan");
         }
         List<Problem> problems = new ArrayList<>();
-        ReminderPlan.read(plan, clock.today(), problems);
-        if (!problems.isEmpty()) {
+        ReminderPlan read = ReminderPlan.read(typed, clock.today(), problems);
+        if (read == null) {
             throw new RefusedException(problems);
         }
+        TypedPlan plan =
+                new TypedPlan(read.typedSteps(), typed.on(), typed.hour(), typed.offRestDays(), typed.holidays());
         boolean kept = version == 0
                 ? repository.insert(plan, clock.today())
                 : repository.update(plan, clock.today(), version) == 1;

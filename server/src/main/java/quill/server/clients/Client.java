@@ -54,7 +54,7 @@ public record Client(
             problems.add(new Problem(
                     "exemptUntil",
                     exemptUntil.toString(),
-                    "this certificate has ended; enter one that is valid today, " + today + ", or none"));
+                    "this certificate has ended; enter one that is valid today, " + Texts.day(today) + ", or none"));
         }
         if (exemptUntil != null && (certificate == null || certificate.isBlank())) {
             problems.add(new Problem("certificate", "", "name the certificate that ends on this day"));

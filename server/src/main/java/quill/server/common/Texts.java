@@ -1,12 +1,12 @@
 package quill.server.common;
 
 import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import quill.core.Problem;
+import quill.core.TypedDate;
 
 /** Checks of plain text fields, all told at once. */
 public final class Texts {
@@ -14,8 +14,6 @@ public final class Texts {
             "[^@\\s,;<>\".\\p{Cntrl}]+(\\.[^@\\s,;<>\".\\p{Cntrl}]+)*@[\\p{L}\\p{N}-]+(\\.[\\p{L}\\p{N}-]+)+");
 
     private static final Set<String> COUNTRIES = Set.of(Locale.getISOCountries());
-
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.UK);
 
     /** Control characters but line break and tab, and what else XML 1.0 (2.2) has no place for. */
     private static final Pattern UNPRINTABLE =
@@ -30,7 +28,7 @@ public final class Texts {
 
     /** A date as people write it: {@code 9 March 2027}. */
     public static String day(LocalDate date) {
-        return DAY.format(date);
+        return TypedDate.inWords(date);
     }
 
     /** The text, cut with an ellipsis where it is longer than its column. */

@@ -218,7 +218,7 @@ public class DailyRun {
     static long invoiceOf(Act act) {
         return act instanceof Act.Fee fee
                 ? fee.debt().open().document()
-                : ((Act.Reminder) act).items().get(0).debt().document();
+                : ((Act.Reminder) act).main().document();
     }
 
     /** An act in a few words. */
@@ -228,8 +228,8 @@ public class DailyRun {
                     + fee.fee().why().steps().get(0);
         }
         Act.Reminder r = (Act.Reminder) act;
-        String what = r.documents() == 1 ? r.items().get(0).debt().number() : r.documents() + " invoices in one letter";
-        long late = r.items().stream().mapToLong(Act.Item::daysLate).max().orElse(0);
+        String what = r.documents() == 1 ? r.main().number() : r.documents() + " invoices in one letter";
+        long late = r.asked().stream().mapToLong(Act.Item::daysLate).max().orElse(0);
         String state = late == 0
                 ? r.step().days() < 0 ? "falls due soon" : "due today"
                 : late + (late == 1 ? " day late" : " days late");

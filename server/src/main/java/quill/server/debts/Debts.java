@@ -212,12 +212,16 @@ public class Debts {
         return free;
     }
 
-    /** Client credit settles what is open, by the standard order; nothing happens where there is none. */
-    public void useCredit(long clientId, CurrencyUnit currency) {
+    /**
+     * Client credit settles what is open, by the standard order; nothing happens where there is none.
+     *
+     * @return what it settled
+     */
+    public List<Appropriation.Part> useCredit(long clientId, CurrencyUnit currency) {
         Money credit = freeCreditsOf(List.of(clientId), currency).getOrDefault(clientId, Money.zero(currency));
         List<OpenDebt> open = open(clientId, currency);
         if (!credit.isPositive() || open.isEmpty()) {
-            return;
+            return List.of();
         }
         Appropriation used = Appropriation.of(credit, open, Set.of(), order());
         long entry = books.book(
@@ -226,6 +230,7 @@ public class Debts {
                 new BooksService.About(clientId, null, null),
                 null);
         settle(clientId, null, used.parts(), entry);
+        return used.parts();
     }
 
     /** What a payment settles at this moment. */

@@ -15,6 +15,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.RefusedException;
 import quill.core.acts.Act;
+import quill.core.ledger.Appropriation;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
@@ -25,6 +26,7 @@ import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.Json;
 import quill.server.common.NotFoundException;
+import quill.server.debts.Debts;
 import quill.server.dispatch.Letters.Written;
 import quill.server.invoices.CreditNotes;
 import quill.server.invoices.Invoice;
@@ -41,6 +43,7 @@ public class DispatchService {
     private final CreditNotes notes;
     private final ClientsService clients;
     private final BooksService books;
+    private final Debts debts;
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
@@ -54,6 +57,7 @@ public class DispatchService {
             CreditNotes notes,
             ClientsService clients,
             BooksService books,
+            Debts debts,
             Happenings happenings,
             Changes changes,
             BusinessClock clock) {
@@ -65,6 +69,7 @@ public class DispatchService {
         this.notes = notes;
         this.clients = clients;
         this.books = books;
+        this.debts = debts;
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
@@ -118,8 +123,12 @@ public class DispatchService {
         Invoice invoice = invoices.invoice(id);
         Client client = clients.client(invoice.clientId());
         if (!client.email().isEmpty()) {
-            Money credit = books.creditOf(client.id(), CurrencyUnit.of(invoice.currency()));
-            Written written = letters.creditNote(invoice, note.note(), credit);
+            CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
+            Written written = letters.creditNote(
+                    invoice,
+                    note.note(),
+                    books.creditOf(client.id(), currency),
+                    debts.waitingCreditOf(client.id(), currency));
             queue(
                     "credit note:" + note.note().id(),
                     "credit note",
@@ -132,14 +141,24 @@ public class DispatchService {
         return note;
     }
 
-    /** Queues the receipt of a payment, once for each payment. @param way how it came, in words */
+    /**
+     * Money that arrived.
+     *
+     * @param way how it came, in words
+     * @param settled every debt that it settled, with what it gave to it
+     * @param credit what no debt took
+     */
+    public record Arrived(
+            long paymentId, Money paid, String way, LocalDate on, List<Appropriation.Part> settled, Money credit) {}
+
+    /** Queues the receipt of a payment, once for each payment. @param invoiceId whose page it leads to */
     @Transactional
-    public void receipt(long paymentId, long invoiceId, Money paid, String way, LocalDate on, Money credit) {
+    public void receipt(long invoiceId, Arrived a) {
         Invoice invoice = invoices.invoice(invoiceId);
         Client client = clients.client(invoice.clientId());
         if (!client.email().isEmpty()) {
-            Written written = letters.receipt(invoice, paid, way, on, credit);
-            queue("receipt:" + paymentId, "receipt", client, invoice, written, "none");
+            Written written = letters.receipt(invoice, a.settled(), a.paid(), a.way(), a.on(), a.credit());
+            queue("receipt:" + a.paymentId(), "receipt", client, invoice, written, "none");
         }
     }
 
@@ -182,7 +201,9 @@ public class DispatchService {
                         "none",
                         null,
                         json.write(letter),
-                        about),
+                        about,
+                        letters.newMessageId(),
+                        Happenings.person().orElse(Happenings.BY_ITSELF)),
                 clock.today(),
                 LocalDateTime.now(clock));
         if (queued) {
@@ -194,8 +215,13 @@ public class DispatchService {
         return queued;
     }
 
-    /** Told within the transaction that sets a reminder aside which never left. @param steps of the plan, by debt */
-    public record ReminderExpired(long clientId, LocalDate writtenOn, Map<Long, Integer> steps) {}
+    /**
+     * Told within the transaction that sets a reminder aside which never left.
+     *
+     * @param steps of the plan, by debt
+     * @param asked the debts that it asked for
+     */
+    public record ReminderExpired(long clientId, LocalDate writtenOn, Map<Long, Integer> steps, List<Long> asked) {}
 
     /** Whether a letter of this key was written before. */
     public boolean wasWritten(String key) {
@@ -239,7 +265,9 @@ public class DispatchService {
                         attachment,
                         noteId,
                         null,
-                        List.of()),
+                        List.of(),
+                        letters.newMessageId(),
+                        Happenings.person().orElse(Happenings.BY_ITSELF)),
                 clock.today(),
                 LocalDateTime.now(clock));
         if (queued) {

@@ -1,17 +1,24 @@
 package quill.server.dispatch;
 
+import java.net.IDN;
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.UUID;
 import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
+import quill.core.ledger.Appropriation;
 import quill.core.money.Amounts;
 import quill.server.QuillSettings;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
+import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
@@ -28,6 +35,7 @@ public class Letters {
     private final InvoicesService invoices;
     private final BusinessService business;
     private final Debts debts;
+    private final WaysToPay waysToPay;
     private final BusinessClock clock;
     private final QuillSettings settings;
 
@@ -36,12 +44,14 @@ public class Letters {
             InvoicesService invoices,
             BusinessService business,
             Debts debts,
+            WaysToPay waysToPay,
             BusinessClock clock,
             QuillSettings settings) {
         this.templates = templates;
         this.invoices = invoices;
         this.business = business;
         this.debts = debts;
+        this.waysToPay = waysToPay;
         this.clock = clock;
         this.settings = settings;
     }
@@ -49,8 +59,18 @@ public class Letters {
     /** A letter before it is queued. */
     record Written(String subject, String html, String text) {}
 
-    /** A row of the small table in a letter. */
-    public record Row(String what, String amount) {}
+    /** A row of the small table in a letter. @param link to the page of what it is about, or null */
+    public record Row(String what, String amount, String link) {
+        private static Row of(String what, Amount amount) {
+            return new Row(what, shown(amount.money()), null);
+        }
+    }
+
+    /** A new Message-ID (RFC 5322, 3.6.4), in the domain that the business sends from. */
+    String newMessageId() {
+        String from = business.business().email();
+        return "<" + UUID.randomUUID() + "@" + IDN.toASCII(from.substring(from.lastIndexOf('@') + 1)) + ">";
+    }
 
     /** Money as a letter writes it: the code, then the figure. */
     public static String shown(Money money) {
@@ -77,90 +97,139 @@ public class Letters {
         boolean single = parts.stream().filter(p -> !p.fee()).count() == 1;
         Money open = openOf(parts, document);
         List<Row> rows = parts.stream()
-                .map(p -> new Row(
-                        (p.deposit()
-                                        ? "Deposit"
-                                        : p.fee()
-                                                ? noted("Late fee", p)
-                                                : single ? "In all" : "Installment " + p.position())
-                                + (p.open().money().isZero() ? ", paid" : ", due " + day(p.dueOn())),
-                        shown(p.amount().money())))
+                .map(p -> Row.of(name(p, single) + standing(p), p.isPartly() ? p.open() : p.amount()))
                 .toList();
         String first = "Here is invoice " + document.number()
                 + (document.subject().isEmpty() ? "" : " for " + document.subject()) + ": "
                 + shown(document.total().money()) + ".";
+        WaysToPay.Ways ways = waysToPay.now();
         String second = open.isZero()
                 ? "It is settled by what you have paid already. There is nothing to pay."
-                : "You can pay by card on its page, or by bank transfer.";
+                : ways.sentence();
         return write(
                 business.business().name() + ": invoice " + document.number(),
                 document,
-                List.of(first, second),
+                second.isEmpty() ? List.of(first) : List.of(first, second),
                 rows,
-                open.isZero() ? "See the invoice" : "See and pay",
+                open.isZero() ? "See the invoice" : ways.button(),
                 invoice);
     }
 
-    Written creditNote(Invoice invoice, CreditNote note, Money credit) {
+    private static String name(Measure.Part p, boolean single) {
+        if (p.deposit()) {
+            return "Deposit";
+        }
+        return p.fee() ? noted("Late fee", p) : single ? "In all" : "Installment " + p.position();
+    }
+
+    /** How a part stands, after its name. */
+    private static String standing(Measure.Part p) {
+        return switch (p.standing()) {
+            case SETTLED -> ", paid";
+            case CREDITED -> p.fee() ? ", waived" : ", taken back";
+            default ->
+                (p.fee() ? ", charged " : ", due ")
+                        + day(p.dueOn())
+                        + (p.isPartly() ? ", open of " + shown(p.amount().money()) : "");
+        };
+    }
+
+    Written creditNote(Invoice invoice, CreditNote note, Money credit, Money waiting) {
         FixedDocument document = invoices.document(invoice);
         String what = "Credit note " + note.number() + " takes back "
-                + (note.whole() ? "the whole of invoice " : "a part of invoice ") + document.number() + ", "
-                + shown(note.total()) + ": " + note.reason() + ".";
+                + note.extent(document.total().money()) + " invoice " + document.number() + ", " + shown(note.total())
+                + ": " + note.reason() + ".";
         Money open = Money.ofMinor(note.total().getCurrencyUnit(), invoice.openMinor());
-        String owes = open.isPositive() ? shown(open) + " of it is still to pay." : "You owe nothing on it.";
-        String rest = credit.isPositive()
-                ? shown(credit) + " of yours is held as credit and counts towards what comes next."
-                : owes;
+        List<String> paragraphs = new ArrayList<>();
+        paragraphs.add(what);
+        paragraphs.add(
+                open.isPositive()
+                        ? shown(open) + " is still to be paid for invoice " + document.number() + "."
+                        : "You owe nothing for invoice " + document.number() + ".");
+        Money free = credit.minus(waiting);
+        if (waiting.isPositive()) {
+            paragraphs.add(shown(waiting) + " of yours is held for the invoice that replaces this one.");
+        }
+        if (free.isPositive()) {
+            paragraphs.add(shown(free) + " of yours is held as credit and counts towards what comes next.");
+        }
         return write(
                 business.business().name() + ": credit note " + note.number(),
                 document,
-                List.of(what, rest),
+                paragraphs,
                 List.of(),
                 "See the invoice",
                 invoice);
     }
 
-    /** @param credit what of this payment no debt took */
-    Written receipt(Invoice invoice, Money paid, String way, LocalDate on, Money credit) {
+    /**
+     * Says that money arrived, and what for.
+     *
+     * @param invoice whose page the letter leads to
+     * @param settled what the money settled, document by document
+     * @param credit what of this payment no debt took
+     */
+    Written receipt(
+            Invoice invoice, List<Appropriation.Part> settled, Money paid, String way, LocalDate on, Money credit) {
         FixedDocument document = invoices.document(invoice);
-        List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
-        List<Row> rows = new java.util.ArrayList<>();
-        rows.add(new Row("Received " + day(on) + ", " + way, shown(paid)));
+        Map<Long, Money> sums = new LinkedHashMap<>();
+        settled.forEach(p -> sums.merge(p.debt().document(), p.amount(), Money::plus));
+        Map<Long, Invoice> about = new LinkedHashMap<>();
+        sums.keySet().forEach(id -> about.put(id, invoices.invoice(id)));
+        List<Row> rows = new ArrayList<>();
+        rows.add(new Row("Received " + day(on) + ", " + way, shown(paid), null));
+        sums.forEach((id, sum) ->
+                rows.add(new Row("For invoice " + about.get(id).number(), shown(sum), link(about.get(id)))));
         if (credit.isPositive()) {
-            rows.add(new Row("Held as credit for you", shown(credit)));
+            rows.add(new Row("Held as credit for you", shown(credit), null));
         }
-        rows.addAll(stillToPay(parts));
-        Money open = openOf(parts, document);
-        String rest = open.isZero()
-                ? "This invoice is settled."
-                        + (credit.isPositive()
-                                ? " " + shown(credit)
-                                        + " was not needed and is held as credit. Tell us if you want it back."
-                                : "")
-                : "What is still to pay is listed below.";
+        List<Row> left = new ArrayList<>();
+        about.values().forEach(i -> left.addAll(stillToPay(i, about.size() > 1)));
+        rows.addAll(left);
+        String rest = about.isEmpty()
+                ? "Nothing was open that it could settle. It is held as credit; tell us if you want it back."
+                : left.isEmpty()
+                        ? (about.size() == 1 ? "This invoice is settled." : "These invoices are settled.")
+                        : "What is still to pay is listed below.";
+        if (!about.isEmpty() && credit.isPositive()) {
+            rest += " " + shown(credit) + " was not needed and is held as credit. Tell us if you want it back.";
+        }
         return write(
                 business.business().name() + ": receipt for " + shown(paid),
                 document,
-                List.of(
-                        "Thank you. Your payment of " + shown(paid) + " for invoice " + document.number()
-                                + " has arrived.",
-                        rest),
+                List.of("Thank you. Your payment of " + shown(paid) + arrived(sums, about, paid), rest),
                 rows,
-                "See the invoice",
+                about.size() > 1 ? "See invoice " + document.number() : "See the invoice",
                 invoice);
+    }
+
+    private static String arrived(Map<Long, Money> sums, Map<Long, Invoice> about, Money paid) {
+        if (about.isEmpty()) {
+            return " has arrived.";
+        }
+        if (about.size() == 1 && sums.values().iterator().next().isEqual(paid)) {
+            return " for invoice " + about.values().iterator().next().number() + " has arrived.";
+        }
+        return " has arrived: "
+                + sums.entrySet().stream()
+                        .map(e -> shown(e.getValue()) + " for invoice "
+                                + about.get(e.getKey()).number())
+                        .collect(Collectors.joining(", "))
+                + ".";
     }
 
     /** Takes a receipt back that was sent by mistake, and says what is open. */
     Written correction(Invoice invoice, Money amount) {
         FixedDocument document = invoices.document(invoice);
+        List<Row> left = stillToPay(invoice, false);
         return write(
                 business.business().name() + ": a receipt that was a mistake",
                 document,
                 List.of(
                         "The receipt for " + shown(amount) + " that we sent you for invoice " + document.number()
                                 + " was our mistake: that payment was not yours. Please leave it aside.",
-                        "What is still to pay is listed below."),
-                stillToPay(Measure.of(debts.of(invoice.id()), clock.today())),
+                        left.isEmpty() ? "You owe nothing for this invoice." : "What is still to pay is listed below."),
+                left,
                 "See the invoice",
                 invoice);
     }
@@ -172,13 +241,19 @@ public class Letters {
                 .reduce(Money.zero(document.total().money().getCurrencyUnit()), Money::plus);
     }
 
-    private static List<Row> stillToPay(List<Measure.Part> parts) {
-        return parts.stream()
+    private List<Row> stillToPay(Invoice invoice, boolean named) {
+        String of = named ? " for invoice " + invoice.number() : "";
+        return Measure.of(debts.of(invoice.id()), clock.today()).stream()
                 .filter(p -> p.open().money().isPositive())
-                .map(p -> new Row(
-                        p.fee() ? noted("Late fee of " + day(p.dueOn()), p) : "Still to pay, due " + day(p.dueOn()),
-                        shown(p.open().money())))
+                .map(p -> Row.of(
+                        (p.fee() ? noted("Late fee of " + day(p.dueOn()), p) : "Still to pay, due " + day(p.dueOn()))
+                                + of,
+                        p.open()))
                 .toList();
+    }
+
+    private String link(Invoice invoice) {
+        return settings.publicUrl() + "/p/" + invoice.token();
     }
 
     private static String noted(String what, Measure.Part part) {
@@ -197,7 +272,7 @@ public class Letters {
                 + (document.to().under().isEmpty()
                         ? document.to().name()
                         : document.to().under()) + ",";
-        String link = settings.publicUrl() + "/p/" + invoice.token();
+        String link = link(invoice);
         Context context = new Context(Locale.UK);
         context.setVariable("subject", subject);
         context.setVariable("business", own);
@@ -207,7 +282,8 @@ public class Letters {
         context.setVariable("button", button);
         context.setVariable("link", link);
         String table = rows.stream()
-                .map(r -> "  " + r.what() + ": " + r.amount())
+                .map(r -> "  " + r.what() + ": " + r.amount()
+                        + (r.link() == null || r.link().equals(link) ? "" : "\n    " + r.link()))
                 .collect(Collectors.joining("\n", "", rows.isEmpty() ? "" : "\n\n"));
         String text = greeting + "\n\n" + String.join("\n\n", paragraphs) + "\n\n" + table + button + ": " + link
                 + "\n\n" + own.name() + "\n" + own.address() + "\n";

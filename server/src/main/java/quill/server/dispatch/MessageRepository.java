@@ -8,7 +8,6 @@ import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Rows;
@@ -40,7 +39,9 @@ class MessageRepository {
             String attachment,
             Long noteId,
             String reminder,
-            Collection<Long> about) {}
+            Collection<Long> about,
+            String messageId,
+            String madeBy) {}
 
     record Outgoing(
             long id,
@@ -54,6 +55,7 @@ class MessageRepository {
             Long noteId,
             String reminder,
             LocalDateTime madeAt,
+            String madeBy,
             int tries) {}
 
     /** Queues a letter once for its key; a second call with the same key does nothing. @return whether it was queued */
@@ -84,13 +86,14 @@ class MessageRepository {
     private boolean insert(Draft d, LocalDate today, LocalDateTime now) {
         return jdbc.sql("""
                         INSERT INTO message (what_key, message_id, kind, client_id, invoice_id, to_address, subject,
-                          attachment, credit_note_id, state, next_try_at, made_on, made_at)
+                          attachment, credit_note_id, state, next_try_at, made_on, made_at, made_by)
                         SELECT :key, :messageId, :kind, :client, :invoice, :to, :subject, :attachment, :note,
-                               'waiting', LOCALTIMESTAMP, :today, :now
+                               'waiting', LOCALTIMESTAMP, :today, :now, :by
                          WHERE NOT EXISTS (SELECT 1 FROM message WHERE what_key = :key)
                         """)
                         .param("key", d.whatKey())
-                        .param("messageId", "<" + UUID.randomUUID() + "@quill.example>")
+                        .param("messageId", d.messageId())
+                        .param("by", d.madeBy())
                         .param("kind", d.kind())
                         .param("client", d.clientId())
                         .param("invoice", d.invoiceId())
@@ -107,7 +110,7 @@ class MessageRepository {
     List<Outgoing> due() {
         return jdbc.sql("""
                 SELECT m.id, m.message_id, m.invoice_id, m.to_address, m.subject, t.html, t.text, m.attachment,
-                       m.credit_note_id, t.reminder, m.made_at, m.tries
+                       m.credit_note_id, t.reminder, m.made_at, m.made_by, m.tries
                   FROM message m JOIN message_text t ON t.message_id = m.id
                  WHERE m.state = 'waiting' AND m.next_try_at <= LOCALTIMESTAMP
                  ORDER BY m.next_try_at, m.id LIMIT 50
@@ -124,6 +127,7 @@ class MessageRepository {
                         rs.getObject("credit_note_id", Long.class),
                         rs.getString("reminder"),
                         rs.getTimestamp("made_at").toLocalDateTime(),
+                        rs.getString("made_by"),
                         rs.getInt("tries")))
                 .list();
     }

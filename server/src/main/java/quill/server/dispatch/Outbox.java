@@ -173,7 +173,10 @@ public class Outbox {
             transport.sendMessage(message, new Address[] {new InternetAddress(outgoing.to())});
             LocalDate today = clock.today();
             repository.move(outgoing.id(), MessageState.SENDING, MessageState.SENT, null, today, 0);
-            happenings.note(invoice.id(), invoice.clientId(), "Sent to " + outgoing.to() + ": " + outgoing.subject());
+            Happenings.as(
+                    outgoing.madeBy(),
+                    () -> happenings.note(
+                            invoice.id(), invoice.clientId(), "Sent to " + outgoing.to() + ": " + outgoing.subject()));
         } catch (MessagingException e) {
             int code = refusalCode(e);
             if (code >= PERMANENT) {
@@ -254,6 +257,9 @@ public class Outbox {
                 CreditNote note = notes.find(outgoing.noteId());
                 String name = "credit-note-" + Downloads.plain(note.number());
                 attach(helper, paper(outgoing, name, () -> pdf.creditNote(note, false)), papers);
+            }
+            if (Happenings.BY_ITSELF.equals(outgoing.madeBy())) {
+                message.setHeader("Auto-Submitted", "auto-generated"); // RFC 3834, 5
             }
             message.saveChanges();
             return message;

@@ -11,6 +11,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -87,7 +88,14 @@ public class PdfMaking {
 
     private byte[] invoice(Invoice invoice, boolean reckoning, Papers.Reader reader) {
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
-        Context context = context(invoices.document(invoice), reckoning);
+        FixedDocument document = invoices.document(invoice);
+        LocalDate today = clock.today();
+        Context context = context(document, reckoning);
+        // On its day it says what it asks for; a later print says what has become of that.
+        context.setVariable("asOf", today.equals(document.issuedOn()) ? null : today);
+        context.setVariable(
+                "open", parts.stream().anyMatch(p -> p.open().money().isPositive()));
+        context.setVariable("extent", "");
         context.setVariable("voided", invoice.voidedOn());
         context.setVariable("notes", notes.of(invoice.id()));
         context.setVariable("parts", parts);
@@ -109,6 +117,11 @@ public class PdfMaking {
 
     private byte[] creditNote(CreditNote note, boolean reckoning, Papers.Reader reader) {
         Context context = context(notes.document(note), reckoning);
+        Invoice invoice = invoices.invoice(note.invoiceId());
+        context.setVariable(
+                "extent", note.extent(invoices.document(invoice).total().money()));
+        context.setVariable("asOf", null);
+        context.setVariable("open", false);
         context.setVariable("voided", null);
         context.setVariable("notes", List.of());
         context.setVariable("parts", List.of());

@@ -86,7 +86,11 @@ class ReminderGuard {
             Map<Long, Integer> steps = new LinkedHashMap<>();
             List<ReminderLetter.Row> rows = letter.rows();
             rows.stream().filter(r -> r.step() != null).forEach(r -> steps.put(r.debtId(), r.step()));
-            publisher.publishEvent(new DispatchService.ReminderExpired(message.clientId(), letter.writtenOn(), steps));
+            publisher.publishEvent(new DispatchService.ReminderExpired(
+                    message.clientId(),
+                    letter.writtenOn(),
+                    steps,
+                    rows.stream().map(ReminderLetter.Row::debtId).toList()));
         }
     }
 }

@@ -1,5 +1,6 @@
 package quill.server.dispatch;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.time.LocalDate;
 import java.util.List;
 import quill.server.business.Business;
@@ -11,6 +12,7 @@ import quill.server.invoices.Measure;
  *
  * @param link the page of the invoice that it is mainly about
  * @param transfer what the square code carries, and under which reference to pay
+ * @param button what the way to the page is called; null in letters of before it was kept
  */
 public record ReminderLetter(
         Business from,
@@ -24,6 +26,7 @@ public record ReminderLetter(
         Amount total,
         String link,
         Transfer transfer,
+        String button,
         List<Drawn> measures) {
     /**
      * Something that is asked for.
@@ -44,8 +47,19 @@ public record ReminderLetter(
             Amount amount,
             String link) {}
 
+    /** What the way to the page is called. */
+    String buttonWords() {
+        return button == null ? "See and pay" : button;
+    }
+
     /** How to pay by transfer; empty where the business has no account. */
-    public record Transfer(String iban, String bic, String reference, String code) {}
+    public record Transfer(String iban, String bic, String reference, String code) {
+        /** Whether the code is a credit transfer, not the address of the page. */
+        @JsonIgnore
+        public boolean isCoded() {
+            return code.startsWith(SquareCode.TRANSFER);
+        }
+    }
 
     /** The schedule of an invoice as it stood. */
     public record Drawn(String number, String subject, List<Measure.Part> parts) {}

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
@@ -13,7 +14,7 @@ import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
 import quill.core.acts.Act;
 import quill.core.document.CreditorReference;
-import quill.core.reminder.ReminderStep.Tone;
+import quill.core.money.Amounts;
 import quill.server.QuillSettings;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
@@ -37,6 +38,7 @@ class ReminderLetters {
     private final InvoicesService invoices;
     private final BusinessService business;
     private final Debts debts;
+    private final WaysToPay waysToPay;
     private final BusinessClock clock;
     private final QuillSettings settings;
 
@@ -45,12 +47,14 @@ class ReminderLetters {
             InvoicesService invoices,
             BusinessService business,
             Debts debts,
+            WaysToPay waysToPay,
             BusinessClock clock,
             QuillSettings settings) {
         this.templates = templates;
         this.invoices = invoices;
         this.business = business;
         this.debts = debts;
+        this.waysToPay = waysToPay;
         this.clock = clock;
         this.settings = settings;
     }
@@ -63,6 +67,7 @@ class ReminderLetters {
         Map<Long, Invoice> byId = new LinkedHashMap<>();
         asked.forEach(i -> byId.computeIfAbsent(i.debt().document(), invoices::invoice));
         Invoice main = byId.get(act.main().document());
+        WaysToPay.Ways ways = waysToPay.now();
         List<Row> rows = asked.stream().map(i -> row(i, byId, today)).toList();
         String reference = CreditorReference.of(main.number());
         String link = link(main);
@@ -76,16 +81,17 @@ class ReminderLetters {
                 client.contact(),
                 client.address(),
                 today,
-                subject(act, own, byId),
+                subject(act, asked, own, byId, today),
                 paragraphs(act, asked, byId, today),
                 rows,
                 Amount.of(act.amount()),
                 link,
                 new Transfer(
-                        CreditorReference.grouped(own.iban()),
-                        own.bic(),
+                        ways.iban(),
+                        ways.bic(),
                         CreditorReference.grouped(reference),
                         SquareCode.payload(own, act.amount(), reference, link)),
+                ways.button(),
                 measures);
     }
 
@@ -112,55 +118,105 @@ class ReminderLetters {
         return settings.publicUrl() + "/p/" + invoice.token();
     }
 
-    private static String subject(Act.Reminder act, Business own, Map<Long, Invoice> byId) {
+    /** What the subject says goes by how the debts stand today, also where the letter goes before its day. */
+    private static String subject(
+            Act.Reminder act, List<Act.Item> asked, Business own, Map<Long, Invoice> byId, LocalDate today) {
         String numbers =
                 byId.size() == 1 ? "invoice " + byId.values().iterator().next().number() : byId.size() + " invoices";
-        boolean ahead = act.items().stream().allMatch(i -> i.debt().dueOn().isAfter(act.on()));
+        boolean ahead = asked.stream().allMatch(i -> i.debt().dueOn().isAfter(today));
+        boolean late = asked.stream().anyMatch(i -> i.debt().dueOn().isBefore(today));
         String kind = ahead
                 ? "a note ahead of time, "
-                : act.step().tone() == Tone.FINAL
-                        ? "final reminder, "
-                        : act.step().tone() == Tone.FIRM ? "overdue, " : "a friendly reminder, ";
+                : switch (act.step().tone()) {
+                    case FRIENDLY -> "a friendly reminder, ";
+                    case FIRM -> late ? "overdue, " : "a reminder, ";
+                    case FINAL -> "final reminder, ";
+                };
         return own.name() + ": " + kind + numbers + ", " + Letters.shown(act.amount());
     }
 
     private static List<String> paragraphs(
             Act.Reminder act, List<Act.Item> asked, Map<Long, Invoice> byId, LocalDate today) {
-        String sum = Letters.shown(act.amount());
-        String numbers = byId.values().stream().map(Invoice::number).collect(Collectors.joining(", "));
-        boolean one = byId.size() == 1;
-        LocalDate first = asked.stream()
-                .map(i -> i.debt().dueOn())
-                .min(LocalDate::compareTo)
-                .orElse(today);
-        String since = first.isBefore(today)
-                ? "has been open since " + Letters.day(first)
-                : first.equals(today) ? "is due today" : "falls due on " + Letters.day(first);
+        boolean ahead = asked.stream().allMatch(i -> i.debt().dueOn().isAfter(today));
+        boolean late = asked.stream().anyMatch(i -> i.debt().dueOn().isBefore(today));
+        boolean all = asked.stream().allMatch(i -> i.debt().dueOn().isBefore(today));
+        String lead = ahead
+                ? "A note ahead of time: "
+                : switch (act.step().tone()) {
+                    case FRIENDLY -> "A friendly reminder: ";
+                    case FIRM -> "";
+                    case FINAL -> "A final reminder: ";
+                };
+        String pay = !late ? "Please pay it by its date" : all ? "Please pay it now" : "Please pay what is late now";
         List<String> out = new ArrayList<>();
-        String what = sum + (one ? " on invoice " : " on invoices ") + numbers;
-        boolean fees = asked.stream().anyMatch(i -> i.debt().fee());
-        switch (act.step().tone()) {
-            case FRIENDLY -> {
-                out.add((first.isAfter(today) ? "A note ahead of time: " : "A friendly reminder: ") + what + " "
-                        + (asked.size() > 1 && first.isBefore(today)
-                                ? "is open; the oldest of it since " + Letters.day(first)
-                                : since)
-                        + ".");
-                out.add("If your payment is on its way, please leave this letter aside.");
-            }
-            case FIRM -> {
-                out.add(what + " " + since + ".");
-                out.add("Please pay it now, or answer this letter if something stands in the way.");
-            }
-            default -> {
-                out.add("This is the last reminder: " + what + " " + since + ".");
-                out.add("Please pay at once, or answer today so that we can find a way together.");
-            }
-        }
-        if (fees) {
-            out.add("It includes the late fee that was agreed on the invoice.");
+        out.add(lead + standing(act, asked, byId, today) + ".");
+        out.add(
+                switch (act.step().tone()) {
+                    case FRIENDLY -> "If your payment is on its way, please leave this letter aside.";
+                    case FIRM -> pay + ", or answer this letter if something stands in the way.";
+                    case FINAL -> pay + ", or answer today so that we can find a way together.";
+                });
+        long fees = asked.stream().filter(i -> i.debt().fee()).count();
+        if (fees > 0) {
+            out.add(
+                    fees == 1
+                            ? "The late fee in it was agreed on the invoice."
+                            : "The late fees in it were agreed on the invoice.");
         }
         return out;
+    }
+
+    /** The sum and how it stands: since when is said of one debt only, never of a sum of several. */
+    private static String standing(Act.Reminder act, List<Act.Item> asked, Map<Long, Invoice> byId, LocalDate today) {
+        String whole = Letters.shown(act.amount())
+                + (byId.size() == 1 ? " on invoice " : " on invoices ")
+                + byId.values().stream().map(Invoice::number).collect(Collectors.joining(", "));
+        List<Act.Item> debts = asked.stream().filter(i -> !i.debt().fee()).toList();
+        if (asked.size() == 1 && !debts.isEmpty()) {
+            LocalDate due = debts.get(0).debt().dueOn();
+            return whole
+                    + (due.isBefore(today)
+                            ? " has been open since " + Letters.day(due)
+                            : due.equals(today) ? " is due today" : " falls due on " + Letters.day(due));
+        }
+        List<String> clauses = new ArrayList<>();
+        clause(
+                clauses,
+                debts.stream().filter(i -> i.debt().dueOn().isBefore(today)).toList(),
+                n -> n.size() == 1
+                        ? " has been open since " + Letters.day(n.get(0))
+                        : " is late, the oldest of it since " + Letters.day(n.get(0)));
+        clause(
+                clauses,
+                debts.stream().filter(i -> i.debt().dueOn().equals(today)).toList(),
+                n -> " is due today");
+        clause(
+                clauses,
+                debts.stream().filter(i -> i.debt().dueOn().isAfter(today)).toList(),
+                n -> n.size() == 1
+                        ? " falls due on " + Letters.day(n.get(0))
+                        : " falls due from " + Letters.day(n.get(0)) + " on");
+        clause(
+                clauses,
+                asked.stream().filter(i -> i.debt().fee()).toList(),
+                n -> n.size() == 1 ? " is a late fee of " + Letters.day(n.get(0)) : " is late fees");
+        String last = clauses.get(clauses.size() - 1);
+        return whole + " is open: "
+                + (clauses.size() == 1
+                        ? last
+                        : String.join(", ", clauses.subList(0, clauses.size() - 1)) + " and " + last);
+    }
+
+    /** Adds the sum of some items and how it stands, which goes by their due dates, earliest first. */
+    private static void clause(List<String> to, List<Act.Item> items, Function<List<LocalDate>, String> standing) {
+        if (!items.isEmpty()) {
+            Money sum = Amounts.sum(
+                    items.get(0).asked().getCurrencyUnit(),
+                    items.stream().map(Act.Item::asked).toList());
+            to.add(Letters.shown(sum)
+                    + standing.apply(
+                            items.stream().map(i -> i.debt().dueOn()).sorted().toList()));
+        }
     }
 
     Written written(ReminderLetter letter) {
@@ -168,6 +224,7 @@ class ReminderLetters {
         Context context = new Context(Locale.UK);
         context.setVariable("l", letter);
         context.setVariable("greeting", greeting);
+        context.setVariable("button", letter.buttonWords());
         context.setVariable("words", new PdfMaking.Words());
         return new Written(letter.subject(), templates.process("reminder", context), text(letter, greeting));
     }
@@ -181,12 +238,15 @@ class ReminderLetters {
                     .append(r.what())
                     .append(", ")
                     .append(standing(r));
-            out.append(": ").append(Letters.shown(r.amount().money())).append('\n');
+            out.append(": ").append(Letters.shown(r.amount().money())).append("\n    ");
+            out.append(r.link()).append('\n');
         }
         Money total = l.total().money();
         out.append("  In all: ")
                 .append(Letters.shown(total))
-                .append("\n\nSee and pay: ")
+                .append("\n\n")
+                .append(l.buttonWords())
+                .append(": ")
                 .append(l.link());
         if (!l.transfer().iban().isEmpty()) {
             out.append("\nBy bank transfer: IBAN ").append(l.transfer().iban());

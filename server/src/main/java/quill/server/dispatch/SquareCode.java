@@ -18,6 +18,9 @@ import quill.server.business.Business;
 
 /** The square code (QR) of a letter: a credit transfer by EPC069-12 where that can be, else the page's address. */
 public final class SquareCode {
+    /** How a credit transfer begins. */
+    static final String TRANSFER = "BCD";
+
     private static final int PIXELS = 264;
     private static final BigDecimal MOST = new BigDecimal("999999999.99");
 
@@ -40,7 +43,7 @@ public final class SquareCode {
         }
         return String.join(
                 "\n",
-                "BCD",
+                TRANSFER,
                 "002",
                 "1",
                 "SCT",

@@ -19,4 +19,9 @@ public record CreditNote(
         Money total,
         boolean whole,
         String fixed,
-        String taken) {}
+        String taken) {
+    /** How much of the invoice it takes back, in words before the invoice's name. @param of the invoice's total */
+    public String extent(Money of) {
+        return !whole ? "a part of" : total.isEqual(of) ? "the whole of" : "the rest of";
+    }
+}

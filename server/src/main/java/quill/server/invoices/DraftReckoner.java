@@ -137,7 +137,8 @@ class DraftReckoner {
                 problems.add(inDraft(p, read));
             }
         }
-        LateFeePolicy lateFee = policies.forIssue(typed.clientId(), typed.lateFee(), read.currency(), problems);
+        LateFeePolicy lateFee =
+                policies.forIssue(typed.clientId(), typed.lateFee(), read.currency(), read.exchange(), problems);
         return new Reckoned(read, totals, schedule, lateFee, problems);
     }
 

@@ -216,7 +216,13 @@ public class InvoicesService {
                 new BooksService.About(client.id(), id, null),
                 null,
                 reckoned.read().exchange());
-        policies.fix(id, client.id(), typed.lateFee(), reckoned.totals().feeTax());
+        policies.fix(
+                id,
+                client.id(),
+                typed.lateFee(),
+                total.getCurrencyUnit(),
+                reckoned.read().exchange(),
+                reckoned.totals().feeTax());
         debts.add(client.id(), id, reckoned.schedule());
         debts.waitNoLonger(id);
         debts.useCredit(client.id(), total.getCurrencyUnit());

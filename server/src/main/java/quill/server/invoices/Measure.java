@@ -1,5 +1,6 @@
 package quill.server.invoices;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
@@ -36,7 +37,13 @@ public final class Measure {
             String note,
             long daysLate,
             int weight,
-            int filled) {}
+            int filled) {
+        /** Whether some of it is settled, and some open. */
+        @JsonIgnore
+        public boolean isPartly() {
+            return open.money().isPositive() && !open.equals(amount);
+        }
+    }
 
     /** The parts of an invoice's schedule as they stand today. */
     public static List<Part> of(List<StoredInstallment> installments, LocalDate today) {

@@ -26,7 +26,7 @@ public class PageOpenings {
     /** Notes it, unless somebody signed in looks at it or it was noted today. */
     @Transactional
     public void opened(Invoice invoice) {
-        if (!"by itself".equals(Happenings.who())) {
+        if (Happenings.person().isPresent()) {
             return; // The business looks at its own page.
         }
         LocalDate today = clock.today();
@@ -37,7 +37,9 @@ public class PageOpenings {
                  WHERE NOT EXISTS (SELECT 1 FROM page_opening WHERE invoice_id = :invoice AND opened_on = :on)
                 """).param("invoice", invoice.id()).param("on", today).update();
         if (rows == 1) {
-            happenings.note(invoice.id(), invoice.clientId(), "The client opened the page");
+            Happenings.asClient(
+                    invoice.clientName(),
+                    () -> happenings.note(invoice.id(), invoice.clientId(), "The client opened the page"));
             changes.say(null, invoice.clientId());
         }
     }

@@ -19,6 +19,7 @@ import quill.core.RefusedException;
 import quill.core.latefee.FeeTax;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.money.Exchange;
 import quill.core.money.Percent;
 import quill.core.money.TypedNumber;
 import quill.server.business.BusinessService;
@@ -163,11 +164,19 @@ public class FeePolicies {
         return typed.read(path, business.business().currencyUnit(), ceiling, problems);
     }
 
-    /** What an invoice issued now would say: its own policy, else its client's, else the business's. */
+    /**
+     * What an invoice issued now would say: its own policy, else its client's, else the business's, with its sums in the
+     * invoice's currency.
+     *
+     * @param exchange at the rate that is kept with the invoice
+     */
     public LateFeePolicy forIssue(
-            Long clientId, TypedLateFeePolicy own, CurrencyUnit currency, List<Problem> problems) {
-        LateFeePolicy policy = inForce(clientId, own).read("lateFee.", currency, ceiling(), problems);
-        return policy == null ? LateFeePolicy.none(Money.zero(currency)) : policy;
+            Long clientId, TypedLateFeePolicy own, CurrencyUnit currency, Exchange exchange, List<Problem> problems) {
+        TypedLateFeePolicy typed = inForce(clientId, own);
+        LateFeePolicy policy = typed.read("lateFee.", exchange.own(), ceiling(), problems);
+        return policy == null
+                ? LateFeePolicy.none(Money.zero(currency))
+                : typed.in(currency, exchange).read("lateFee.", currency, ceiling(), problems);
     }
 
     private Percent ceiling() {
@@ -183,10 +192,20 @@ public class FeePolicies {
                 .orElseGet(() -> setting().policy());
     }
 
-    /** Fixes the policy of an invoice at issue. @param tax the taxes that a fee on it bears, where fees bear any */
+    /**
+     * Fixes the policy of an invoice at issue, in its own currency.
+     *
+     * @param tax the taxes that a fee on it bears, where fees bear any
+     */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void fix(long invoiceId, Long clientId, TypedLateFeePolicy own, FeeTax tax) {
-        TypedLateFeePolicy policy = inForce(clientId, own);
+    public void fix(
+            long invoiceId,
+            Long clientId,
+            TypedLateFeePolicy own,
+            CurrencyUnit currency,
+            Exchange exchange,
+            FeeTax tax) {
+        TypedLateFeePolicy policy = inForce(clientId, own).in(currency, exchange);
         if (!"none".equals(policy.kind())) {
             jdbc.sql("INSERT INTO fixed_late_fee (invoice_id, policy, tax) VALUES (:invoice, :policy, :tax)")
                     .param("invoice", invoiceId)

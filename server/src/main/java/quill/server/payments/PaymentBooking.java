@@ -1,5 +1,6 @@
 package quill.server.payments;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
@@ -59,35 +60,40 @@ class PaymentBooking {
         if (p.fee().isPositive()) {
             books.book(Bookings.processingFee(p.fee()), "Processing fee", about, null);
         }
-        Money held = heldOf(p, appropriation.credit(), id);
+        List<Appropriation.Part> settled = new ArrayList<>(appropriation.parts());
+        Money held = heldOf(p, appropriation.credit(), id, settled);
         String what = Amounts.grouped(p.amount()) + " received " + payment.words()
                 + (held.isPositive() ? "; " + Amounts.grouped(held) + " of it is held as client credit" : "");
-        appropriation.parts().stream()
+        settled.stream()
                 .map(a -> a.debt().document())
                 .distinct()
                 .forEach(invoice -> happenings.note(invoice, p.clientId(), what));
-        if (appropriation.parts().isEmpty()) {
+        if (settled.isEmpty()) {
             happenings.note(p.invoiceId(), p.clientId(), what);
         }
         Long receiptFor = p.invoiceId() != null
                 ? p.invoiceId()
-                : appropriation.parts().isEmpty()
-                        ? null
-                        : (Long) appropriation.parts().get(0).debt().document();
+                : settled.isEmpty() ? null : (Long) settled.get(0).debt().document();
         if (receiptFor != null) {
-            dispatch.receipt(id, receiptFor, p.amount(), payment.words(), p.valueOn(), held);
+            dispatch.receipt(
+                    receiptFor,
+                    new DispatchService.Arrived(id, p.amount(), payment.words(), p.valueOn(), settled, held));
         }
         changes.say(p.invoiceId(), p.clientId());
         return repository.find(id).orElseThrow();
     }
 
-    /** What is left of a payment once credit has settled all else that is open; card money left over is unexpected. */
-    private Money heldOf(PaymentRepository.New p, Money credit, long id) {
+    /**
+     * What is left of a payment once credit has settled all else that is open; card money left over is unexpected.
+     *
+     * @param settled what the money settled so far; what credit settles is added
+     */
+    private Money heldOf(PaymentRepository.New p, Money credit, long id, List<Appropriation.Part> settled) {
         if (!credit.isPositive()) {
             return credit;
         }
         CurrencyUnit currency = credit.getCurrencyUnit();
-        debts.useCredit(p.clientId(), currency);
+        settled.addAll(debts.useCredit(p.clientId(), currency));
         Money free =
                 debts.freeCreditsOf(List.of(p.clientId()), currency).getOrDefault(p.clientId(), Money.zero(currency));
         Money held = Amounts.min(credit, free);

@@ -29,6 +29,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
+import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.dispatch.DispatchService;
 import quill.server.invoices.Invoice;
@@ -246,7 +247,7 @@ public class PaymentsService {
         try {
             LocalDate date = text == null || text.isBlank() ? clock.today() : LocalDate.parse(text.strip());
             if (date.isAfter(clock.today()) || date.isBefore(clock.today().minusYears(10))) {
-                problems.add(new Problem("valueOn", text, "must be a day up to today, " + clock.today()));
+                problems.add(new Problem("valueOn", text, "must be a day up to today, " + Texts.day(clock.today())));
             }
             return date;
         } catch (DateTimeParseException e) {

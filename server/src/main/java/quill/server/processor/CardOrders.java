@@ -19,6 +19,7 @@ import quill.core.RefusedException;
 import quill.core.money.Amounts;
 import quill.server.QuillSettings;
 import quill.server.audit.Happenings;
+import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
@@ -262,26 +263,32 @@ public class CardOrders {
     }
 
     private void take(long orderId, Answer answer) {
-        transaction.executeWithoutResult(status -> {
-            // The client first, then what is the client's: everybody locks in this order.
-            clients.lock(repository.find(orderId).orElseThrow().clientId());
-            Order order = repository.lock(orderId).orElseThrow();
-            repository.asked(orderId, LocalDateTime.now(clock));
-            if (answer.isPaid() && order.state() != OrderState.PAID) {
-                book(order, answer);
-            } else if ("withdrawn".equals(answer.state())) {
-                repository.move(orderId, OrderState.WITHDRAWN, OrderState.UNENDED);
-            } else {
-                answer.declined().filter(d -> !d.equals(order.declined())).ifPresent(reason -> {
-                    repository.declined(orderId, reason);
-                    happenings.note(
-                            order.invoiceId(),
-                            order.clientId(),
-                            "Card declined: " + reason + " (" + Amounts.grouped(order.amount()) + ")");
-                    changes.say(order.invoiceId(), order.clientId());
-                });
-            }
-        });
+        // The client paid, or its card was declined: whoever asks the processor about it did neither.
+        Client payer = clients.client(repository.find(orderId).orElseThrow().clientId());
+        Happenings.asClient(
+                payer.name(),
+                () -> transaction.executeWithoutResult(status -> {
+                    // The client first, then what is the client's: everybody locks in this order.
+                    clients.lock(payer.id());
+                    Order order = repository.lock(orderId).orElseThrow();
+                    repository.asked(orderId, LocalDateTime.now(clock));
+                    if (answer.isPaid() && order.state() != OrderState.PAID) {
+                        book(order, answer);
+                    } else if ("withdrawn".equals(answer.state())) {
+                        repository.move(orderId, OrderState.WITHDRAWN, OrderState.UNENDED);
+                    } else {
+                        answer.declined()
+                                .filter(d -> !d.equals(order.declined()))
+                                .ifPresent(reason -> {
+                                    repository.declined(orderId, reason);
+                                    happenings.note(
+                                            order.invoiceId(),
+                                            order.clientId(),
+                                            "Card declined: " + reason + " (" + Amounts.grouped(order.amount()) + ")");
+                                    changes.say(order.invoiceId(), order.clientId());
+                                });
+                    }
+                }));
     }
 
     private void book(Order order, Answer answer) {

@@ -25,7 +25,6 @@ import quill.core.RefusedException;
 import quill.core.document.CreditorReference;
 import quill.core.money.Amounts;
 import quill.core.money.TypedNumber;
-import quill.server.QuillSettings;
 import quill.server.books.BooksService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
@@ -34,6 +33,7 @@ import quill.server.common.LiveUpdates;
 import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
 import quill.server.dispatch.PdfMaking;
+import quill.server.dispatch.WaysToPay;
 import quill.server.invoices.Attachments;
 import quill.server.invoices.CreditNote;
 import quill.server.invoices.CreditNotes;
@@ -63,7 +63,7 @@ class PublicController {
     private final LiveUpdates live;
     private final DiskSpace disk;
     private final BusinessClock clock;
-    private final QuillSettings settings;
+    private final WaysToPay waysToPay;
 
     PublicController(
             PageOpenings openings,
@@ -78,7 +78,7 @@ class PublicController {
             LiveUpdates live,
             DiskSpace disk,
             BusinessClock clock,
-            QuillSettings settings) {
+            WaysToPay waysToPay) {
         this.openings = openings;
         this.invoices = invoices;
         this.notes = notes;
@@ -91,7 +91,7 @@ class PublicController {
         this.live = live;
         this.disk = disk;
         this.clock = clock;
-        this.settings = settings;
+        this.waysToPay = waysToPay;
     }
 
     /** One thing that can be paid now. @param what due now, or all that is open */
@@ -131,14 +131,15 @@ class PublicController {
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
         boolean open = invoice.openMinor() > 0;
+        WaysToPay.Ways ways = waysToPay.now();
         return new PublicPage(
                 document,
                 clock.today(),
                 parts,
                 Amount.ofMinor(invoice.currency(), invoice.openMinor()),
                 choices(parts, currency),
-                settings.processor().isSet() && open,
-                CreditorReference.grouped(document.iban()),
+                ways.card() && open,
+                ways.iban(),
                 CreditorReference.grouped(document.paymentReference()),
                 payments.ofInvoice(invoice.id()).stream()
                         .filter(p -> p.undoneOn() == null)

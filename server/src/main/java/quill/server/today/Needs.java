@@ -8,6 +8,7 @@ import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
 import quill.core.money.Amounts;
 import quill.server.chasing.ActView;
+import quill.server.chasing.Chasing;
 import quill.server.clients.ClientsService;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
@@ -26,8 +27,10 @@ import quill.server.processor.CardOrders;
 class Needs {
     private static final int MOST_DRAFTS = 30;
     private static final int MOST_ACTS = 200;
+    private static final int MOST_UNANSWERED = 40;
     private final DispatchService dispatch;
     private final ActViews acts;
+    private final Chasing chasing;
     private final PaymentsService payments;
     private final CardOrders orders;
     private final LateFees fees;
@@ -38,6 +41,7 @@ class Needs {
     Needs(
             DispatchService dispatch,
             ActViews acts,
+            Chasing chasing,
             PaymentsService payments,
             CardOrders orders,
             LateFees fees,
@@ -46,6 +50,7 @@ class Needs {
             InvoiceIndex index) {
         this.dispatch = dispatch;
         this.acts = acts;
+        this.chasing = chasing;
         this.payments = payments;
         this.orders = orders;
         this.fees = fees;
@@ -57,7 +62,8 @@ class Needs {
     /**
      * Something that only a person can decide.
      *
-     * @param kind message, payment, order, fee (put up for waiving), review (a fee that waits), address, failed or draft
+     * @param kind message, payment, order, fee (put up for waiving), review (a fee that waits), address, failed,
+     *     unanswered (the last reminder had no answer) or draft
      * @param key of the act, where it is one
      */
     record Need(
@@ -117,12 +123,48 @@ class Needs {
                     "This could not be done on " + Letters.day(a.on()),
                     a.what() + ". " + a.reason()));
         }
+        unanswered(today, needs);
         for (InvoiceIndex.Row d : index.drafts(MOST_DRAFTS)) {
             String whom = d.clientName().isEmpty() ? "A draft" : "A draft for " + d.clientName();
             String what = d.subject().isEmpty() ? "not issued yet" : d.subject();
             needs.add(new Need("draft", d.id(), d.id(), d.clientId(), null, whom, what));
         }
         return needs;
+    }
+
+    /** Where the last reminder went and nothing came: it stays here until it is paid, credited or muted. */
+    private void unanswered(LocalDate today, List<Need> needs) {
+        List<Chasing.Unanswered> all = chasing.unanswered(today);
+        for (Chasing.Unanswered u : all.subList(0, Math.min(all.size(), MOST_UNANSWERED))) {
+            Act.Item oldest = u.items().get(0);
+            int more = u.items().size() - 1;
+            needs.add(
+                    new Need(
+                            "unanswered",
+                            u.clientId(),
+                            oldest.debt().document(),
+                            u.clientId(),
+                            null,
+                            "The last reminder had no answer: " + Letters.shown(u.sum()) + ", "
+                                    + clients.client(u.clientId()).name(),
+                            Letters.shown(oldest.asked()) + " on "
+                                    + oldest.debt().number() + " was due on "
+                                    + Letters.day(oldest.debt().dueOn())
+                                    + (more == 0
+                                            ? ""
+                                            : ", and " + more + (more == 1 ? " other is" : " others are") + " late")
+                                    + ". The plan has no further step for it: telephone, or mute reminders until the day you agree on."));
+        }
+        if (all.size() > MOST_UNANSWERED) {
+            needs.add(new Need(
+                    "unanswered",
+                    0,
+                    null,
+                    null,
+                    null,
+                    "The last reminder had no answer from " + (all.size() - MOST_UNANSWERED) + " more clients",
+                    "They owe less than those above. Clients lists all who are late."));
+        }
     }
 
     private void putUp(List<Need> needs) {

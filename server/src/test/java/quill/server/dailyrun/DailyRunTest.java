@@ -233,7 +233,7 @@ public class DailyRunTest extends OnAFreshBusiness {
         long client = server.client("New Plan", true);
         server.issue(client, "100.00", "100%@1", null);
         int version = plans.setting().version();
-        TypedPlan only = new TypedPlan(List.of(new TypedStep("20", "FIRM")), true, "10:30", false, "");
+        TypedPlan only = new TypedPlan(List.of(new TypedStep("20", null, "FIRM")), true, "10:30", false, "");
         plans.change(only, version);
         assertThatThrownBy(() -> plans.change(only, version)).isInstanceOf(ConflictException.class);
         server.moveTo(BEGIN.plusDays(21), LocalTime.of(10, 29));

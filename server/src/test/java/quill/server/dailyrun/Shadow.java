@@ -57,6 +57,9 @@ final class Shadow {
         int lastFee;
         long feesCharged;
         Integer used;
+        /** How stern its last letter was: 0 none, 1 friendly, 2 firm, 3 final. */
+        int last;
+
         boolean waived;
 
         Debt(String number, int place, LocalDate due, LocalDate issued, long amount, Policy policy, Debt feeOf) {
@@ -131,18 +134,41 @@ final class Shadow {
         if (!hasAddress && !held) {
             return false;
         }
-        boolean due = false;
-        for (Debt d : debts) {
-            Integer step = d.feeOf == null && isOwed(d) ? step(d, day, since) : null;
-            if (step != null) {
-                due = true;
-                d.used = step;
+        int tone = 0;
+        int before;
+        do {
+            before = tone;
+            // Whoever was asked more sternly than this letter would is not in it; without them it may be milder still.
+            tone = 0;
+            for (Debt d : debts) {
+                Integer step = stepOf(d, day, since);
+                boolean waits = before > 0 && waits(d, day, before);
+                tone = step == null || waits ? tone : Math.max(tone, tone(step));
             }
+        } while (tone != before && tone > 0);
+        if (tone == 0) {
+            return false;
         }
-        if (due && !held) {
-            remindedOn = day;
+        for (Debt d : debts) {
+            Integer step = stepOf(d, day, since);
+            boolean listed = !waits(d, day, tone) && (step != null || !d.due.isAfter(day));
+            d.last = listed && d.open > 0 && !held ? tone : d.last;
+            d.used = step == null ? d.used : step;
         }
-        return due && !held;
+        remindedOn = held ? remindedOn : day;
+        return !held;
+    }
+
+    private Integer stepOf(Debt d, LocalDate day, LocalDate since) {
+        return d.feeOf == null && isOwed(d) ? step(d, day, since) : null;
+    }
+
+    private static boolean waits(Debt d, LocalDate day, int tone) {
+        return d.due.isBefore(day) && d.last > tone || d.feeOf != null && waits(d.feeOf, day, tone);
+    }
+
+    private static int tone(int step) {
+        return step <= 0 ? 1 : step == 3 ? 2 : 3;
     }
 
     /** On a day that the run catches up no letter goes; one that was kept back for it uses up its steps. */

@@ -73,7 +73,7 @@ public class ReminderLetterTest {
             {2, "a note ahead of time, invoice 2027-0001, €100.00", "falls due on 6 March 2027"},
             {5, "a friendly reminder, invoice 2027-0001, €100.00", "is due today"},
             {8, "overdue, invoice 2027-0001, €100.00", "has been open since 6 March 2027"},
-            {19, "final reminder, invoice 2027-0001, €101.00", "This is the last reminder"},
+            {19, "final reminder, invoice 2027-0001, €101.00", "A final reminder: "},
         };
     }
 

@@ -1,0 +1,60 @@
+package quill.server.dispatch;
+
+import org.springframework.stereotype.Component;
+import quill.core.document.CreditorReference;
+import quill.server.QuillSettings;
+import quill.server.business.Business;
+import quill.server.business.BusinessService;
+
+/** By which ways money can come in just now: what a client's page offers, and what a letter may name. */
+@Component
+public class WaysToPay {
+    private final BusinessService business;
+    private final QuillSettings settings;
+
+    WaysToPay(BusinessService business, QuillSettings settings) {
+        this.business = business;
+        this.settings = settings;
+    }
+
+    /**
+     * The ways.
+     *
+     * @param card whether a card processor is set
+     * @param iban of the business's account, in groups of four; empty where it has none
+     * @param bic of its bank, or empty
+     */
+    public record Ways(boolean card, String iban, String bic) {
+        /** Whether there is any. */
+        public boolean any() {
+            return card || transfer();
+        }
+
+        /** Whether the business has a bank account. */
+        public boolean transfer() {
+            return !iban.isEmpty();
+        }
+
+        /** A sentence that names them; empty where there is none. */
+        String sentence() {
+            if (card) {
+                return "You can pay by card on its page" + (transfer() ? ", or by bank transfer." : ".");
+            }
+            return transfer() ? "You can pay by bank transfer; account and reference are on its page." : "";
+        }
+
+        /** What the button to the page says. */
+        String button() {
+            return any() ? "See and pay" : "See the invoice";
+        }
+    }
+
+    /** As they are set now. */
+    public Ways now() {
+        Business own = business.business();
+        return new Ways(
+                settings.processor().isSet(),
+                CreditorReference.grouped(own.iban()),
+                own.iban().isBlank() ? "" : own.bic());
+    }
+}
