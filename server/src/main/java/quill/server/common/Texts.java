@@ -26,6 +26,14 @@ public final class Texts {
         return UNPRINTABLE.matcher(text).replaceAll(" ");
     }
 
+    /** Adds a problem that names the characters which no font can print, instead of printing others in silence. */
+    public static void printable(String field, String text, List<Problem> problems) {
+        String missing = text == null ? "" : Fonts.missingFor(printable(text));
+        if (!missing.isEmpty()) {
+            problems.add(new Problem(field, fit(missing, 30), "cannot be printed: no font here has it"));
+        }
+    }
+
     /** A date as people write it: {@code 9 March 2027}. */
     public static String day(LocalDate date) {
         return TypedDate.inWords(date);
@@ -58,6 +66,7 @@ public final class Texts {
         if (plain.length() > most) {
             problems.add(new Problem(field, fit(plain, 20), "at most " + most + " characters"));
         }
+        printable(field, plain, problems);
         return plain;
     }
 

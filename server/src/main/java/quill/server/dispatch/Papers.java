@@ -17,7 +17,7 @@ import quill.server.common.Turns;
 @Component
 class Papers {
     /** Changed whenever fonts or the renderer change: what was kept before is made anew. */
-    private static final String RENDERER = "openhtmltopdf 1.1.65, fonts 1";
+    private static final String RENDERER = "openhtmltopdf 1.1.65, fonts 2";
 
     private static final int MOST_BYTES = 32 * 1024 * 1024;
     private static final int MOST_WAITING = 20;

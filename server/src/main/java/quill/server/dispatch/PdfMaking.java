@@ -1,26 +1,27 @@
 package quill.server.dispatch;
 
+import com.openhtmltopdf.bidi.support.ICUBidiReorderer;
+import com.openhtmltopdf.bidi.support.ICUBidiSplitter;
 import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
+import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.TextDirection;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import com.openhtmltopdf.svgsupport.BatikSVGDrawer;
 import com.openhtmltopdf.util.XRLog;
 import java.awt.color.ColorSpace;
 import java.awt.color.ICC_Profile;
-import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.text.Normalizer;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
 import quill.core.document.CreditorReference;
 import quill.server.common.BusinessClock;
+import quill.server.common.Fonts;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.invoices.Attachments;
@@ -41,7 +42,6 @@ public class PdfMaking {
         XRLog.setLoggingEnabled(false);
     }
 
-    private final Map<String, byte[]> fonts = new ConcurrentHashMap<>();
     private final ITemplateEngine templates;
     private final Papers papers;
     private final InvoicesService invoices;
@@ -204,16 +204,22 @@ public class PdfMaking {
     }
 
     private byte[] toPdf(String html) {
+        // Composed letters are in the fonts, single marks to be put over them are not placed.
+        String text = Normalizer.normalize(Texts.printable(html), Normalizer.Form.NFC);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         PdfRendererBuilder builder = new PdfRendererBuilder();
         builder.useSVGDrawer(new BatikSVGDrawer());
-        builder.useFont(() -> font("Vollkorn_400Regular.ttf"), "Vollkorn", 400, FontStyle.NORMAL, true);
-        builder.useFont(() -> font("Vollkorn_700Bold.ttf"), "Vollkorn", 700, FontStyle.NORMAL, true);
-        builder.useFont(() -> font("AtkinsonHyperlegibleNext_400Regular.ttf"), "Atkinson", 400, FontStyle.NORMAL, true);
-        builder.useFont(() -> font("AtkinsonHyperlegibleNext_700Bold.ttf"), "Atkinson", 700, FontStyle.NORMAL, true);
+        for (Fonts.Font font : Fonts.neededFor(text)) {
+            builder.useFont(() -> Fonts.open(font.regular()), font.family(), 400, FontStyle.NORMAL, true);
+            builder.useFont(() -> Fonts.open(font.bold()), font.family(), 700, FontStyle.NORMAL, true);
+        }
+        // Hebrew and Arabic run from right to left, within lines that do not.
+        builder.useUnicodeBidiSplitter(new ICUBidiSplitter.ICUBidiSplitterFactory());
+        builder.useUnicodeBidiReorderer(new ICUBidiReorderer());
+        builder.defaultTextDirection(TextDirection.LTR);
         builder.usePdfAConformance(PdfRendererBuilder.PdfAConformance.PDFA_3_B);
         builder.useColorProfile(SRGB);
-        builder.withHtmlContent(Texts.printable(html), null);
+        builder.withHtmlContent(text, null);
         builder.toStream(out);
         try {
             builder.run();
@@ -221,15 +227,5 @@ public class PdfMaking {
             throw new UncheckedIOException(e);
         }
         return out.toByteArray();
-    }
-
-    private InputStream font(String name) {
-        return new ByteArrayInputStream(fonts.computeIfAbsent(name, n -> {
-            try (InputStream in = PdfMaking.class.getResourceAsStream("/fonts/" + n)) {
-                return in.readAllBytes();
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
-            }
-        }));
     }
 }

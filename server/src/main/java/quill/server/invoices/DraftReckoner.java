@@ -29,6 +29,7 @@ import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.Figure;
+import quill.server.common.Texts;
 import quill.server.latefees.FeePolicies;
 
 /** Hands what was typed to the core and its answer back. Reckons nothing itself. */
@@ -122,6 +123,7 @@ class DraftReckoner {
     Reckoned reckon(TypedDraft typed, LocalDate issuedOn) {
         DraftReading.Read read = DraftReading.read(typed, rules(typed.clientId(), issuedOn));
         List<Problem> problems = new ArrayList<>(read.problems());
+        refuseUnprintable(typed, problems);
         Totals totals = null;
         List<Installment> schedule = List.of();
         try {
@@ -140,6 +142,34 @@ class DraftReckoner {
         LateFeePolicy lateFee =
                 policies.forIssue(typed.clientId(), typed.lateFee(), read.currency(), read.exchange(), problems);
         return new Reckoned(read, totals, schedule, lateFee, problems);
+    }
+
+    /** What no font can print is named beside its field before it is issued. */
+    private void refuseUnprintable(TypedDraft typed, List<Problem> problems) {
+        if (typed.clientId() != null) {
+            Client client = clients.client(typed.clientId());
+            Texts.printable(
+                    "clientId", client.name() + client.contact() + client.address() + client.taxNumber(), problems);
+        }
+        Texts.printable("subject", typed.subject(), problems);
+        Texts.printable("reference", typed.reference(), problems);
+        Texts.printable("project", typed.project(), problems);
+        Texts.printable("notes", typed.notes(), problems);
+        Texts.printable("terms", typed.terms(), problems);
+        for (int i = 0; i < typed.lines().size(); i++) {
+            TypedDraft.TypedLine line = typed.lines().get(i);
+            Texts.printable("lines[" + i + "].description", line.description(), problems);
+            Texts.printable("lines[" + i + "].unit", line.unit(), problems);
+        }
+        refuseUnprintable("discounts", typed.discounts(), problems);
+        refuseUnprintable("charges", typed.charges(), problems);
+        typed.fields().forEach((label, value) -> Texts.printable("fields." + label, value, problems));
+    }
+
+    private static void refuseUnprintable(String list, List<TypedDraft.TypedExtra> extras, List<Problem> problems) {
+        for (int i = 0; i < extras.size(); i++) {
+            Texts.printable(list + "[" + i + "].description", extras.get(i).description(), problems);
+        }
     }
 
     private DraftRules rules(Long clientId, LocalDate issuedOn) {
