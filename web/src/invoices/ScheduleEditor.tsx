@@ -1,26 +1,34 @@
 import type { Schemas } from '../api/client';
 import { longDate, plain } from '../design/format';
 import { type Asked, WhyFigure } from '../design/Why';
-import { FieldProblem } from './fields';
+import { FieldProblem, type Removed } from './fields';
 import type { Term, Typed } from './useDraft';
 
-/** The installments as agreed: a share and the days after issue. What they come to is the server's. */
+/** So many months of thirty days after what was typed; a date is taken as it stands, to be typed over. */
+function later(days: string | null | undefined, months: number): string {
+  const typed = (days ?? '').trim();
+  return /^\d{1,4}$/.test(typed) ? String(Number(typed) + 30 * months) : months ? '' : typed;
+}
+
+/** The installments as agreed: a share, and the days after issue or a date. What they come to is the server's. */
 export function ScheduleEditor({
   typed,
   change,
   reckoning,
   of,
   onAsk,
+  onRemoved,
 }: {
   typed: Typed;
   change: (edit: (before: Typed) => Typed) => void;
   reckoning: Schemas['Reckoning'] | null;
   of: (field: string) => string | undefined;
   onAsk: (asked: Asked) => void;
+  onRemoved: Removed;
 }) {
   const edit = (place: number, part: Partial<Term>) =>
     change((t) => ({ ...t, schedule: t.schedule.map((s, i) => (i === place ? { ...s, ...part } : s)) }));
-  const add = () =>
+  const deposit = () =>
     change((t) => ({
       ...t,
       schedule: [
@@ -28,15 +36,45 @@ export function ScheduleEditor({
         ...t.schedule.map((s) => ({ ...s, deposit: false })),
       ],
     }));
-  const remove = (place: number) =>
+  // One more, a month after the last; the one that took the rest shares it equally with the new one.
+  const add = () =>
+    change((t) => ({
+      ...t,
+      schedule: [
+        ...t.schedule.map((s) => (s.share === 'rest' ? { ...s, share: 'equal' } : s)),
+        { deposit: false, share: 'equal', days: later(t.schedule.at(-1)?.days, 1) },
+      ],
+    }));
+  /** `3x` is three equal parts, a month apart, in the place of this one. */
+  const share = (place: number, text: string) => {
+    const times = /^(\d{1,2})\s*[x×]$/i.exec(text.trim());
+    const count = Number(times?.[1] ?? 0);
+    if (count < 2 || count > 60) return edit(place, { share: text });
+    change((t) => ({
+      ...t,
+      schedule: t.schedule.flatMap((s, i) =>
+        i === place
+          ? Array.from({ length: count }, (_, n) => ({ ...s, share: 'equal', days: later(s.days, n) }))
+          : [s],
+      ),
+    }));
+  };
+  const remove = (place: number) => {
+    const gone = typed.schedule[place];
     change((t) => ({ ...t, schedule: t.schedule.filter((_, i) => i !== place) }));
+    if (gone)
+      onRemoved(`Installment ${place + 1} removed.`, (t) => ({
+        ...t,
+        schedule: [...t.schedule.slice(0, place), gone, ...t.schedule.slice(place)],
+      }));
+  };
   return (
     <>
       <table className="lines" style={{ marginTop: 8 }}>
         <thead>
           <tr>
             <th>Share</th>
-            <th className="n">Days after issue</th>
+            <th className="n">When: days, or a date</th>
             <th>Deposit</th>
             <th>Due</th>
             <th className="n">Amount</th>
@@ -46,7 +84,7 @@ export function ScheduleEditor({
         <tbody>
           {typed.schedule.map((term, place) => {
             const reckoned = reckoning?.installments.find((i) => i.position === place + 1);
-            const share = of(`schedule[${place}].share`);
+            const wrong = of(`schedule[${place}].share`);
             const days = of(`schedule[${place}].days`);
             return (
               <tr key={place}>
@@ -54,18 +92,18 @@ export function ScheduleEditor({
                   <input
                     className="cell"
                     aria-label={`Share of installment ${place + 1}`}
-                    aria-invalid={Boolean(share)}
+                    aria-invalid={Boolean(wrong)}
                     value={term.share ?? ''}
-                    onChange={(e) => edit(place, { share: e.target.value })}
+                    onChange={(e) => share(place, e.target.value)}
                   />
-                  <FieldProblem text={share} />
+                  <FieldProblem text={wrong} />
                 </td>
                 <td className="n" style={{ width: 120 }}>
                   <input
                     className="cell"
-                    aria-label={`Days after issue of installment ${place + 1}`}
+                    aria-label={`When installment ${place + 1} is due, in days after issue or as a date`}
                     aria-invalid={Boolean(days)}
-                    inputMode="numeric"
+                    placeholder="30, or 15 Apr"
                     value={term.days ?? ''}
                     onChange={(e) => edit(place, { days: e.target.value })}
                   />
@@ -89,6 +127,7 @@ export function ScheduleEditor({
                     <button
                       type="button"
                       className="plain faded"
+                      tabIndex={-1}
                       aria-label={`Remove installment ${place + 1}`}
                       onClick={() => remove(place)}
                     >
@@ -102,13 +141,20 @@ export function ScheduleEditor({
         </tbody>
       </table>
       <FieldProblem text={of('schedule')} />
-      <p>
+      <p className="adding">
+        <button type="button" className="link" onClick={add}>
+          + Installment
+        </button>
         {!typed.schedule.some((s) => s.deposit) && (
-          <button type="button" className="link" onClick={add}>
+          <button type="button" className="link" onClick={deposit}>
             Ask for a deposit first
           </button>
         )}
-        <span className="faded small"> A share is a percentage, an amount, or the word rest.</span>
+        <br />
+        <span className="faded small">
+          A share is a percentage, an amount, equal, or rest; 3x makes three equal ones. When takes days after
+          issue or a date, such as 15 Apr.
+        </span>
       </p>
     </>
   );

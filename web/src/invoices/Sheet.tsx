@@ -14,6 +14,7 @@ import { SheetExtras } from './SheetExtras';
 import { ClientCell, SheetLines } from './SheetLines';
 import { SheetSums } from './SheetSums';
 import { ScheduleEditor } from './ScheduleEditor';
+import { useRemoved } from './useRemoved';
 import { type Typed, useDraft } from './useDraft';
 
 type Business = Schemas['BusinessView'];
@@ -75,6 +76,7 @@ function Writing({
   }, []);
   const d = useDraft(draft, blankDraft(business, today), onBegun);
   const { typed, change, reckoning } = d;
+  const removed = useRemoved(typed, change);
 
   const ensure = async () => {
     if (d.id.current === null) change((t) => ({ ...t }));
@@ -193,6 +195,7 @@ function Writing({
               taxes={business.taxes}
               of={of}
               onAsk={setAsked}
+              onRemoved={removed.note}
             />
             <SheetExtras
               typed={typed}
@@ -201,6 +204,7 @@ function Writing({
               taxes={business.taxes}
               of={of}
               onAsk={setAsked}
+              onRemoved={removed.note}
             />
             <div className="ways">
               <Tick
@@ -259,7 +263,14 @@ function Writing({
             {reckoning && reckoning.installments.length > 0 && (
               <MeasureFigure parts={reckoning.installments} />
             )}
-            <ScheduleEditor typed={typed} change={change} reckoning={reckoning} of={of} onAsk={setAsked} />
+            <ScheduleEditor
+              typed={typed}
+              change={change}
+              reckoning={reckoning}
+              of={of}
+              onAsk={setAsked}
+              onRemoved={removed.note}
+            />
             <SheetField
               name="notes"
               label="A note to the client"
@@ -297,6 +308,14 @@ function Writing({
           )}
           <Foot name="First due" value={first && plain(first.amount)} />
           <div className="acts">
+            {removed.words && (
+              <span className="small" role="status">
+                {removed.words}{' '}
+                <button type="button" className="link" onClick={removed.back}>
+                  Bring it back <kbd>Ctrl Z</kbd>
+                </button>
+              </span>
+            )}
             {d.keeping.state === 'conflict' ? (
               <span className="late small" role="alert">
                 {d.keeping.text}{' '}

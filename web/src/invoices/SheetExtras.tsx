@@ -11,12 +11,19 @@ const words = {
 };
 
 /** Discounts on the whole document, and charges with their own taxes. */
-export function SheetExtras({ typed, change, reckoning, taxes, of, onAsk }: SheetPart) {
+export function SheetExtras({ typed, change, reckoning, taxes, of, onAsk, onRemoved }: SheetPart) {
   const usual = usualTax(taxes);
   const edit = (kind: Kind, place: number, part: Partial<Typed['charges'][number]>) =>
     change((t) => ({ ...t, [kind]: t[kind].map((e, i) => (i === place ? { ...e, ...part } : e)) }));
-  const remove = (kind: Kind, place: number) =>
+  const remove = (kind: Kind, place: number) => {
+    const gone = typed[kind][place];
     change((t) => ({ ...t, [kind]: t[kind].filter((_, i) => i !== place) }));
+    if (gone)
+      onRemoved(`${words[kind].one} ${place + 1} removed.`, (t) => ({
+        ...t,
+        [kind]: [...t[kind].slice(0, place), gone, ...t[kind].slice(place)],
+      }));
+  };
   const add = (kind: Kind) =>
     change((t) => ({
       ...t,
@@ -74,6 +81,7 @@ export function SheetExtras({ typed, change, reckoning, taxes, of, onAsk }: Shee
             <button
               type="button"
               className="plain faded"
+              tabIndex={-1}
               aria-label={`Remove ${name.toLowerCase()}`}
               onClick={() => remove(kind, place)}
             >

@@ -96,7 +96,7 @@ function fromPaste(text: string, taxes: string[]): Line[] {
 }
 
 /** The lines, walked like a grid: Tab goes on, Enter goes down, and an empty line waits at the end. */
-export function SheetLines({ typed, change, reckoning, taxes, of, onAsk }: SheetPart) {
+export function SheetLines({ typed, change, reckoning, taxes, of, onAsk, onRemoved }: SheetPart) {
   const usual = usualTax(taxes);
   const blank: Line = { description: '', quantity: '', unit: '', unitPrice: '', discount: '', taxes: usual };
   const lines = isBlank(typed.lines.at(-1)) && typed.lines.length ? typed.lines : [...typed.lines, blank];
@@ -106,7 +106,15 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onAsk }: Sheet
       const next = lines.map((l, i) => (i === place ? { ...l, ...part } : l));
       return { ...t, lines: isBlank(next.at(-1)) ? next : [...next, blank] };
     });
-  const remove = (place: number) => change((t) => ({ ...t, lines: lines.filter((_, i) => i !== place) }));
+  const remove = (place: number) => {
+    const gone = lines[place];
+    change((t) => ({ ...t, lines: lines.filter((_, i) => i !== place) }));
+    if (gone)
+      onRemoved(`Line ${place + 1} removed.`, (t) => ({
+        ...t,
+        lines: [...t.lines.slice(0, place), gone, ...t.lines.slice(place)],
+      }));
+  };
   const paste = (place: number) => (event: ClipboardEvent) => {
     const text = event.clipboardData.getData('text');
     if (!/[\t\n]/.test(text.trim())) return;
@@ -124,7 +132,7 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onAsk }: Sheet
   };
 
   return (
-    <table className="lines">
+    <table className="lines work">
       <thead>
         <tr>
           <th>What</th>
@@ -153,7 +161,8 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onAsk }: Sheet
                 return (
                   <td
                     key={column}
-                    className={column === 'description' ? undefined : 'n'}
+                    data-label={names[column]}
+                    className={column === 'description' ? 'what' : 'n'}
                     style={widths[column]}
                   >
                     {column === 'description' ? (
@@ -185,7 +194,7 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onAsk }: Sheet
                   </td>
                 );
               })}
-              <td className="n" style={{ width: 66 }}>
+              <td className="n" data-label="Tax" style={{ width: 66 }}>
                 <TaxCell
                   label={`Tax, line ${place + 1}`}
                   taxes={taxes}
@@ -194,14 +203,15 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onAsk }: Sheet
                   onChange={(ids) => edit(place, { taxes: ids })}
                 />
               </td>
-              <td className="n" style={{ width: 84 }}>
+              <td className="n" data-label="Amount" style={{ width: 84 }}>
                 {reckoned && <WhyFigure text={plain(reckoned.net)} why={reckoned.why} onAsk={onAsk} />}
               </td>
-              <td style={{ width: 16 }}>
+              <td className="off" style={{ width: 16 }}>
                 {!isBlank(line) && (
                   <button
                     type="button"
                     className="plain faded"
+                    tabIndex={-1}
                     aria-label={`Remove line ${place + 1}`}
                     onClick={() => remove(place)}
                   >

@@ -4,6 +4,9 @@ import type { Typed } from './useDraft';
 
 export type Change = (edit: (before: Typed) => Typed) => void;
 
+/** Told when something is taken off the sheet, with how it comes back. */
+export type Removed = (words: string, back: (now: Typed) => Typed) => void;
+
 /** What a part of the sheet is given. */
 export interface SheetPart {
   typed: Typed;
@@ -12,6 +15,7 @@ export interface SheetPart {
   taxes: Schemas['TaxView'][];
   of: (field: string) => string | undefined;
   onAsk: (asked: Asked) => void;
+  onRemoved: Removed;
 }
 
 export function FieldProblem({ text }: { text: string | undefined }) {

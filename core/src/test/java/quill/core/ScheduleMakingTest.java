@@ -10,7 +10,9 @@ import java.util.List;
 import java.util.Random;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.core.document.TypedDraft.TypedTerm;
 import quill.core.money.Amounts;
 import quill.core.money.Percent;
 import quill.core.schedule.Installment;
@@ -85,6 +87,77 @@ public class ScheduleMakingTest {
         assertThatThrownBy(() -> ScheduleMaking.make(DUE, ISSUED, List.of(terms)))
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining(words);
+    }
+
+    @DataProvider
+    public Object[][] whens() {
+        return new Object[][] {
+            {"30", "2027-04-14"},
+            {"30 days", "2027-04-14"},
+            {"0", "2027-03-15"},
+            {"15 Apr", "2027-04-15"},
+            {"15. april", "2027-04-15"},
+            {"1 Mar", "2028-03-01"}, // the next one: this year's has passed
+            {"29 Feb", "2028-02-29"}, // the next leap year
+            {"3 Sept 2027", "2027-09-03"},
+            {"2027-04-15", "2027-04-15"},
+        };
+    }
+
+    @Test(dataProvider = "whens")
+    public void anInstallmentIsDueAfterDaysOrOnADay(String typed, String due) {
+        List<Problem> problems = new ArrayList<>();
+        LocalDate issued = LocalDate.of(2027, 3, 15);
+        List<Term> terms =
+                Term.readAll(List.of(new TypedTerm(false, "rest", typed)), CurrencyUnit.EUR, issued, problems);
+        assertThat(problems).isEmpty();
+        assertThat(terms.get(0).dueOn(issued)).isEqualTo(due);
+    }
+
+    @DataProvider
+    public Object[][] noWhens() {
+        return new Object[][] {
+            {"14 Mar 2027", "before the day of issue, 15 March 2027"},
+            {"31 Apr", "there is no such day"},
+            {"29 Feb 2027", "there is no such day"},
+            {"15 Marzo", "there is no such day"},
+            {"soon", "write days such as 30, or a day such as 15 Apr"},
+            {"2027-13-01", "write days such as 30, or a day such as 15 Apr"},
+            {"", "write a number"},
+            {"1 Jan 2190", "at most 3,650 days"},
+        };
+    }
+
+    @Test(dataProvider = "noWhens")
+    public void aDayThatIsNoneIsRefusedBesideItsField(String typed, String message) {
+        List<Problem> problems = new ArrayList<>();
+        Term.readAll(
+                List.of(new TypedTerm(false, "rest", typed)), CurrencyUnit.EUR, LocalDate.of(2027, 3, 15), problems);
+        assertThat(problems).hasSize(1);
+        assertThat(problems.get(0).field()).isEqualTo("schedule[0].days");
+        assertThat(problems.get(0).message()).contains(message);
+    }
+
+    /** 100.00 in three is 33.34, 33.33, 33.33; after a deposit of 40% each has a third of 60%. */
+    @Test
+    public void equalPartsShareWhatTheOthersLeaveExactly() {
+        assertThat(amounts("100.00", equal(), equal(), equal())).containsExactly("33.34", "33.33", "33.33");
+        assertThat(amounts("100.00", percent(true, "40", 0), equal(), equal(), equal()))
+                .containsExactly("40.00", "20.00", "20.00", "20.00");
+        assertThat(amounts("1000.00", new Term(true, new Share.OfAmount(eur("99.99")), 0), equal(), equal()))
+                .containsExactly("99.99", "450.01", "450.00");
+        refused("equal parts leave no rest", equal(), Term.all(30));
+        refused("above zero", percent(false, "100", 0), equal());
+    }
+
+    private static Term equal() {
+        return new Term(false, new Share.Equal(), 30);
+    }
+
+    private static List<String> amounts(String due, Term... terms) {
+        return ScheduleMaking.make(eur(due), ISSUED, List.of(terms)).stream()
+                .map(i -> i.amount().getAmount().toPlainString())
+                .toList();
     }
 
     private static Term percent(boolean deposit, String percent, int days) {

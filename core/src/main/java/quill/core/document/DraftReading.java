@@ -103,7 +103,8 @@ public final class DraftReading {
         LocalDate supply = TypedDate.read("supplyDate", typed.supplyDate(), problems);
         LocalDate end = TypedDate.read("supplyEnd", typed.supplyEnd(), problems);
         if (supply != null && end != null && end.isBefore(supply)) {
-            problems.add(new Problem("supplyEnd", typed.supplyEnd(), "must not be before " + supply));
+            problems.add(
+                    new Problem("supplyEnd", typed.supplyEnd(), "must not be before " + TypedDate.inWords(supply)));
         }
         new TaxChecks(rules, supply != null, problems).check(lines, discounts, charges);
         DocumentBody body = new DocumentBody(
@@ -118,7 +119,7 @@ public final class DraftReading {
                 rules.exemption(),
                 prepaid(currency),
                 typed.cash() ? rules.coins().get(currency) : null);
-        List<Term> terms = Term.readAll(typed.schedule(), currency, problems);
+        List<Term> terms = Term.readAll(typed.schedule(), currency, rules.issuedOn(), problems);
         texts();
         return new Read(
                 body,

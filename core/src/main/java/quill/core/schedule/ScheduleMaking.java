@@ -3,18 +3,21 @@ package quill.core.schedule;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Iterator;
 import java.util.List;
 import org.joda.money.Money;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.TypedDate;
 import quill.core.Why;
 import quill.core.money.Amounts;
 import quill.core.money.Split;
 
 /**
  * Splits what is due into 1 to 60 installments that sum to it exactly. All given as percentages (a rest counts as
- * the percentage left): the due is split by them. With fixed amounts there is exactly one rest: percentages are
- * round(percent x due), the rest takes what is left.
+ * the percentage left, equal parts share it): the due is split by them. With fixed amounts there is exactly one rest, or
+ * there are equal parts: percentages are round(percent x due), the rest takes what is left, or equal parts share it.
  */
 public final class ScheduleMaking {
     private static final int MAX = 60;
@@ -33,7 +36,7 @@ public final class ScheduleMaking {
         if (terms.isEmpty() || terms.size() > MAX) {
             throw new RefusedException("schedule", terms.size(), "must have from 1 to " + MAX + " installments");
         }
-        order(terms);
+        order(terms, issuedOn);
         boolean fixed = terms.stream().anyMatch(t -> t.share() instanceof Share.OfAmount);
         List<Money> amounts = fixed ? withRest(due, terms) : byPercent(due, terms);
         List<Installment> schedule = new ArrayList<>(terms.size());
@@ -46,24 +49,34 @@ public final class ScheduleMaking {
             }
             Term term = terms.get(i);
             schedule.add(new Installment(
-                    i + 1, term.deposit(), amounts.get(i), issuedOn.plusDays(term.days()), why(due, term, amounts, i)));
+                    i + 1, term.deposit(), amounts.get(i), term.dueOn(issuedOn), why(due, term, amounts, i)));
         }
         return List.copyOf(schedule);
     }
 
-    private static void order(List<Term> terms) {
+    private static void order(List<Term> terms, LocalDate issuedOn) {
         for (int i = 0; i < terms.size(); i++) {
             if (terms.get(i).deposit() && i > 0) {
                 throw new RefusedException("schedule[" + i + "].deposit", "true", "only the first can be a deposit");
             }
-            if (i > 0 && terms.get(i).days() < terms.get(i - 1).days()) {
+            if (i > 0 && terms.get(i).dueOn(issuedOn).isBefore(terms.get(i - 1).dueOn(issuedOn))) {
                 throw new RefusedException(
                         "schedule[" + i + "].days",
-                        terms.get(i).days(),
+                        TypedDate.inWords(terms.get(i).dueOn(issuedOn)),
                         "must not be before the installment above it, "
-                                + terms.get(i - 1).days());
+                                + TypedDate.inWords(terms.get(i - 1).dueOn(issuedOn)));
             }
         }
+        boolean rest = terms.stream().anyMatch(t -> t.share() instanceof Share.Rest);
+        if (rest && equals(terms) > 0) {
+            throw new RefusedException(
+                    "schedule", "rest, equal", "equal parts leave no rest; use one of the two words");
+        }
+    }
+
+    private static int equals(List<Term> terms) {
+        return (int)
+                terms.stream().filter(t -> t.share() instanceof Share.Equal).count();
     }
 
     private static List<Money> byPercent(Money due, List<Term> terms) {
@@ -74,26 +87,29 @@ public final class ScheduleMaking {
             if (terms.get(i).share() instanceof Share.OfPercent p) {
                 given = given.add(p.percent().rate());
                 last = i;
-            } else {
+            } else if (terms.get(i).share() instanceof Share.Rest) {
                 rests++;
             }
         }
+        int equals = equals(terms);
         if (rests > 1) {
             throw new RefusedException("schedule", rests + " rests", "only one installment can take the rest");
         }
         int compared = given.compareTo(HUNDRED);
-        if (compared > 0 || (compared < 0 && rests == 0)) {
+        if (compared > 0 || (compared < 0 && rests + equals == 0)) {
             throw new RefusedException(
                     "schedule[" + last + "].share",
                     new PercentSum(given).text(),
                     "the installments make " + new PercentSum(given).text() + " together; they must make 100%");
         }
+        // Each of n equal parts has an n-th of what is left: all weights times n, so that they stay exact.
         BigDecimal left = HUNDRED.subtract(given);
+        BigDecimal times = BigDecimal.valueOf(Math.max(1, equals));
         return Split.byWeights(
                 due,
                 terms.stream()
                         .map(t -> t.share() instanceof Share.OfPercent p
-                                ? p.percent().rate()
+                                ? p.percent().rate().multiply(times)
                                 : left)
                         .toList());
     }
@@ -115,6 +131,8 @@ public final class ScheduleMaking {
                 amount = p.percent().of(due);
             } else if (terms.get(i).share() instanceof Share.OfAmount a) {
                 amount = a.amount();
+            } else if (terms.get(i).share() instanceof Share.Equal) {
+                amount = Money.zero(due.getCurrencyUnit());
             } else if (rest >= 0) {
                 throw new RefusedException("schedule[" + i + "].share", "rest", "only one can take the rest");
             } else {
@@ -122,6 +140,17 @@ public final class ScheduleMaking {
             }
             amounts.add(amount);
             taken = taken.plus(amount);
+        }
+        int equals = equals(terms);
+        if (equals > 0) {
+            Iterator<Money> parts = Split.byWeights(due.minus(taken), Collections.nCopies(equals, BigDecimal.ONE))
+                    .iterator();
+            for (int i = 0; i < terms.size(); i++) {
+                if (terms.get(i).share() instanceof Share.Equal) {
+                    amounts.set(i, parts.next());
+                }
+            }
+            return amounts;
         }
         if (rest < 0) {
             if (taken.isEqual(due)) {
@@ -146,6 +175,10 @@ public final class ScheduleMaking {
         }
         if (term.share() instanceof Share.OfAmount) {
             return Why.of("a fixed amount", amount);
+        }
+        if (term.share() instanceof Share.Equal) {
+            return Why.of(
+                    "one of several equal parts of what the other installments leave; all sum to it exactly", amount);
         }
         StringBuilder step = new StringBuilder(Amounts.grouped(due));
         for (int i = 0; i < amounts.size(); i++) {

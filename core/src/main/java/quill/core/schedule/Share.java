@@ -13,4 +13,7 @@ public sealed interface Share {
 
     /** What the others leave. */
     record Rest() implements Share {}
+
+    /** One of several equal parts of what the others leave. */
+    record Equal() implements Share {}
 }

@@ -1,11 +1,14 @@
 package quill.core.schedule;
 
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.Problem;
+import quill.core.TypedDate;
 import quill.core.document.TypedDraft.TypedTerm;
 import quill.core.money.Percent;
 import quill.core.money.TypedNumber;
@@ -15,18 +18,35 @@ import quill.core.money.TypedNumber;
  *
  * @param deposit asked for before the work starts
  * @param days days after the day of issue; 0 is on issue
+ * @param on the day on which it is due, or null where that goes by the days
  */
-public record Term(boolean deposit, Share share, int days) {
+public record Term(boolean deposit, Share share, int days, LocalDate on) {
     private static final int MAX_DAYS = 3650;
     private static final int MOST = 60;
+    private static final Pattern A_DAY = Pattern.compile(".*\\p{L}.*|\\d{4}-.*");
+
+    /** One that is due so many days after issue. */
+    public Term(boolean deposit, Share share, int days) {
+        this(deposit, share, days, null);
+    }
+
+    /** When it is due. */
+    public LocalDate dueOn(LocalDate issuedOn) {
+        return on == null ? issuedOn.plusDays(days) : on;
+    }
 
     /** The simplest schedule: all of it, n days after issue. */
     public static Term all(int days) {
         return new Term(false, new Share.Rest(), days);
     }
 
-    /** Reads terms as typed; nothing typed is one installment on issue. Problems are added to the list. */
-    public static List<Term> readAll(List<TypedTerm> typed, CurrencyUnit currency, List<Problem> problems) {
+    /**
+     * Reads terms as typed; nothing typed is one installment on issue. Problems are added to the list.
+     *
+     * @param issuedOn a due date is not before it; one without a year is the next such day
+     */
+    public static List<Term> readAll(
+            List<TypedTerm> typed, CurrencyUnit currency, LocalDate issuedOn, List<Problem> problems) {
         List<Term> terms = new ArrayList<>();
         if (typed.size() > MOST) {
             problems.add(new Problem("schedule", String.valueOf(typed.size()), "at most " + MOST + " installments"));
@@ -35,14 +55,35 @@ public record Term(boolean deposit, Share share, int days) {
         for (int i = 0; i < typed.size(); i++) {
             String path = "schedule[" + i + "].";
             Share share = share(path + "share", typed.get(i).share(), currency, problems);
-            BigDecimal days = TypedNumber.read(path + "days", typed.get(i).days(), 0, false, problems);
-            if (days != null && days.intValue() > MAX_DAYS) {
-                problems.add(new Problem(path + "days", typed.get(i).days(), "at most 3,650 days after issue"));
-            } else if (share != null && days != null) {
-                terms.add(new Term(typed.get(i).deposit(), share, days.intValue()));
+            Term term = due(path + "days", typed.get(i), share, issuedOn, problems);
+            if (share != null && term != null) {
+                terms.add(term);
             }
         }
         return typed.isEmpty() ? List.of(all(0)) : terms;
+    }
+
+    /** Days after issue, such as {@code 30} or {@code 30 days}, or a day. */
+    private static Term due(String field, TypedTerm typed, Share share, LocalDate issuedOn, List<Problem> problems) {
+        String when = typed.days() == null ? "" : typed.days().strip().replaceFirst("(?<=\\d) ?days?$", "");
+        if (!A_DAY.matcher(when).matches()) {
+            BigDecimal days = TypedNumber.read(field, when, 0, false, problems);
+            if (days != null && days.intValue() > MAX_DAYS) {
+                problems.add(new Problem(field, when, "at most 3,650 days after issue"));
+                return null;
+            }
+            return days == null ? null : new Term(typed.deposit(), share, days.intValue());
+        }
+        LocalDate day = TypedDate.readFrom(field, when, issuedOn, problems);
+        if (day != null && day.isBefore(issuedOn)) {
+            problems.add(new Problem(field, when, "is before the day of issue, " + TypedDate.inWords(issuedOn)));
+            return null;
+        }
+        if (day != null && day.isAfter(issuedOn.plusDays(MAX_DAYS))) {
+            problems.add(new Problem(field, when, "at most 3,650 days after issue"));
+            return null;
+        }
+        return day == null ? null : new Term(typed.deposit(), share, 0, day);
     }
 
     private static Share share(String field, String text, CurrencyUnit currency, List<Problem> problems) {
@@ -50,12 +91,15 @@ public record Term(boolean deposit, Share share, int days) {
         if (typed.equalsIgnoreCase("rest")) {
             return new Share.Rest();
         }
+        if (typed.equalsIgnoreCase("equal")) {
+            return new Share.Equal();
+        }
         if (typed.endsWith("%")) {
             Percent percent = TypedNumber.percent(field, typed, problems);
             return percent == null ? null : new Share.OfPercent(percent);
         }
         if (typed.isEmpty()) {
-            problems.add(new Problem(field, "", "write a percentage such as 40%, an amount, or rest"));
+            problems.add(new Problem(field, "", "write a percentage such as 40%, an amount, equal, or rest"));
             return null;
         }
         Money amount = TypedNumber.amount(field, typed, currency, problems);
