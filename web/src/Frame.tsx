@@ -1,7 +1,7 @@
 import { Button, Modal, useMantineColorScheme } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useState } from 'react';
-import { NavLink, useNavigate } from 'react-router';
+import { NavLink, useLocation, useNavigate } from 'react-router';
 import { api, data, type Schemas } from './api/client';
 import { DemoClock } from './DemoClock';
 import { HealthBar } from './HealthBar';
@@ -34,6 +34,10 @@ function isTyping(event: KeyboardEvent): boolean {
 /** The masthead with the places, and what is open under it. */
 export function Frame({ session, children }: { session: Schemas['Session']; children: ReactNode }) {
   const navigate = useNavigate();
+  const { pathname } = useLocation();
+  // Where a client is open, a new invoice is for it.
+  const ofClient = /^\/clients\/(\d+)/.exec(pathname)?.[1];
+  const newInvoice = ofClient ? `/invoices/new?client=${ofClient}` : '/invoices/new';
   const queries = useQueryClient();
   const { colorScheme, toggleColorScheme } = useMantineColorScheme();
   const [help, setHelp] = useState(false);
@@ -43,7 +47,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
       if (isTyping(event)) return;
       if (event.key === 'n' || event.key === 'N') {
         event.preventDefault();
-        void navigate('/invoices/new');
+        void navigate(newInvoice);
       } else if (event.key === '?') setHelp(true);
       else if (event.key === '/') {
         const filter = document.querySelector<HTMLInputElement>('.filter input');
@@ -55,7 +59,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
     };
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
-  }, [navigate]);
+  }, [navigate, newInvoice]);
 
   const signOut = async () => {
     await data(api.DELETE('/api/session'));
@@ -90,7 +94,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
         <button type="button" className="link" onClick={() => void signOut()}>
           Sign out
         </button>
-        <Button onClick={() => void navigate('/invoices/new')}>New invoice</Button>
+        <Button onClick={() => void navigate(newInvoice)}>New invoice</Button>
       </header>
       <HealthBar />
       <main className="place" id="place" tabIndex={-1}>

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { isNegative, isZero, money, plain, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
+import { useTitle } from '../design/useTitle';
 
 type Amount = Schemas['Amount'];
 
@@ -83,6 +84,7 @@ function Entry({ entry: e, own }: { entry: Schemas['EntryView']; own: string }) 
 
 /** The journal and the balances, and whether all of it agrees. */
 export function BooksPage() {
+  useTitle('Books');
   const books = useInfiniteQuery({
     queryKey: ['books'],
     initialPageParam: undefined as number | undefined,

@@ -303,7 +303,7 @@ export function ClientPage({ token }: { token: string }) {
         </div>
         {!isZero(d.prepaid) && (
           <div>
-            <dt>Paid before</dt>
+            <dt>Deposit already paid</dt>
             <dd>−{plain(d.prepaid)}</dd>
           </div>
         )}

@@ -4,6 +4,7 @@ import { api, data, type Schemas } from '../api/client';
 import { isZero, longDate, money, plain } from '../design/format';
 import { Loaded } from '../design/States';
 import { AgingStrip } from './AgingStrip';
+import { useTitle } from '../design/useTitle';
 
 function Cell({ band }: { band: Schemas['Band'] }) {
   return (
@@ -89,6 +90,7 @@ function Table({ table }: { table: Schemas['AgingTable'] }) {
 
 /** What all clients owe, by how long it has been due; each currency by itself. */
 export function AgingPage() {
+  useTitle('Aging');
   const aging = useQuery({ queryKey: ['aging'], queryFn: () => data(api.GET('/api/aging')) });
   return (
     <Loaded query={aging} what="the aging">

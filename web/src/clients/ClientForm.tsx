@@ -1,7 +1,8 @@
-import { Button, Textarea, TextInput } from '@mantine/core';
+import { Button, NativeSelect, Textarea, TextInput } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { api, data, problemOf, type Schemas } from '../api/client';
+import { countries } from '../design/countries';
 import { Refusal } from '../design/States';
 
 type Client = Schemas['Client'];
@@ -48,13 +49,13 @@ export function ClientForm({ client, onDone }: { client: Client | null; onDone: 
   };
   return (
     <form className="form" style={{ maxWidth: 460 }} onSubmit={submit} noValidate>
-      <TextInput label="Name" required {...set('name')} />
-      <TextInput label="Person who gets the bills" {...set('contact')} />
+      <TextInput label="Name" required autoFocus {...set('name')} />
+      <TextInput label="Contact for invoices" {...set('contact')} />
       <TextInput label="E-mail address" type="email" {...set('email')} />
       <Textarea label="Address" autosize minRows={2} {...set('address')} />
-      <TextInput label="Country, two letters" placeholder="BE" maxLength={2} {...set('country')} />
+      <NativeSelect label="Country" data={countries} {...set('country')} />
       <TextInput label="Tax number" {...set('taxNumber')} />
-      <TextInput label="Certificate that it pays no tax" {...set('certificate')} />
+      <TextInput label="Tax exemption certificate" {...set('certificate')} />
       {form.certificate && (
         <TextInput
           label="The certificate’s last day, if it has one"
@@ -69,7 +70,7 @@ export function ClientForm({ client, onDone }: { client: Client | null; onDone: 
       )}
       <Refusal error={save.error} />
       <Button type="submit" loading={save.isPending}>
-        {client ? 'Keep the changes' : 'Write down'}
+        Save
       </Button>
     </form>
   );

@@ -10,6 +10,7 @@ import { PaymentDialog } from '../invoices/PaymentDialog';
 import { AgingStrip } from './AgingStrip';
 import { ClientChasing } from './ClientChasing';
 import { ClientForm } from './ClientForm';
+import { useTitle } from '../design/useTitle';
 
 type Account = Schemas['AccountView'];
 
@@ -87,6 +88,7 @@ export function ClientRecord({ id }: { id: number }) {
     queryKey: ['client', id, currency],
     queryFn: () => data(api.GET('/api/clients/{id}', { params: { path: { id }, query: { in: currency } } })),
   });
+  useTitle(account.data?.client.name ?? 'Clients');
   const [paying, setPaying] = useState(false);
   const [editing, setEditing] = useState(false);
   return (

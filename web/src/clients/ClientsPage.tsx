@@ -1,11 +1,12 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { isNegative, isZero, money, plain, shortDate } from '../design/format';
 import { Loaded } from '../design/States';
 import { ClientForm } from './ClientForm';
 import { ClientRecord } from './ClientRecord';
+import { useTitle } from '../design/useTitle';
 
 function underline(c: Schemas['ClientRow']): string {
   if (!isZero(c.late)) return `${plain(c.late)} is ${c.daysLate} ${c.daysLate === 1 ? 'day' : 'days'} late`;
@@ -17,7 +18,10 @@ function underline(c: Schemas['ClientRow']): string {
 /** The spread of clients: who owes what, and the account of one. */
 export function ClientsPage() {
   const { id } = useParams();
+  useTitle(id ? null : 'Clients');
   const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const back = search.get('invoice');
   const [filter, setFilter] = useState('');
   const clients = useInfiniteQuery({
     queryKey: ['clients', filter],
@@ -50,7 +54,7 @@ export function ClientsPage() {
             pages[0]?.count === 0 ? (
               <p className="empty">
                 {filter ? 'No client fits this filter. ' : ''}Whom you bill stands here.{' '}
-                <Link to="/clients/new">Write down the first client.</Link>
+                <Link to="/clients/new">Add the first client.</Link>
               </p>
             ) : (
               <>
@@ -94,7 +98,10 @@ export function ClientsPage() {
           {id === 'new' ? (
             <div className="page">
               <h1>A new client</h1>
-              <ClientForm client={null} onDone={(c) => void navigate(`/clients/${c.id}`)} />
+              <ClientForm
+                client={null}
+                onDone={(c) => void navigate(back ? `/invoices/${back}?client=${c.id}` : `/clients/${c.id}`)}
+              />
             </div>
           ) : id ? (
             <ClientRecord key={id} id={Number(id)} />

@@ -34,7 +34,7 @@ function Lines({
           <tr>
             <th>What</th>
             <th className="n">Left</th>
-            <th className="n">Take back</th>
+            <th className="n">Credit</th>
           </tr>
         </thead>
         <tbody>
@@ -52,7 +52,7 @@ function Lines({
                     <>
                       <input
                         className="cell boxed"
-                        aria-label={`Quantity to take back of ${l.description}`}
+                        aria-label={`Quantity to credit of ${l.description}`}
                         aria-invalid={Boolean(wrong)}
                         value={quantity(i)}
                         onChange={(e) => setLine(i, e.target.value)}
@@ -139,7 +139,7 @@ export function CreditDialog({ invoice, onClose }: { invoice: Schemas['InvoiceVi
       opened
       onClose={onClose}
       size="lg"
-      title={`Take back invoice ${issued.document.number}`}
+      title={`Credit invoice ${issued.document.number}`}
       closeButtonProps={{ 'aria-label': 'Close' }}
     >
       <form className="form" onSubmit={submit} noValidate>

@@ -58,10 +58,12 @@ export function Drawer({
   typed,
   change,
   reckoning,
+  onNewClient,
 }: {
   typed: Typed;
   change: (edit: (before: Typed) => Typed) => void;
   reckoning: Schemas['Reckoning'] | null;
+  onNewClient: () => void;
 }) {
   const parts = (weights: number[]) =>
     weights.map((weight, i) => ({
@@ -80,7 +82,11 @@ export function Drawer({
           <>
             <h2>The client</h2>
             <p className="faded" style={{ margin: 0 }}>
-              Choose one on the sheet, or <Link to="/clients/new">write down a new one</Link>.
+              Choose one on the sheet, or{' '}
+              <button type="button" className="link" onClick={onNewClient}>
+                add a new one
+              </button>
+              .
             </p>
           </>
         )}

@@ -13,6 +13,7 @@ import { CreditDialog } from './CreditDialog';
 import { More } from './More';
 import { Paper } from './Paper';
 import { PaymentDialog, UndoDialog } from './PaymentDialog';
+import { useTitle } from '../design/useTitle';
 
 const ways: Record<string, string> = { CARD: 'card', TRANSFER: 'transfer', CASH: 'cash', CHEQUE: 'cheque' };
 
@@ -144,6 +145,7 @@ function Messages({ id }: { id: number }) {
 /** The record leaf of an issued invoice. */
 export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) {
   const issued = invoice.issued as Schemas['Issued'];
+  useTitle(`Invoice ${issued.document.number}, ${issued.document.to.name}`);
   const [asked, setAsked] = useState<Asked | null>(null);
   const [paying, setPaying] = useState(false);
   const [crediting, setCrediting] = useState(false);
@@ -254,7 +256,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
           <More invoice={invoice} voided={voided} />
           {!whole && !voided && (
             <Button variant="outline" onClick={() => setCrediting(true)}>
-              Take back
+              Credit…
             </Button>
           )}
           {!voided && (

@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import { useParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { api, data } from '../api/client';
 import { Loaded } from '../design/States';
 import { InvoiceIndex } from './InvoiceIndex';
 import { InvoiceRecord } from './InvoiceRecord';
 import { Sheet } from './Sheet';
+import { useTitle } from '../design/useTitle';
 
-function Record({ id }: { id: number }) {
+function Record({ id, client }: { id: number; client: number | null }) {
   const invoice = useQuery({
     queryKey: ['invoice', id],
     queryFn: () => data(api.GET('/api/invoices/{id}', { params: { path: { id } } })),
@@ -15,7 +16,7 @@ function Record({ id }: { id: number }) {
     <Loaded query={invoice} what="the invoice">
       {(i) =>
         i.draft ? (
-          <Sheet key={id} draft={i.draft} />
+          <Sheet key={id} draft={i.draft} client={client} />
         ) : (
           <div className="spread has-record">
             <InvoiceIndex current={id} />
@@ -30,8 +31,12 @@ function Record({ id }: { id: number }) {
 /** The spread of invoices; while one is written the drawer takes the place of the index. */
 export function InvoicesPage() {
   const { id } = useParams();
-  if (id === 'new') return <Sheet key="new" draft={null} />;
-  if (id && /^\d+$/.test(id)) return <Record id={Number(id)} />;
+  useTitle(id ? null : 'Invoices');
+  const [search] = useSearchParams();
+  const client = search.get('client');
+  if (id === 'new')
+    return <Sheet key={`new-${client}`} draft={null} client={client ? Number(client) : null} />;
+  if (id && /^\d+$/.test(id)) return <Record id={Number(id)} client={client ? Number(client) : null} />;
   return (
     <div className="spread">
       <InvoiceIndex current={null} />

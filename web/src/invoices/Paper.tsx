@@ -110,7 +110,7 @@ function Sums({ document: d, onAsk }: { document: Document; onAsk: (asked: Asked
         </tr>
         {!isZero(d.prepaid) && (
           <tr>
-            <td>{back ? 'Deposit, held again' : 'Paid before'}</td>
+            <td>{back ? 'Deposit, held again' : 'Deposit already paid'}</td>
             <td>
               <WhyFigure text={`−${plain(d.prepaid)}`} why={d.prepaid.why} onAsk={onAsk} />
             </td>

@@ -70,12 +70,13 @@ export function PaymentDialog({
           label={currency ? `Amount, in ${currency}` : 'Amount'}
           inputMode="decimal"
           data-autofocus
+          onFocus={(e) => e.currentTarget.select()}
           value={form.amount}
           error={problemOf(record.error, 'amount')}
           onChange={(e) => set('amount')(e.currentTarget.value)}
         />
         <TextInput
-          label="Day the money moved"
+          label="Date received"
           type="date"
           value={form.valueOn}
           error={problemOf(record.error, 'valueOn')}
@@ -96,8 +97,8 @@ export function PaymentDialog({
         )}
         {!shown && <Refusal error={record.error} />}
         <p className="faded small">
-          {held ? 'It settles nothing by itself; an invoice deducts it as paid before. ' : ''}More than is
-          open is kept as the client’s credit. A wrong entry can be undone afterwards.
+          {held ? 'It settles nothing by itself; an invoice deducts it as a deposit already paid. ' : ''}More
+          than is open is kept as the client’s credit. A wrong entry can be undone afterwards.
         </p>
         <Button type="submit" loading={record.isPending}>
           Record it

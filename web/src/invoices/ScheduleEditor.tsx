@@ -70,7 +70,7 @@ export function ScheduleEditor({
   };
   return (
     <>
-      <table className="lines" style={{ marginTop: 8 }}>
+      <table className="lines work" style={{ marginTop: 8 }}>
         <thead>
           <tr>
             <th>Share</th>
@@ -88,7 +88,7 @@ export function ScheduleEditor({
             const days = of(`schedule[${place}].days`);
             return (
               <tr key={place}>
-                <td>
+                <td data-label="Share">
                   <input
                     className="cell"
                     aria-label={`Share of installment ${place + 1}`}
@@ -98,7 +98,7 @@ export function ScheduleEditor({
                   />
                   <FieldProblem text={wrong} />
                 </td>
-                <td className="n" style={{ width: 120 }}>
+                <td className="n" data-label="When" style={{ width: 120 }}>
                   <input
                     className="cell"
                     aria-label={`When installment ${place + 1} is due, in days after issue or as a date`}
@@ -109,7 +109,7 @@ export function ScheduleEditor({
                   />
                   <FieldProblem text={days} />
                 </td>
-                <td>
+                <td data-label="Deposit">
                   <input
                     type="checkbox"
                     aria-label={`Installment ${place + 1} is a deposit`}
@@ -118,11 +118,11 @@ export function ScheduleEditor({
                     onChange={(e) => edit(place, { deposit: e.target.checked })}
                   />
                 </td>
-                <td>{reckoned ? longDate(reckoned.dueOn) : ''}</td>
-                <td className="n">
+                <td data-label="Due">{reckoned ? longDate(reckoned.dueOn) : ''}</td>
+                <td className="n" data-label="Amount">
                   {reckoned && <WhyFigure text={plain(reckoned.amount)} why={reckoned.why} onAsk={onAsk} />}
                 </td>
-                <td style={{ width: 16 }}>
+                <td className="off" style={{ width: 16 }}>
                   {typed.schedule.length > 1 && (
                     <button
                       type="button"

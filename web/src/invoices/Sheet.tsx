@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
 import { MeasureFigure } from '../design/Measure';
@@ -16,13 +16,14 @@ import { SheetSums } from './SheetSums';
 import { ScheduleEditor } from './ScheduleEditor';
 import { useRemoved } from './useRemoved';
 import { type Typed, useDraft } from './useDraft';
+import { useTitle } from '../design/useTitle';
 
 type Business = Schemas['BusinessView'];
 
-function blankDraft(business: Business, today: string): Typed {
+function blankDraft(business: Business, today: string, clientId: number | null): Typed {
   const taxes = usualTax(business.taxes);
   return {
-    clientId: null,
+    clientId,
     currency: business.business.currency,
     rate: '',
     subject: '',
@@ -46,27 +47,37 @@ function blankDraft(business: Business, today: string): Typed {
 }
 
 /** The sheet: the invoice is written where it will be printed. */
-export function Sheet({ draft }: { draft: Schemas['DraftView'] | null }) {
+export function Sheet({
+  draft,
+  client,
+}: {
+  draft: Schemas['DraftView'] | null;
+  /** Whom it is for, where that was chosen before: on a client's account, or by adding one from here. */
+  client: number | null;
+}) {
   const business = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
   const session = useQuery({ queryKey: ['session'], queryFn: () => data(api.GET('/api/session')) });
   return (
     <Loaded query={business} what="the business">
-      {(b) => <Writing draft={draft} business={b} today={session.data?.today ?? ''} />}
+      {(b) => <Writing draft={draft} client={client} business={b} today={session.data?.today ?? ''} />}
     </Loaded>
   );
 }
 
 function Writing({
   draft,
+  client,
   business,
   today,
 }: {
   draft: Schemas['DraftView'] | null;
+  client: number | null;
   business: Business;
   today: string;
 }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
+  useTitle(draft ? 'Draft' : 'New invoice');
   const [asked, setAsked] = useState<Asked | null>(null);
   const [draftId, setDraftId] = useState(draft?.id ?? null);
   // The address changes without a new page, so that nothing typed is lost and a reload finds the draft.
@@ -74,14 +85,25 @@ function Writing({
     window.history.replaceState(null, '', `/invoices/${id}`);
     setDraftId(id);
   }, []);
-  const d = useDraft(draft, blankDraft(business, today), onBegun);
+  const d = useDraft(draft, blankDraft(business, today, client), onBegun);
   const { typed, change, reckoning } = d;
   const removed = useRemoved(typed, change);
+  // A draft to which one comes back with a client: it is chosen, and the address says nothing of it any more.
+  useEffect(() => {
+    if (!draft || client === null) return;
+    change((t) => ({ ...t, clientId: client }));
+    window.history.replaceState(null, '', `/invoices/${draft.id}`);
+  }, [draft, client, change]);
 
   const ensure = async () => {
     if (d.id.current === null) change((t) => ({ ...t }));
     await d.keep();
     return d.id.current;
+  };
+  const isBlank = d.id.current === null && !typed.subject && typed.lines.every((l) => !l.description);
+  const newClient = async () => {
+    const back = isBlank ? 'new' : await ensure();
+    void navigate(`/clients/new?invoice=${back ?? 'new'}`);
   };
   const issue = useMutation({
     mutationFn: async (send: boolean) => {
@@ -141,7 +163,7 @@ function Writing({
 
   return (
     <div className="spread writing">
-      <Drawer typed={typed} change={change} reckoning={reckoning} />
+      <Drawer typed={typed} change={change} reckoning={reckoning} onNewClient={() => void newClient()} />
       <div className="record">
         <div className="body">
           <article className="sheet" aria-label="Invoice, not issued yet">
@@ -160,7 +182,12 @@ function Writing({
               </div>
             </div>
             <div className="parties">
-              <ClientCell typed={typed} change={change} problem={of('clientId') ?? of('client.email')} />
+              <ClientCell
+                typed={typed}
+                change={change}
+                problem={of('clientId') ?? of('client.email')}
+                onNewClient={() => void newClient()}
+              />
               <div>
                 <SheetField name="subject" label="For" hint="what it is for, in a few words" {...field} />
                 <SheetField name="reference" label="Their order" hint="number, if they gave one" {...field} />
@@ -337,7 +364,7 @@ function Writing({
               </button>
             ) : (
               <button type="button" className="link" onClick={() => discard.mutate()}>
-                Throw away
+                Delete draft
               </button>
             )}
             <Button variant="outline" loading={issue.isPending} onClick={() => issue.mutate(false)}>

@@ -15,10 +15,12 @@ export function ClientCell({
   typed,
   change,
   problem,
+  onNewClient,
 }: {
   typed: Typed;
   change: Change;
   problem: string | undefined;
+  onNewClient: () => void;
 }) {
   const [filter, setFilter] = useState('');
   const [many, setMany] = useState(false);
@@ -59,13 +61,16 @@ export function ClientCell({
           className="cell serif"
           style={{ fontSize: 18, fontWeight: 650 }}
           value={typed.clientId ?? ''}
+          autoFocus={typed.clientId === null}
           aria-invalid={Boolean(problem)}
           onChange={(e) => {
+            if (e.target.value === 'new') return onNewClient();
             const id = e.target.value ? Number(e.target.value) : null;
             change((t) => ({ ...t, clientId: id }));
           }}
         >
           <option value="">Choose the client…</option>
+          <option value="new">+ A new client</option>
           {sorted.map((c) => (
             <option key={c.id} value={c.id}>
               {c.name}
@@ -74,6 +79,9 @@ export function ClientCell({
         </select>
         <FieldProblem text={problem} />
       </label>
+      {own && (
+        <p className="faded small pre address">{[own.contact, own.address].filter(Boolean).join('\n')}</p>
+      )}
     </div>
   );
 }

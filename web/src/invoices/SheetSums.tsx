@@ -46,14 +46,14 @@ export function SheetSums({
           <tr>
             <td colSpan={2} className="right">
               <button type="button" className="link" onClick={() => setAsking(true)}>
-                + Paid before
+                + Deposit already paid
               </button>
             </td>
           </tr>
         ) : (
           <tr>
             <td>
-              <label htmlFor="prepaid">Paid before, from deposits</label>
+              <label htmlFor="prepaid">Deposit already paid</label>
             </td>
             <td>
               <input

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { spokenMoment } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
+import { useTitle } from '../design/useTitle';
 
 function SessionItem({ session: s }: { session: Schemas['SessionView'] }) {
   const queries = useQueryClient();
@@ -36,6 +37,7 @@ function SessionItem({ session: s }: { session: Schemas['SessionView'] }) {
 
 /** Where one is signed in, and who signed in, or tried to. */
 export function AccessPage() {
+  useTitle('Sign-ins');
   const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => data(api.GET('/api/sessions')) });
   const log = useQuery({ queryKey: ['access-log'], queryFn: () => data(api.GET('/api/access-log')) });
   return (

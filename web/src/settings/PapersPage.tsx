@@ -5,6 +5,7 @@ import { type FormEvent, useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Loaded, Refusal } from '../design/States';
+import { useTitle } from '../design/useTitle';
 
 type Setting = Schemas['DocumentSetting'];
 
@@ -138,7 +139,7 @@ function Form({ setting }: { setting: Setting }) {
           + A field
         </button>
       </p>
-      <h2>Cash</h2>
+      <h2>Cash rounding</h2>
       <p className="faded small">
         What is paid in cash is rounded to the smallest coin. Net and tax stay as they are; the cents are a
         figure of their own.
@@ -182,7 +183,7 @@ function Form({ setting }: { setting: Setting }) {
       </p>
       {!anyShown && <Refusal error={save.error} />}
       <Button type="submit" loading={save.isPending}>
-        Keep the changes
+        Save
       </Button>
     </form>
   );
@@ -190,6 +191,7 @@ function Form({ setting }: { setting: Setting }) {
 
 /** How documents look and what they say. */
 export function PapersPage() {
+  useTitle('Papers');
   const view = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
   return (
     <Loaded query={view} what="the settings">

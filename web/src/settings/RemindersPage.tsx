@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Loaded, Refusal } from '../design/States';
 import { LateFeeFields } from './LateFeeFields';
+import { useTitle } from '../design/useTitle';
 
 type Plan = Schemas['TypedPlan'];
 type Step = Schemas['TypedStep'];
@@ -173,7 +174,7 @@ function PlanForm({ setting }: { setting: Schemas['PlanSetting'] }) {
       )}
       <Refusal error={save.error} />
       <Button type="submit" loading={save.isPending}>
-        Keep the plan
+        Save the plan
       </Button>
     </form>
   );
@@ -225,7 +226,7 @@ function FeesForm({ setting }: { setting: Schemas['FeeSetting'] }) {
       />
       <Refusal error={save.error} />
       <Button type="submit" loading={save.isPending}>
-        Keep the late fees
+        Save the late fees
       </Button>
     </form>
   );
@@ -233,6 +234,7 @@ function FeesForm({ setting }: { setting: Schemas['FeeSetting'] }) {
 
 /** When clients are reminded, in which tone, and what lateness costs them. */
 export function RemindersPage() {
+  useTitle('Reminders and late fees');
   const plan = useQuery({ queryKey: ['plan'], queryFn: () => data(api.GET('/api/reminder-plan')) });
   const fees = useQuery({ queryKey: ['late-fees'], queryFn: () => data(api.GET('/api/late-fees')) });
   return (

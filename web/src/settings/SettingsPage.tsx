@@ -1,10 +1,12 @@
-import { Button, Checkbox, PasswordInput, Select, Textarea, TextInput } from '@mantine/core';
+import { Button, Checkbox, NativeSelect, PasswordInput, Select, TextInput, Textarea } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
+import { countries } from '../design/countries';
 import { Loaded, Refusal } from '../design/States';
+import { useTitle } from '../design/useTitle';
 
 type Business = Schemas['Business'];
 const done = (message: string) =>
@@ -58,7 +60,16 @@ function BusinessForm({ business }: { business: Business }) {
           setForm((f) => ({ ...f, address: value }));
         }}
       />
-      {text('country', 'Country, two letters, such as BE')}
+      <NativeSelect
+        label="Country"
+        data={countries}
+        value={form.country}
+        error={problemOf(save.error, 'country')}
+        onChange={(e) => {
+          const { value } = e.currentTarget;
+          setForm((f) => ({ ...f, country: value }));
+        }}
+      />
       {text('email', 'E-mail address; letters go out from it')}
       <Checkbox
         label="Registered for tax"
@@ -149,6 +160,7 @@ function Passphrase() {
 }
 
 export function SettingsPage() {
+  useTitle('Settings');
   const view = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
   return (
     <Loaded query={view} what="the settings">

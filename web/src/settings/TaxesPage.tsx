@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { longDate } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
+import { useTitle } from '../design/useTitle';
 
 type View = Schemas['BusinessView'];
 
@@ -57,10 +58,10 @@ function List({ view }: { view: View }) {
                   <button
                     type="button"
                     className="link"
-                    aria-label={`${t.retired ? 'Offer again' : 'Offer no longer'}: ${t.name}`}
+                    aria-label={`${t.retired ? 'Offer again' : 'Retire'}: ${t.name}`}
                     onClick={() => retire.mutate({ id: t.id, retired: !t.retired })}
                   >
-                    {t.retired ? 'Offer again' : 'Offer no longer'}
+                    {t.retired ? 'Offer again' : 'Retire'}
                   </button>
                 )}
               </td>
@@ -198,6 +199,7 @@ function Rates({ view }: { view: View }) {
 
 /** Taxes with their categories and reasons, and rates of other currencies. */
 export function TaxesPage() {
+  useTitle('Taxes');
   const view = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
   return (
     <Loaded query={view} what="the taxes">

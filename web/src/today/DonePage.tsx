@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { longDate, plain } from '../design/format';
 import { Loaded } from '../design/States';
+import { useTitle } from '../design/useTitle';
 
 const tones: Record<string, string> = {
   done: 'got',
@@ -13,6 +14,7 @@ const tones: Record<string, string> = {
 
 /** The log of the daily run: what was done, kept back or not needed any more, and why. */
 export function DonePage() {
+  useTitle('Done so far');
   const log = useInfiniteQuery({
     queryKey: ['runs'],
     initialPageParam: undefined as number | undefined,

@@ -7,6 +7,7 @@ import { Loaded } from '../design/States';
 import { Almanac } from './Almanac';
 import { NeedsYou } from './NeedsYou';
 import { WhatWillHappen } from './WhatWillHappen';
+import { useTitle } from '../design/useTitle';
 
 function Sentence({ sentence: s }: { sentence: Schemas['Sentence'] }) {
   const clients = (n: number) => (n === 1 ? 'one client' : `${n} clients`);
@@ -74,6 +75,7 @@ function Zoom({ weeks, zoom }: { weeks: number; zoom: (weeks: number) => void })
 }
 
 export function TodayPage() {
+  useTitle('Today');
   const [search, setSearch] = useSearchParams();
   const weeks = spans.find(([w]) => String(w) === search.get('weeks'))?.[0] ?? 12;
   const today = useQuery({

@@ -18,6 +18,8 @@ function ActItem({ act, onAsk }: { act: Act; onAsk: (asked: Asked) => void }) {
     },
   });
   const kept = act.stop === 'KEPT_BACK';
+  const [now, afterAll] =
+    act.kind === 'fee' ? ['Charge now', 'Charge after all'] : ['Send now', 'Send after all'];
   return (
     <li className={act.stop === 'NOTHING' ? undefined : 'stopped'}>
       <span className="when figures">{act.hour}</span>
@@ -50,10 +52,10 @@ function ActItem({ act, onAsk }: { act: Act; onAsk: (asked: Asked) => void }) {
             type="button"
             className="link"
             disabled={decide.isPending}
-            aria-label={`${kept ? 'Let go' : 'Keep back'}: ${act.what}, ${act.client}`}
+            aria-label={`${kept ? afterAll : 'Keep back'}: ${act.what}, ${act.client}`}
             onClick={() => decide.mutate(kept ? 'letting-go' : 'keeping-back')}
           >
-            {kept ? 'Let go' : 'Keep back'}
+            {kept ? afterAll : 'Keep back'}
           </button>
         )}
         {act.canDoNow && act.stop !== 'REVIEW' && (
@@ -62,10 +64,10 @@ function ActItem({ act, onAsk }: { act: Act; onAsk: (asked: Asked) => void }) {
               type="button"
               className="link"
               disabled={decide.isPending}
-              aria-label={`Do now: ${act.what}, ${act.client}`}
+              aria-label={`${now}: ${act.what}, ${act.client}`}
               onClick={() => decide.mutate('doing-now')}
             >
-              Do now
+              {now}
             </button>
           </>
         )}
@@ -116,7 +118,7 @@ export function WhatWillHappen({
         <p className="alert">
           Everything is kept back: nothing is sent or charged by itself.{' '}
           <button type="button" className="link" onClick={() => all.mutate(false)}>
-            Let it go
+            Stop keeping back
           </button>
         </p>
       )}

@@ -125,17 +125,17 @@ public class ChasingBadInputTest extends Suite {
         Page page = signIn();
         page.navigate(app.url("/settings/reminders"));
         page.getByLabel("Days, step 3").fill("14");
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Keep the plan"))
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save the plan"))
                 .click();
         assertThat(page.locator(".plan-step", new Page.LocatorOptions().setHasText("another step has this day")))
                 .hasCount(1);
         assertThat(page.getByLabel("Days, step 3")).hasValue("14");
         page.getByLabel("The hour of the daily run").fill("25:00");
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Keep the plan"))
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save the plan"))
                 .click();
         assertThat(page.locator("body")).containsText("from 00:00 to 23:59");
         page.getByLabel("Days of grace").fill("-1");
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Keep the late fees"))
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save the late fees"))
                 .click();
         assertThat(page.locator("body")).containsText("must be from 0 to 365 days");
         page.context().close();

@@ -37,7 +37,7 @@ public class ChasingDeskTest extends Suite {
         button("Keep everything back").click();
         assertThat(desk.locator("body")).containsText("nothing is sent or charged by itself");
         assertThat(coming().locator("li.stopped").first()).containsText("everything is kept back");
-        button("Let it go").click();
+        button("Stop keeping back").click();
         assertThat(coming().locator("li.stopped")).hasCount(0);
     }
 
@@ -108,7 +108,7 @@ public class ChasingDeskTest extends Suite {
         assertThat(desk.locator(".drawer")).containsText("at most the ceiling of 10%");
         desk.getByLabel("The percentage").fill("2%");
         assertThat(desk.locator(".drawer")).containsText("Late fee: 2% of what is overdue");
-        desk.getByText("Throw away").click();
+        desk.getByText("Delete draft").click();
     }
 
     @Test

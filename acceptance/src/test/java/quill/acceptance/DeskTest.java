@@ -34,7 +34,7 @@ public class DeskTest extends Suite {
         assertThat(page.getByLabel("Quantity, line 2")).isFocused();
         page.getByLabel("Remove line 2").click();
         assertThat(page.getByTestId("foot-Net")).containsText("148.00");
-        page.getByText("Throw away").click();
+        page.getByText("Delete draft").click();
         page.context().close();
     }
 

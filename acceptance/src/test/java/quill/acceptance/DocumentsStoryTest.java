@@ -41,8 +41,8 @@ public class DocumentsStoryTest extends Suite {
         // 784.00 + 986.00 = 1,770.00; less 177.00, plus 15.00: 1,608.00; 21 % is 337.68; 1,945.68 in all.
         assertThat(page.getByTestId("foot-Net")).containsText("1,608.00");
         assertThat(page.getByTestId("foot-Total")).containsText("1,945.68");
-        page.getByText("+ Paid before").click();
-        page.getByLabel("Paid before, from deposits").fill("50.00");
+        page.getByText("+ Deposit already paid").click();
+        page.getByLabel("Deposit already paid").fill("50.00");
         assertThat(page.getByTestId("foot-To be paid")).containsText("1,895.68");
         page.getByLabel("A file to keep with this invoice")
                 .setInputFiles(new FilePayload(
@@ -77,12 +77,12 @@ public class DocumentsStoryTest extends Suite {
     }
 
     private static void creditALine(Page page, Locator sheet) {
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Take back"))
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Credit…"))
                 .click();
         page.getByText("Lines of it").click();
-        page.getByLabel("Quantity to take back of Strings").fill("40");
+        page.getByLabel("Quantity to credit of Strings").fill("40");
         assertThat(page.getByRole(AriaRole.DIALOG)).containsText("at most 32");
-        page.getByLabel("Quantity to take back of Strings").fill("2");
+        page.getByLabel("Quantity to credit of Strings").fill("2");
         // 49.00 less its 4.90 of the discount is 44.10; 21 % of it 9.26.
         assertThat(page.getByRole(AriaRole.DIALOG)).containsText("53.36");
         page.getByLabel("Reason, as it is printed").fill("two strings came back");
@@ -117,7 +117,7 @@ public class DocumentsStoryTest extends Suite {
         page.getByText("Open the draft").click();
         assertThat(page.getByLabel("What, line 1")).hasValue("Damper set, felted");
         assertThat(page.getByTestId("foot-Total")).containsText("1,289.00");
-        page.getByText("Throw away").click();
+        page.getByText("Delete draft").click();
         page.context().close();
     }
 
@@ -136,7 +136,7 @@ public class DocumentsStoryTest extends Suite {
         page.getByLabel("Reason, as printed").fill("Article 138");
         page.getByText("Add it").click();
         assertThat(page.locator("table.ledger").first()).containsText("Article 138");
-        page.getByLabel("Offer no longer: Union supply").click();
+        page.getByLabel("Retire: Union supply").click();
         assertThat(page.getByLabel("Offer again: Union supply")).isVisible();
         page.getByLabel("Currency, three letters").fill("EUR");
         page.getByLabel("What 1 of it is in EUR").fill("1");
@@ -144,10 +144,12 @@ public class DocumentsStoryTest extends Suite {
         assertThat(page.getByText("is the currency of your books")).isVisible();
         page.navigate(app.url("/settings/documents"));
         page.getByText("Letter", new Page.GetByTextOptions().setExact(true)).click();
-        page.getByText("Keep the changes").click();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save").setExact(true))
+                .click();
         assertThat(page.getByText("Issued documents stay as they are")).isVisible();
         page.getByText("Ledger", new Page.GetByTextOptions().setExact(true)).click();
-        page.getByText("Keep the changes").click();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save").setExact(true))
+                .click();
         page.context().close();
     }
 

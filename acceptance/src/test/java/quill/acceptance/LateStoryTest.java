@@ -111,7 +111,7 @@ public class LateStoryTest extends Suite {
         desk.navigate(demo.app.url("/"));
         act("Telephoned").first().getByText("Keep back").click();
         assertThat(act("Telephoned").first()).containsText("kept back");
-        assertThat(act("Telephoned").first()).containsText("Let go");
+        assertThat(act("Telephoned").first()).containsText("Send after all");
         demo.forward("day");
         api.transfer(inTime, null, "100.00", "in-time-part").ok(); // after the list of the 28th was written
         demo.forward("next");

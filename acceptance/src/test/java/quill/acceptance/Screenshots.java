@@ -90,7 +90,7 @@ public class Screenshots extends Suite {
         page.getByText("887.40").first().click();
         page.waitForTimeout(300);
         page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("sheet.png")));
-        page.getByText("Throw away").click();
+        page.getByText("Delete draft").click();
         page.waitForTimeout(400);
     }
 

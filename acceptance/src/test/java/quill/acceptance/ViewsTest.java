@@ -90,7 +90,7 @@ public class ViewsTest extends Suite {
         assertThat(page.getByLabel("Quantity, line 1")).hasValue("abc");
         page.reload();
         assertThat(page.getByLabel("Quantity, line 1")).hasValue("abc");
-        page.getByText("Throw away").click();
+        page.getByText("Delete draft").click();
         page.context().close();
     }
 
@@ -130,7 +130,7 @@ public class ViewsTest extends Suite {
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("Kept at");
         page.reload();
         assertThat(page.getByLabel("What, line 1")).hasValue("Written before the session ended");
-        page.getByText("Throw away").click();
+        page.getByText("Delete draft").click();
         page.context().close();
     }
 }
