@@ -109,6 +109,9 @@ export function AgingPage() {
             </div>
             <a className="link" href="/api/aging.csv" download>
               Save as CSV
+            </a>{' '}
+            <a className="link" href="/api/aging/debts.csv" download>
+              Every open installment as CSV
             </a>
           </div>
           {a.tables.map((t) => (

@@ -137,8 +137,11 @@ public class ChasingDeskTest extends Suite {
         assertThat(desk.locator(".page")).containsText("£865.00");
         String csv = api.get("/api/aging.csv").text();
         assertThat(csv.split("\r\n")[0])
-                .isEqualTo("client,not due,1–30 days,31–60 days,61–90 days,over 90 days,total,currency");
-        assertThat(csv).contains("Rowan Ashdown,").contains("\r\nall clients,").contains(",865.00,GBP\r\n");
+                .isEqualTo("\ufeffclient,not due,1–30 days,31–60 days,61–90 days,over 90 days,total,currency");
+        assertThat(csv).contains("Rowan Ashdown,").contains(",865.00,GBP\r\n").doesNotContain("all clients");
+        String debts = api.get("/api/aging/debts.csv").text();
+        assertThat(debts).startsWith("\ufeffclient,invoice,what,due,days late,open,currency\r\n");
+        assertThat(debts).containsPattern("Rowan Ashdown,2026-0021,installment 2,2027-[0-9-]+,[1-9]\\d*,[0-9.]+,EUR");
     }
 
     @Test

@@ -144,11 +144,15 @@ public class DocumentsStoryTest extends Suite {
         assertThat(page.getByText("is the currency of your books")).isVisible();
         page.navigate(app.url("/settings/documents"));
         page.getByText("Letter", new Page.GetByTextOptions().setExact(true)).click();
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save").setExact(true))
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("Save").setExact(true))
                 .click();
         assertThat(page.getByText("Issued documents stay as they are")).isVisible();
         page.getByText("Ledger", new Page.GetByTextOptions().setExact(true)).click();
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save").setExact(true))
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("Save").setExact(true))
                 .click();
         page.context().close();
     }

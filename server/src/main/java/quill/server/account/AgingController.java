@@ -1,10 +1,6 @@
 package quill.server.account;
 
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.io.IOException;
-import java.io.StringWriter;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -12,12 +8,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
 import org.joda.money.CurrencyUnit;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -27,6 +18,8 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.ledger.Aging;
 import quill.core.ledger.OpenDebt;
+import quill.core.ledger.Standing;
+import quill.core.money.Amounts;
 import quill.core.money.TypedNumber;
 import quill.server.account.AccountController.Band;
 import quill.server.business.BusinessService;
@@ -34,6 +27,7 @@ import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
+import quill.server.common.Csv;
 import quill.server.common.OneSnapshot;
 import quill.server.debts.Debts;
 import quill.server.debts.OpenSums;
@@ -141,41 +135,50 @@ class AgingController {
                 page.size() < rest.size() ? page.get(page.size() - 1).clientId() : null);
     }
 
+    /** What each client owes, by band: a row for each client and currency. */
     @GetMapping(path = "/aging.csv", produces = "text/csv")
     @OneSnapshot
     ResponseEntity<byte[]> csv() {
         AgingView view = view(Integer.MAX_VALUE);
-        StringWriter out = new StringWriter();
-        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
-            List<String> head = new ArrayList<>(List.of("client"));
-            view.tables().get(0).totals().forEach(b -> head.add(b.words()));
-            head.addAll(List.of("total", "currency"));
-            csv.printRecord(head);
-            for (AgingTable table : view.tables()) {
-                for (AgingRow row : table.rows()) {
-                    csv.printRecord(line(row.client(), row.bands(), row.total()));
-                }
-                csv.printRecord(line("all clients", table.totals(), table.total()));
+        List<List<String>> rows = new ArrayList<>();
+        List<String> head = new ArrayList<>(List.of("client"));
+        view.tables().get(0).totals().forEach(b -> head.add(b.words()));
+        head.addAll(List.of("total", "currency"));
+        rows.add(head);
+        for (AgingTable table : view.tables()) {
+            for (AgingRow row : table.rows()) {
+                List<String> line = new ArrayList<>(List.of(Csv.text(row.client())));
+                row.bands().forEach(b -> line.add(b.amount().amount()));
+                line.addAll(List.of(row.total().amount(), row.total().currency()));
+                rows.add(line);
             }
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
         }
-        return ResponseEntity.ok()
-                .contentType(MediaType.parseMediaType("text/csv;charset=UTF-8"))
-                .header(
-                        HttpHeaders.CONTENT_DISPOSITION,
-                        ContentDisposition.attachment()
-                                .filename("aging-" + view.on() + ".csv")
-                                .build()
-                                .toString())
-                .body(out.toString().getBytes(StandardCharsets.UTF_8));
+        return Csv.file("aging-" + view.on() + ".csv", rows);
     }
 
-    private static List<String> line(String name, List<Band> bands, Amount total) {
-        // A name that begins like a formula stays a name in a spreadsheet.
-        List<String> line = new ArrayList<>(List.of(name.matches("[=+@-].*") ? "'" + name : name));
-        bands.forEach(b -> line.add(b.amount().amount()));
-        line.addAll(List.of(total.amount(), total.currency()));
-        return line;
+    /** Everything that is open: a row for each installment and each late fee, with its due date and days late. */
+    @GetMapping(path = "/aging/debts.csv", produces = "text/csv")
+    @OneSnapshot
+    ResponseEntity<byte[]> debtsCsv() {
+        LocalDate today = clock.today();
+        List<OpenSums.Owed> all = sums.all();
+        List<OpenSums.ClientSum> owing = new ArrayList<>(sums.byClient(all, today, today));
+        owing.sort(BY_NAME);
+        List<List<String>> rows = new ArrayList<>();
+        rows.add(List.of("client", "invoice", "what", "due", "days late", "open", "currency"));
+        for (OpenSums.ClientSum client : owing) {
+            CurrencyUnit currency = client.open().getCurrencyUnit();
+            for (OpenDebt d : debts.open(client.clientId(), currency)) {
+                rows.add(List.of(
+                        Csv.text(client.client()),
+                        d.number(),
+                        d.fee() ? "late fee" : "installment " + d.position(),
+                        d.dueOn().toString(),
+                        String.valueOf(Math.max(0, Standing.daysLate(d.dueOn(), today))),
+                        Amounts.plain(d.open()),
+                        currency.getCode()));
+            }
+        }
+        return Csv.file("open-" + today + ".csv", rows);
     }
 }

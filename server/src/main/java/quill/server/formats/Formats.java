@@ -1,11 +1,13 @@
 package quill.server.formats;
 
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PartyType;
@@ -117,6 +119,17 @@ public class Formats {
                     "file", Amounts.plain(totals.total()), "its total is below zero: that is a credit note");
         }
         Map<Tax, String> taxes = taxes(read);
+        Set<String> retired = business.retiredTaxes();
+        taxes.forEach((tax, id) -> {
+            if (retired.contains(id)) {
+                said.add(business.taxes().get(id).name() + " is retired; it stands on the lines that bear it.");
+            }
+        });
+        if (!read.stated().rounding().isZero()) {
+            said.add("The file rounds what is to be paid by "
+                    + Amounts.grouped(read.stated().rounding())
+                    + ". Here only what is paid in cash is rounded: choose that on the sheet where it is so.");
+        }
         Client client = buyer(source, said);
         TypedDraft draft = draft(source, read, client, taxes, said);
         if (!read.body().prepaid().isZero()) {
@@ -283,13 +296,27 @@ public class Formats {
                 read.body().discounts().stream().map(d -> extra(d, taxes)).toList(),
                 read.body().charges().stream().map(c -> extra(c, taxes)).toList(),
                 read.body().prepaid().isZero() ? "" : Amounts.plain(read.body().prepaid()),
-                List.of(new TypedTerm(
-                        false, "rest", String.valueOf(business.business().daysToPay()))),
+                List.of(new TypedTerm(false, "rest", due(source, said))),
                 cut(text(source.note()), 4000),
                 "",
                 "",
                 Map.of(),
                 null);
+    }
+
+    /** The day on which the file says it is due; the business's usual days where it says none, or one that has passed. */
+    private String due(UblSource source, List<String> said) {
+        String usual = String.valueOf(business.business().daysToPay());
+        LocalDate due = source.dueOn();
+        if (due == null) {
+            return usual;
+        }
+        if (due.isBefore(clock.today())) {
+            said.add("The file's due date, " + Texts.day(due) + ", has passed; it stands as " + usual
+                    + " days after issue.");
+            return usual;
+        }
+        return due.toString();
     }
 
     /** A quantity or price of more decimals than are kept makes the line 1 of its amount. */

@@ -40,6 +40,7 @@ record UblSource(
         String note,
         java.time.LocalDate suppliedOn,
         java.time.LocalDate suppliedTo,
+        java.time.LocalDate dueOn,
         List<SourceLine> lines,
         List<AllowanceChargeType> extras,
         List<TaxTotalType> taxes,
@@ -171,6 +172,7 @@ record UblSource(
                         ? period.getStartDateValueLocal()
                         : delivery == null ? null : delivery.getActualDeliveryDateValueLocal(),
                 period == null ? null : period.getEndDateValueLocal(),
+                i.getDueDateValueLocal(),
                 i.getInvoiceLine().stream()
                         .map(l -> new SourceLine(
                                 l.getInvoicedQuantity(),
@@ -199,6 +201,7 @@ record UblSource(
                 c.getOrderReference() == null ? null : c.getOrderReference().getIDValue(),
                 null,
                 c.hasNoteEntries() ? c.getNoteAtIndex(0).getValue() : null,
+                null,
                 null,
                 null,
                 c.getCreditNoteLine().stream()

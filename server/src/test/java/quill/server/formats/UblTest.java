@@ -287,6 +287,22 @@ public class UblTest {
         assertThat(imported.said()).containsExactly("The file states 999.99 as payable, its lines come to 12.10.");
     }
 
+    @Test(priority = 1)
+    public void theFilesDueDateAndItsRoundingAreTakenOrSaid() {
+        String ubl = new String(simple(), StandardCharsets.UTF_8)
+                .replaceFirst("<cbc:DueDate>[^<]*</cbc:DueDate>", "<cbc:DueDate>2028-05-04</cbc:DueDate>")
+                .replaceFirst(
+                        "<cbc:PayableAmount",
+                        "<cbc:PayableRoundingAmount currencyID=\"EUR\">0.01</cbc:PayableRoundingAmount><cbc:PayableAmount")
+                .replaceFirst("(<cbc:PayableAmount currencyID=\"EUR\">)[0-9.]+", "$112.11");
+        Formats.Imported imported = server.bean(Formats.class).importUbl(ubl.getBytes(StandardCharsets.UTF_8));
+        assertThat(imported.said()).singleElement().asString().contains("rounds what is to be paid by 0.01");
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        assertThat(invoices.typed(invoices.invoice(imported.draftId())).schedule())
+                .extracting(TypedTerm::days)
+                .containsExactly("2028-05-04");
+    }
+
     @Test(dataProvider = "bad", priority = 1)
     public void aFileThatCannotBeReadIsRefused(String from, String to, String says) {
         String ubl = new String(simple(), StandardCharsets.UTF_8).replaceFirst(from, to);
