@@ -128,11 +128,13 @@ function Fees({ id, onAsk }: { id: number; onAsk: (asked: Asked) => void }) {
   );
 }
 
+const messagesOf = (id: number) => ({
+  queryKey: ['invoice', id, 'messages'],
+  queryFn: () => data(api.GET('/api/invoices/{id}/messages', { params: { path: { id } } })),
+});
+
 function Messages({ id }: { id: number }) {
-  const messages = useQuery({
-    queryKey: ['invoice', id, 'messages'],
-    queryFn: () => data(api.GET('/api/invoices/{id}/messages', { params: { path: { id } } })),
-  });
+  const messages = useQuery(messagesOf(id));
   if (!messages.data?.length) return null;
   return (
     <>
@@ -161,11 +163,13 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
     onSuccess: () => {
       sendKey.current = newKey();
       notifications.show({
-        message: 'It is on its way again.',
+        message: 'It is on its way.',
         closeButtonProps: { 'aria-label': 'Close' },
       });
     },
   });
+  const messages = useQuery(messagesOf(invoice.id));
+  const never = messages.data !== undefined && !messages.data.some((m) => m.kind === 'invoice');
   const voided = issued.voidedOn != null;
   const whole = issued.creditNotes.some((n) => n.whole);
   const installments = issued.measure.filter((p) => !p.fee).length;
@@ -205,6 +209,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
         </Paper>
         <aside className="aside" aria-label="What has happened">
           {asked && <WhyNote asked={asked} />}
+          {never && !voided && <p className="soon">Issued, not sent yet.</p>}
           <Payments id={invoice.id} />
           <Fees id={invoice.id} onAsk={setAsked} />
           <Messages id={invoice.id} />
@@ -261,7 +266,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
           )}
           {!voided && (
             <Button variant="outline" loading={send.isPending} onClick={() => send.mutate()}>
-              Send again
+              {never ? 'Send' : 'Send again'}
             </Button>
           )}
           {!whole && !voided && <Button onClick={() => setPaying(true)}>Record a payment</Button>}

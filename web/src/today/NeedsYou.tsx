@@ -6,13 +6,14 @@ import { api, data, problemOf, type Schemas } from '../api/client';
 import { Refusal } from '../design/States';
 
 type Need = Schemas['Need'];
-type Deed = 'retry' | 'set-aside' | 'noted' | 'waive' | 'stand' | 'charge' | 'leave';
+type Deed = 'given' | 'retry' | 'set-aside' | 'noted' | 'waive' | 'stand' | 'charge' | 'leave';
 
 async function decide(need: Need, what: Deed, reason: string): Promise<void> {
   const path = { params: { path: { id: need.id } } };
   const act = { key: need.key ?? '', clientId: need.clientId ?? 0 };
   if (what === 'retry') await data(api.POST('/api/messages/{id}/retry', path));
   else if (what === 'set-aside') await data(api.POST('/api/messages/{id}/set-aside', path));
+  else if (what === 'given') await data(api.POST('/api/invoices/{id}/giving', path));
   else if (what === 'noted') await data(api.POST('/api/payments/{id}/noted', path));
   else if (what === 'waive')
     await data(api.POST('/api/late-fees/{id}/waiving', { ...path, body: { reason } }));
@@ -91,6 +92,7 @@ function NeedItem({ need }: { need: Need }) {
           </>
         )}
         {need.kind === 'payment' && deed('noted', 'Seen')}
+        {need.kind === 'unsent' && deed('given', 'Given otherwise')}
         {(need.kind === 'address' || need.kind === 'unanswered') && need.clientId != null ? (
           <Link className="link" to={`/clients/${need.clientId}`}>
             {need.kind === 'address' ? 'Add it' : 'Open account'}

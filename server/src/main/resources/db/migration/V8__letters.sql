@@ -6,3 +6,5 @@ CREATE TABLE last_letter (
 );
 -- Who wrote a letter: a person, or the application by itself.
 ALTER TABLE message ADD COLUMN made_by VARCHAR(120) DEFAULT 'by itself' NOT NULL;
+-- When a person said that an invoice was given to its client otherwise than by mail from here.
+ALTER TABLE invoice ADD COLUMN given_on DATE;

@@ -95,6 +95,11 @@ class DispatchController {
         withdrawals.voidIt(id, request.reason());
     }
 
+    @PostMapping("/invoices/{id}/giving")
+    void givenOtherwise(@PathVariable long id) {
+        service.givenOtherwise(id);
+    }
+
     @GetMapping("/invoices/{id}/messages")
     List<Message> messages(@PathVariable long id) {
         return service.ofInvoice(id);

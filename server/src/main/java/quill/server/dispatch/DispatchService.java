@@ -280,6 +280,24 @@ public class DispatchService {
         return repository.ofInvoice(invoiceId);
     }
 
+    /** Open invoices that were issued but never sent, nor given to their client otherwise; latest first. */
+    public List<Invoice> unsent(int most) {
+        List<Long> ids = repository.unsentInvoices(most);
+        Map<Long, Invoice> byId = invoices.some(ids);
+        return ids.stream().map(byId::get).toList();
+    }
+
+    /** A person gave an invoice to its client otherwise: on paper, by another program. */
+    @Transactional
+    public void givenOtherwise(long id) {
+        Invoice invoice = invoices.invoice(id);
+        if (!repository.given(id, clock.today())) {
+            throw new ConflictException("That was noted already, or it is a draft.");
+        }
+        happenings.note(id, invoice.clientId(), "Given to the client otherwise than by mail from here");
+        changes.say(id, invoice.clientId());
+    }
+
     /** Messages that failed, or of which nobody knows whether they arrived. */
     public List<Message> needingSomebody() {
         return repository.needingSomebody();

@@ -14,7 +14,7 @@ import quill.server.common.Rows;
 import quill.server.common.StoredWord;
 import quill.server.common.Texts;
 
-/** Tables MESSAGE and MESSAGE_TEXT: the outbox and, once sent, what was said to whom. */
+/** Tables MESSAGE and MESSAGE_TEXT, and what INVOICE says of being given otherwise: the outbox and, once sent, what was said to whom. */
 @Repository
 class MessageRepository {
     private static final String SELECT = """
@@ -139,6 +139,23 @@ class MessageRepository {
                         .query(Integer.class)
                         .single()
                 > 0;
+    }
+
+    /** Open invoices, of the latest, that were never mailed nor given otherwise, latest first. */
+    List<Long> unsentInvoices(int most) {
+        return jdbc.sql("""
+                SELECT v.id FROM invoice v
+                 WHERE v.id > (SELECT MAX(id) FROM invoice) - 2000 AND v.bucket = 'open' AND v.given_on IS NULL
+                   AND NOT EXISTS (SELECT 1 FROM message m WHERE m.invoice_id = v.id AND m.kind = 'invoice')
+                 ORDER BY v.id DESC LIMIT :most
+                """).param("most", most).query(Long.class).list();
+    }
+
+    /** @return whether it was an issued one of which nobody had said so yet */
+    boolean given(long invoiceId, LocalDate on) {
+        return jdbc.sql("""
+                        UPDATE invoice SET given_on = :on WHERE id = :id AND given_on IS NULL AND bucket <> 'draft'
+                        """).param("on", on).param("id", invoiceId).update() == 1;
     }
 
     /** Moves from one state to another, if it is still in the first. @return whether it was */

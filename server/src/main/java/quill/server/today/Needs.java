@@ -10,12 +10,14 @@ import quill.core.money.Amounts;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
 import quill.server.clients.ClientsService;
+import quill.server.common.Amount;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
 import quill.server.dailyrun.LoggedAct;
 import quill.server.dispatch.DispatchService;
 import quill.server.dispatch.Letters;
 import quill.server.dispatch.Message;
+import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoiceIndex;
 import quill.server.latefees.LateFees;
 import quill.server.payments.Payment;
@@ -28,6 +30,7 @@ class Needs {
     private static final int MOST_DRAFTS = 30;
     private static final int MOST_ACTS = 200;
     private static final int MOST_UNANSWERED = 40;
+    private static final int MOST_UNSENT = 20;
     private final DispatchService dispatch;
     private final ActViews acts;
     private final Chasing chasing;
@@ -63,7 +66,7 @@ class Needs {
      * Something that only a person can decide.
      *
      * @param kind message, payment, order, fee (put up for waiving), review (a fee that waits), address, failed,
-     *     unanswered (the last reminder had no answer) or draft
+     *     unanswered (the last reminder had no answer), unsent (issued, but not sent) or draft
      * @param key of the act, where it is one
      */
     record Need(
@@ -124,6 +127,17 @@ class Needs {
                     a.what() + ". " + a.reason()));
         }
         unanswered(today, needs);
+        for (Invoice i : dispatch.unsent(MOST_UNSENT)) {
+            needs.add(new Need(
+                    "unsent",
+                    i.id(),
+                    i.id(),
+                    i.clientId(),
+                    null,
+                    "Issued, but not sent: " + i.number() + ", " + i.clientName(),
+                    Letters.shown(Amount.ofMinor(i.currency(), i.openMinor()).money()) + " is open. Send it from its"
+                            + " record, or say that you gave it otherwise."));
+        }
         for (InvoiceIndex.Row d : index.drafts(MOST_DRAFTS)) {
             String whom = d.clientName().isEmpty() ? "A draft" : "A draft for " + d.clientName();
             String what = d.subject().isEmpty() ? "not issued yet" : d.subject();

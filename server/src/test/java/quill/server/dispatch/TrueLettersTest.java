@@ -1,6 +1,7 @@
 package quill.server.dispatch;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.icegreen.greenmail.util.GreenMail;
 import com.icegreen.greenmail.util.ServerSetup;
@@ -24,9 +25,11 @@ import quill.server.business.BusinessService;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.Decisions;
+import quill.server.common.ConflictException;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
 import quill.server.invoices.CreditNotes;
+import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 import quill.server.latefees.FeePolicies;
 
@@ -175,6 +178,20 @@ public class TrueLettersTest {
         assertThat(chasing.unanswered(BEGIN.plusDays(71))).hasSize(1);
         server.pay(client, null, "100.00", BEGIN.plusDays(60));
         assertThat(chasing.unanswered(BEGIN.plusDays(71))).isEmpty();
+    }
+
+    @Test
+    public void anInvoiceThatWasIssuedButNeverSentIsNamedUntilItIsSentOrGivenOtherwise() {
+        long mailed = server.issue(client, "100.00", "100%@10", null);
+        long given = server.issue(client, "20.00", "100%@10", null);
+        long paid = server.issue(client, "3.00", "100%@10", null);
+        DispatchService dispatch = server.bean(DispatchService.class);
+        assertThat(dispatch.unsent(9)).extracting(Invoice::id).containsExactly(paid, given, mailed);
+        dispatch.sendAgain(mailed, "key-number-1");
+        dispatch.givenOtherwise(given);
+        server.pay(client, paid, "3.00", BEGIN);
+        assertThat(dispatch.unsent(9)).isEmpty();
+        assertThatThrownBy(() -> dispatch.givenOtherwise(given)).isInstanceOf(ConflictException.class);
     }
 
     @Test
