@@ -124,7 +124,8 @@ public class LateFeesTest extends OnAFreshBusiness {
         String high = server.tax("high", "21", "S", false, "");
         server.bean(Rates.class).note(new Rates.Rate("GBP", "2027-01-01", "1.1745"));
         long client = server.client("Taxed", true);
-        TypedLateFeePolicy policy = new TypedLateFeePolicy("flat", "10.05", "7", "days", "5", "20.10", "", false, true);
+        // Sums of a policy are in euros: 11.80 at 1.1745 is 10.05 pounds, 23.61 is 20.10.
+        TypedLateFeePolicy policy = new TypedLateFeePolicy("flat", "11.80", "7", "days", "5", "23.61", "", false, true);
         InvoicesService invoices = server.bean(InvoicesService.class);
         long invoice = invoices.issue(
                         invoices.begin(
