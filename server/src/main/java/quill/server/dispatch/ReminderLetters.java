@@ -160,8 +160,8 @@ class ReminderLetters {
         if (fees > 0) {
             out.add(
                     fees == 1
-                            ? "The late fee in it was agreed on the invoice."
-                            : "The late fees in it were agreed on the invoice.");
+                            ? "The late fee was agreed on the invoice."
+                            : "The late fees were agreed on the invoice.");
         }
         return out;
     }
@@ -172,14 +172,7 @@ class ReminderLetters {
                 + (byId.size() == 1 ? " on invoice " : " on invoices ")
                 + byId.values().stream().map(Invoice::number).collect(Collectors.joining(", "));
         List<Act.Item> debts = asked.stream().filter(i -> !i.debt().fee()).toList();
-        if (asked.size() == 1 && !debts.isEmpty()) {
-            LocalDate due = debts.get(0).debt().dueOn();
-            return whole
-                    + (due.isBefore(today)
-                            ? " has been open since " + Letters.day(due)
-                            : due.equals(today) ? " is due today" : " falls due on " + Letters.day(due));
-        }
-        List<String> clauses = new ArrayList<>();
+        List<Clause> clauses = new ArrayList<>();
         clause(
                 clauses,
                 debts.stream().filter(i -> i.debt().dueOn().isBefore(today)).toList(),
@@ -199,23 +192,32 @@ class ReminderLetters {
         clause(
                 clauses,
                 asked.stream().filter(i -> i.debt().fee()).toList(),
-                n -> n.size() == 1 ? " is a late fee of " + Letters.day(n.get(0)) : " is late fees");
-        String last = clauses.get(clauses.size() - 1);
-        return whole + " is open: "
-                + (clauses.size() == 1
-                        ? last
-                        : String.join(", ", clauses.subList(0, clauses.size() - 1)) + " and " + last);
+                n -> n.size() == 1 ? " is for the late fee of " + Letters.day(n.get(0)) : " is for late fees");
+        if (clauses.size() == 1) {
+            return whole + clauses.get(0).standing();
+        }
+        List<String> words = clauses.stream().map(Clause::words).toList();
+        return whole + " is open: " + String.join(", ", words.subList(0, words.size() - 1)) + ", and "
+                + words.get(words.size() - 1);
+    }
+
+    /** A sum that is a part of what a letter asks for, and how that part stands. */
+    private record Clause(Money sum, String standing) {
+        private String words() {
+            return Letters.shown(sum) + standing;
+        }
     }
 
     /** Adds the sum of some items and how it stands, which goes by their due dates, earliest first. */
-    private static void clause(List<String> to, List<Act.Item> items, Function<List<LocalDate>, String> standing) {
+    private static void clause(List<Clause> to, List<Act.Item> items, Function<List<LocalDate>, String> standing) {
         if (!items.isEmpty()) {
             Money sum = Amounts.sum(
                     items.get(0).asked().getCurrencyUnit(),
                     items.stream().map(Act.Item::asked).toList());
-            to.add(Letters.shown(sum)
-                    + standing.apply(
-                            items.stream().map(i -> i.debt().dueOn()).sorted().toList()));
+            to.add(new Clause(
+                    sum,
+                    standing.apply(
+                            items.stream().map(i -> i.debt().dueOn()).sorted().toList())));
         }
     }
 

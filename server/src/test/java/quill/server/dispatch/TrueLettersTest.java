@@ -102,7 +102,7 @@ public class TrueLettersTest {
         server.pay(client, late, "84.00", BEGIN);
         runTo(8);
         assertThat(last("text"))
-                .contains("€727.50 on invoices 2027-0001, 2027-0002 is open: €416.00 has been open since 6 March 2027"
+                .contains("€727.50 on invoices 2027-0001, 2027-0002 is open: €416.00 has been open since 6 March 2027,"
                         + " and €311.50 is due today.")
                 .doesNotContain("€727.50 has been");
     }
