@@ -31,6 +31,7 @@ public class SoakTest {
     private static final int SECONDS = Integer.getInteger("quill.soak", 120);
     private static final int PEOPLE = 5;
     private static final int READERS = 3;
+    private static final int SHOOTERS = 2;
     private static final int MOST_TIMES_A_FRESH_COPY = 4;
 
     final AtomicInteger acts = new AtomicInteger();
@@ -92,7 +93,10 @@ public class SoakTest {
         for (int i = 0; i < READERS; i++) {
             threads.add(new Thread(this::readPages, "reader " + i));
         }
-        threads.add(new Thread(this::shoot, "nonsense"));
+        for (int i = 0; i < SHOOTERS; i++) {
+            int seed = SECONDS + i;
+            threads.add(new Thread(() -> shoot(seed), "nonsense " + i));
+        }
         try {
             threads.forEach(Thread::start);
             watch();
@@ -191,8 +195,8 @@ public class SoakTest {
         }
     }
 
-    private void shoot() {
-        Fuzz fuzz = new Fuzz(SECONDS);
+    private void shoot(int seed) {
+        Fuzz fuzz = new Fuzz(seed);
         Api api = new Api(own);
         int pause = SECONDS >= 1800 ? 40 : 20;
         while (!isOver()) {
