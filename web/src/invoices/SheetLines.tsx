@@ -88,6 +88,9 @@ export function ClientCell({
 
 const columns = ['description', 'quantity', 'unitPrice', 'discount'] as const;
 
+/** A quantity is written with its unit, in one place: 90 km. */
+const withUnit = (line: Line) => [line.quantity, line.unit].filter(Boolean).join(' ');
+
 function isBlank(line: Line | undefined): boolean {
   return !line || !(line.description || line.quantity || line.unitPrice || line.discount);
 }
@@ -192,9 +195,16 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onAsk, onRemov
                         data-cell={`${place}-${column}`}
                         aria-label={`${names[column]}, line ${place + 1}`}
                         aria-invalid={Boolean(problem)}
-                        inputMode="decimal"
-                        value={line[column] ?? ''}
-                        onChange={(e) => edit(place, { [column]: e.target.value })}
+                        inputMode={column === 'quantity' ? 'text' : 'decimal'}
+                        value={column === 'quantity' ? withUnit(line) : (line[column] ?? '')}
+                        onChange={(e) =>
+                          edit(
+                            place,
+                            column === 'quantity'
+                              ? { quantity: e.target.value, unit: '' }
+                              : { [column]: e.target.value },
+                          )
+                        }
                         onKeyDown={down(place, column)}
                       />
                     )}

@@ -47,6 +47,22 @@ public class DraftReadingTest {
     }
 
     @Test
+    public void aQuantityMayCarryItsUnit() {
+        var line = read("EUR", line("6,5 h", "1.00", ""), new TypedTerm(false, "rest", "0"))
+                .lines()
+                .get(0);
+        assertThat(line.quantity()).isEqualByComparingTo("6.5");
+        assertThat(line.unit()).isEqualTo("h");
+        var other = read(
+                        "EUR",
+                        new TypedLine("Work", "90", "km", "1", "", List.of("high")),
+                        new TypedTerm(false, "rest", "0"))
+                .lines()
+                .get(0);
+        assertThat(other.unit()).isEqualTo("km");
+    }
+
+    @Test
     public void currencyDateAndScheduleAreRead() {
         DraftReading.Read unknown = read("XQZ", line("1", "1", ""), new TypedTerm(false, "60", "x"));
         assertThat(unknown.problems()).extracting(Problem::field).containsExactly("currency", "schedule[0].days");

@@ -6,6 +6,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.Problem;
@@ -18,6 +20,7 @@ import quill.core.tax.TaxRounding;
 
 /** Turns what was typed into lines and terms, and names every field that cannot be read. */
 public final class DraftReading {
+    private static final Pattern QUANTITY_WITH_UNIT = Pattern.compile("\\s*(.*\\d)\\s*(\\p{L}[\\p{L}²³./ ]{0,29})\\s*");
     private static final int MAX_LINES = 1000;
     private static final int MAX_EXTRAS = 20;
     private static final int MAX_DESCRIPTION = 500;
@@ -229,19 +232,19 @@ public final class DraftReading {
             problems.add(new Problem(path + "description", "", "say what this line is for"));
         }
         length(path + "description", line.description(), MAX_DESCRIPTION);
-        BigDecimal quantity = TypedNumber.read(path + "quantity", line.quantity(), PRICE_DECIMALS, true, problems);
+        // A quantity may carry its unit: 90 km, 6.5 h.
+        Matcher withUnit = QUANTITY_WITH_UNIT.matcher(line.quantity() == null ? "" : line.quantity());
+        boolean ownUnit = withUnit.matches() && TypedDraft.blank(line.unit());
+        String typed = ownUnit ? withUnit.group(1) : line.quantity();
+        String unit = ownUnit ? withUnit.group(2) : line.unit();
+        BigDecimal quantity = TypedNumber.read(path + "quantity", typed, PRICE_DECIMALS, true, problems);
         BigDecimal price = TypedNumber.read(path + "unitPrice", line.unitPrice(), PRICE_DECIMALS, false, problems);
         Extent discount = Extent.read(path + "discount", line.discount(), currency, problems);
         List<Tax> borne = borne(path + "taxes", line.taxes(), true);
         return problems.size() > before
                 ? null
                 : new Line(
-                        line.description().strip(),
-                        quantity,
-                        line.unit() == null ? "" : line.unit().strip(),
-                        price,
-                        discount,
-                        borne);
+                        line.description().strip(), quantity, unit == null ? "" : unit.strip(), price, discount, borne);
     }
 
     /** Discounts and charges are typed alike; a discount needs no tax of its own. */

@@ -19,36 +19,62 @@ public final class TypedNumber {
     public static final String LARGEST_IN_WORDS = "1,000,000,000,000";
 
     private static final Pattern NUMBER = Pattern.compile("[-−]?\\d{1,15}(\\.\\d{1,15})?|[-−]?\\.\\d{1,15}");
-    private static final Pattern GROUPED = Pattern.compile("[-−]?\\d{1,3}(,\\d{3})+(\\.\\d{1,15})?");
+    private static final String SIGN = "[-−]?";
+    private static final String END = "(\\.\\d{1,15})?";
+    private static final Pattern GROUPED = Pattern.compile(SIGN + "[1-9]\\d{0,2}(,\\d{3})+" + END);
+    private static final Pattern BLANKS_OR_STROKES =
+            Pattern.compile(SIGN + "[1-9]\\d{0,2}([\\h'’]\\d{3})+([.,]\\d{1,15})?");
+    private static final Pattern POINTS_BETWEEN = Pattern.compile(SIGN + "[1-9]\\d{0,2}(\\.\\d{3})+(,\\d{1,15})");
+    private static final Pattern ONLY_POINTS_BETWEEN = Pattern.compile(SIGN + "[1-9]\\d{0,2}(\\.\\d{3}){2,}");
+    /** One comma that no thousands can follow: not three digits after it, or a nought before it. */
+    private static final Pattern DECIMAL_COMMA =
+            Pattern.compile(SIGN + "(\\d{1,15},(\\d{1,2}|\\d{4,15})|0,\\d{1,15}|,\\d{1,15})");
+
+    private static final Pattern CURRENCY_SIGN = Pattern.compile("^(" + SIGN + ")\\p{Sc}\\h*|\\h*\\p{Sc}$");
 
     private TypedNumber() {}
 
     /**
-     * Reads a decimal, with a point and perhaps commas between thousands.
+     * Reads a decimal. Marks between thousands (commas, points, blanks, strokes), a decimal comma and a currency's sign are
+     * understood where they can mean one thing only; {@code 1,234} is 1234, since a point is the decimal mark here.
      *
      * @param decimals the most decimals allowed
      * @param negative whether a number below zero is allowed
      * @return the number, or null where a problem was added
      */
     public static BigDecimal read(String field, String text, int decimals, boolean negative, List<Problem> problems) {
-        String typed = text == null ? "" : text.strip();
-        if (typed.isEmpty()) {
+        String given = text == null ? "" : text.strip();
+        if (given.isEmpty()) {
             problems.add(new Problem(field, "", "write a number"));
             return null;
         }
-        boolean number =
-                NUMBER.matcher(typed).matches() || GROUPED.matcher(typed).matches();
-        if (!number) {
-            problems.add(new Problem(field, typed, "write a number such as 14.5, with a point for the decimals"));
+        String typed = withPoint(CURRENCY_SIGN.matcher(given).replaceAll("$1"));
+        if (!NUMBER.matcher(typed).matches()) {
+            problems.add(new Problem(field, given, "write a number such as 14.5, with a point for the decimals"));
             return null;
         }
-        BigDecimal value = new BigDecimal(typed.replace(",", "").replace('−', '-'));
+        BigDecimal value = new BigDecimal(typed.replace('−', '-'));
         String refusal = refusal(value, decimals, negative);
         if (refusal != null) {
-            problems.add(new Problem(field, typed, refusal));
+            problems.add(new Problem(field, given, refusal));
             return null;
         }
         return value;
+    }
+
+    /** The same with a point for the decimals and nothing between thousands, where that can be told; else as it is. */
+    private static String withPoint(String typed) {
+        if (GROUPED.matcher(typed).matches()) {
+            return typed.replace(",", "");
+        }
+        if (BLANKS_OR_STROKES.matcher(typed).matches()) {
+            return typed.replaceAll("[\\h'’]", "").replace(',', '.');
+        }
+        if (POINTS_BETWEEN.matcher(typed).matches()
+                || ONLY_POINTS_BETWEEN.matcher(typed).matches()) {
+            return typed.replace(".", "").replace(',', '.');
+        }
+        return DECIMAL_COMMA.matcher(typed).matches() ? typed.replace(',', '.') : typed;
     }
 
     private static String refusal(BigDecimal value, int decimals, boolean negative) {

@@ -127,6 +127,12 @@ class Needs {
                     a.what() + ". " + a.reason()));
         }
         unanswered(today, needs);
+        unsent(needs);
+        drafts(needs);
+        return needs;
+    }
+
+    private void unsent(List<Need> needs) {
         for (Invoice i : dispatch.unsent(MOST_UNSENT)) {
             needs.add(new Need(
                     "unsent",
@@ -138,12 +144,14 @@ class Needs {
                     Letters.shown(Amount.ofMinor(i.currency(), i.openMinor()).money()) + " is open. Send it from its"
                             + " record, or say that you gave it otherwise."));
         }
+    }
+
+    private void drafts(List<Need> needs) {
         for (InvoiceIndex.Row d : index.drafts(MOST_DRAFTS)) {
             String whom = d.clientName().isEmpty() ? "A draft" : "A draft for " + d.clientName();
             String what = d.subject().isEmpty() ? "not issued yet" : d.subject();
             needs.add(new Need("draft", d.id(), d.id(), d.clientId(), null, whom, what));
         }
-        return needs;
     }
 
     /** Where the last reminder went and nothing came: it stays here until it is paid, credited or muted. */
