@@ -100,7 +100,7 @@ public class ChasingBadInputTest extends Suite {
         long invoice = api.issue(api.draft(client, "10.00", "100%@30"));
         for (String path : List.of("/api/clients/" + client + "/mute", "/api/invoices/" + invoice + "/mute")) {
             Api.Answer answer = api.put(path, Map.of("until", "2027-03-14"));
-            assertThat(answer.problem("until")).contains("must be a day from today, 2027-03-15");
+            assertThat(answer.problem("until")).contains("must be a day from today, 15 March 2027");
             assertThat(api.put(path, Map.of("until", "2027-03-15")).status()).isEqualTo(200);
         }
     }
