@@ -6,6 +6,7 @@ import { api, data, type Schemas } from './api/client';
 import { DemoClock } from './DemoClock';
 import { HealthBar } from './HealthBar';
 import { clockDate } from './design/format';
+import { Leaving } from './letters/Leaving';
 
 const places = [
   ['/', 'Today'],
@@ -97,6 +98,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
         <Button onClick={() => void navigate(newInvoice)}>New invoice</Button>
       </header>
       <HealthBar />
+      <Leaving />
       <main className="place" id="place" tabIndex={-1}>
         {children}
       </main>

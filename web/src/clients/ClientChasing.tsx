@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { longDate, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
+import { callBack } from '../letters/Leaving';
 import { LateFeeFields, noLateFee } from '../settings/LateFeeFields';
 
 /** A day up to which no reminder goes. Empty takes the mute away. */
@@ -151,29 +152,49 @@ export function ClientChasing({ id }: { id: number }) {
 }
 
 const tone: Record<string, string> = { sent: 'got', uncertain: 'late', failed: 'late' };
+const canBeCalledBack = ['invoice', 'reminder', 'copy'];
 
 /** Letters, newest first. */
 export function Correspondence({ messages }: { messages: Schemas['Message'][] }) {
   return (
     <ul className="list">
       {messages.map((m) => (
-        <li key={m.id}>
-          <span className="when">{shortDate(m.madeOn)}</span>
-          <span className="grow">
-            {m.subject.replace(/^[^:]*: /, '')}
-            <span className={tone[m.state]}> {m.state}</span>
-            {m.error && <span className="faded"> {m.error}</span>}
-          </span>
-          <a className="link" href={`/api/messages/${m.id}/html`} target="_blank" rel="noreferrer">
-            Read
-          </a>
-          {(m.kind === 'reminder' || (m.state === 'sent' && /^(invoice|credit note)$/.test(m.kind))) && (
-            <a className="link" href={`/api/messages/${m.id}/pdf`} target="_blank" rel="noreferrer">
-              PDF
-            </a>
-          )}
-        </li>
+        <Letter key={m.id} letter={m} />
       ))}
     </ul>
+  );
+}
+
+function Letter({ letter: m }: { letter: Schemas['Message'] }) {
+  const queries = useQueryClient();
+  const business = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
+  const call = useMutation({
+    mutationFn: () => callBack(m.id),
+    onSettled: () => void queries.invalidateQueries(),
+  });
+  const own = `${business.data?.business.name ?? ''}: `;
+  return (
+    <li>
+      <span className="when">{shortDate(m.madeOn)}</span>
+      <span className="grow">
+        {m.subject.replace(own, '')}
+        <span className={tone[m.state]}> {m.calledBack ? 'called back' : m.state}</span>
+        {m.error && !m.calledBack && <span className="faded"> {m.error}</span>}
+        <Refusal error={call.error} />
+      </span>
+      {m.state === 'waiting' && canBeCalledBack.includes(m.kind) && (
+        <button type="button" className="link" disabled={call.isPending} onClick={() => call.mutate()}>
+          Call back
+        </button>
+      )}
+      <a className="link" href={`/api/messages/${m.id}/html`} target="_blank" rel="noreferrer">
+        Read
+      </a>
+      {(m.kind === 'reminder' || (m.state === 'sent' && /^(invoice|credit note|copy)$/.test(m.kind))) && (
+        <a className="link" href={`/api/messages/${m.id}/pdf`} target="_blank" rel="noreferrer">
+          PDF
+        </a>
+      )}
+    </li>
   );
 }

@@ -1,7 +1,6 @@
 import { Button, TextInput } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Correspondence, MuteField } from '../clients/ClientChasing';
@@ -9,6 +8,7 @@ import { MeasureFigure } from '../design/Measure';
 import { isZero, longDate, money, newKey, plain, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
 import { type Asked, WhyFigure, WhyNote } from '../design/Why';
+import { SendDialog } from '../letters/SendDialog';
 import { CreditDialog } from './CreditDialog';
 import { More } from './More';
 import { Paper } from './Paper';
@@ -35,6 +35,7 @@ function Payments({ id }: { id: number }) {
               <span style={p.undoneOn ? { textDecoration: 'line-through' } : undefined}>
                 {plain(p.amount)} by {ways[p.way]}
                 {p.card ? `, ${p.card}` : ''}
+                {p.reference ? `, reference ${p.reference}` : ''}
               </span>
               {p.undoneOn && <span className="faded"> undone: {p.undoneWhy}</span>}
               {!isZero(p.fee) && <span className="faded"> · processing fee {plain(p.fee)}</span>}
@@ -151,25 +152,11 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
   const [asked, setAsked] = useState<Asked | null>(null);
   const [paying, setPaying] = useState(false);
   const [crediting, setCrediting] = useState(false);
-  const sendKey = useRef(newKey());
-  const send = useMutation({
-    mutationFn: () =>
-      data(
-        api.POST('/api/invoices/{id}/sendings', {
-          params: { path: { id: invoice.id } },
-          body: { key: sendKey.current },
-        }),
-      ),
-    onSuccess: () => {
-      sendKey.current = newKey();
-      notifications.show({
-        message: 'It is on its way.',
-        closeButtonProps: { 'aria-label': 'Close' },
-      });
-    },
-  });
+  const [sendKey, setSendKey] = useState<string | null>(null);
+  const path = { params: { path: { id: invoice.id } } };
   const messages = useQuery(messagesOf(invoice.id));
-  const never = messages.data !== undefined && !messages.data.some((m) => m.kind === 'invoice');
+  const never =
+    messages.data !== undefined && !messages.data.some((m) => m.kind === 'invoice' && !m.calledBack);
   const voided = issued.voidedOn != null;
   const whole = issued.creditNotes.some((n) => n.whole);
   const installments = issued.measure.filter((p) => !p.fee).length;
@@ -256,7 +243,6 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
         <a className="link" href={`/api/invoices/${invoice.id}/pdf`} target="_blank" rel="noreferrer">
           PDF
         </a>
-        <Refusal error={send.error} />
         <div className="acts">
           <More invoice={invoice} voided={voided} />
           {!whole && !voided && (
@@ -265,13 +251,26 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
             </Button>
           )}
           {!voided && (
-            <Button variant="outline" loading={send.isPending} onClick={() => send.mutate()}>
+            <Button variant="outline" onClick={() => setSendKey(newKey())}>
               {never ? 'Send' : 'Send again'}
             </Button>
           )}
           {!whole && !voided && <Button onClick={() => setPaying(true)}>Record a payment</Button>}
         </div>
       </div>
+      {sendKey !== null && (
+        <SendDialog
+          title={`Send invoice ${issued.document.number}`}
+          action={never ? 'Send' : 'Send again'}
+          look={(slip) =>
+            data(api.POST('/api/invoices/{id}/letter', { ...path, body: { version: 0, slip } }))
+          }
+          send={(slip) =>
+            data(api.POST('/api/invoices/{id}/sendings', { ...path, body: { key: sendKey, slip } }))
+          }
+          onClose={() => setSendKey(null)}
+        />
+      )}
       {paying && invoice.clientId != null && (
         <PaymentDialog
           clientId={invoice.clientId}

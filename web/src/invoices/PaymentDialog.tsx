@@ -1,9 +1,10 @@
 import { Button, Checkbox, Modal, Select, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useDebouncedValue } from '@mantine/hooks';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useRef, useState } from 'react';
 import { api, data, problemOf, type Schemas } from '../api/client';
-import { money, newKey } from '../design/format';
+import { isZero, money, newKey, plain, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
 
 const close = { 'aria-label': 'Close' };
@@ -32,13 +33,29 @@ export function PaymentDialog({
     reference: '',
   });
   const [held, setHeld] = useState(false);
+  // What it is for: null until somebody ticks, then exactly what is ticked, before all else.
+  const [ticked, setTicked] = useState<number[] | null>(null);
+  const [silent, setSilent] = useState(false);
+  const body = {
+    key: key.current,
+    clientId,
+    invoiceId,
+    currency: currency ?? null,
+    held,
+    debts: ticked,
+    silent,
+    ...form,
+  };
+  const [asked] = useDebouncedValue(JSON.stringify(body), 200);
+  const outlook = useQuery({
+    queryKey: ['client', clientId, 'outlook', asked],
+    queryFn: () => data(api.POST('/api/payments/outlook', { body: JSON.parse(asked) as typeof body })),
+    placeholderData: keepPreviousData,
+    gcTime: 0,
+    retry: false,
+  });
   const record = useMutation({
-    mutationFn: () =>
-      data(
-        api.POST('/api/payments', {
-          body: { key: key.current, clientId, invoiceId, currency: currency ?? null, held, ...form },
-        }),
-      ),
+    mutationFn: () => data(api.POST('/api/payments', { body })),
     onSuccess: (payment) => {
       void queries.invalidateQueries();
       notifications.show({ message: `${money(payment.amount)} is in the books.`, closeButtonProps: close });
@@ -95,16 +112,73 @@ export function PaymentDialog({
             onChange={(e) => setHeld(e.currentTarget.checked)}
           />
         )}
+        {outlook.data && !held && <Settles outlook={outlook.data} ticked={ticked} onTick={setTicked} />}
+        {held && (
+          <p className="faded small">
+            It settles nothing by itself; an invoice deducts it as a deposit already paid.
+          </p>
+        )}
+        {outlook.data &&
+          !held &&
+          (outlook.data.receiptTo ? (
+            <Checkbox
+              label={`A receipt goes to ${outlook.data.receiptTo}`}
+              checked={!silent}
+              onChange={(e) => setSilent(!e.currentTarget.checked)}
+            />
+          ) : (
+            <p className="faded small">No receipt goes.</p>
+          ))}
         {!shown && <Refusal error={record.error} />}
-        <p className="faded small">
-          {held ? 'It settles nothing by itself; an invoice deducts it as a deposit already paid. ' : ''}More
-          than is open is kept as the client’s credit. A wrong entry can be undone afterwards.
-        </p>
+        <p className="faded small">A wrong entry can be undone afterwards.</p>
         <Button type="submit" loading={record.isPending}>
           Record it
         </Button>
       </form>
     </Modal>
+  );
+}
+
+/** What the money will settle, debt by debt; what is ticked comes first, and what that leaves goes to the oldest. */
+function Settles({
+  outlook,
+  ticked,
+  onTick,
+}: {
+  outlook: Schemas['Outlook'];
+  ticked: number[] | null;
+  onTick: (ids: number[]) => void;
+}) {
+  const { debts, credit } = outlook;
+  const isTicked = (d: Schemas['Taking']) => (ticked ? ticked.includes(d.id) : !isZero(d.takes));
+  const now = debts.filter(isTicked).map((d) => d.id);
+  const toggle = (id: number) => onTick(now.includes(id) ? now.filter((n) => n !== id) : [...now, id]);
+  return (
+    <fieldset className="settles">
+      <legend>
+        {debts.length ? 'It settles, what is ticked first' : 'Nothing is open that it could settle.'}
+      </legend>
+      <ul className="list">
+        {debts.map((d) => (
+          <li key={d.id}>
+            <Checkbox
+              className="grow"
+              checked={isTicked(d)}
+              onChange={() => toggle(d.id)}
+              label={`${d.number}, ${d.fee ? 'late fee of' : `installment ${d.position}, due`} ${shortDate(d.dueOn)}`}
+              description={`open ${plain(d.open)}`}
+            />
+            <b className="figures">{isZero(d.takes) ? '–' : plain(d.takes)}</b>
+          </li>
+        ))}
+        {!isZero(credit) && (
+          <li>
+            <span className="grow">Kept as client credit</span>
+            <b className="figures">{plain(credit)}</b>
+          </li>
+        )}
+      </ul>
+    </fieldset>
   );
 }
 

@@ -1,7 +1,7 @@
 import type { Schemas } from '../api/client';
 import { longDate, plain } from '../design/format';
 import { type Asked, WhyFigure } from '../design/Why';
-import { FieldProblem, type Removed } from './fields';
+import { FieldProblem, putBack, type Removed } from './fields';
 import type { Term, Typed } from './useDraft';
 
 /** So many months of thirty days after what was typed; a date is taken as it stands, to be typed over. */
@@ -65,7 +65,7 @@ export function ScheduleEditor({
     if (gone)
       onRemoved(`Installment ${place + 1} removed.`, (t) => ({
         ...t,
-        schedule: [...t.schedule.slice(0, place), gone, ...t.schedule.slice(place)],
+        schedule: putBack(t.schedule, place, gone),
       }));
   };
   return (

@@ -7,6 +7,7 @@ import { MeasureFigure } from '../design/Measure';
 import { money, plain } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
 import { type Asked, WhyNote } from '../design/Why';
+import { plainSlip, SendDialog, type Slip } from '../letters/SendDialog';
 import { Drawer } from './Drawer';
 import { Files } from './Files';
 import { FieldProblem, SheetField, usualTax } from './fields';
@@ -105,21 +106,52 @@ function Writing({
     const back = isBlank ? 'new' : await ensure();
     void navigate(`/clients/new?invoice=${back ?? 'new'}`);
   };
+  const [sending, setSending] = useState<number | null>(null);
+  /** Keeps what is typed, then does something with the draft; what is refused stands beside its field. */
+  const withKept = async <T,>(what: (id: number) => Promise<T>): Promise<T> => {
+    if (!(await d.keep())) throw new Error('It could not be kept, so it was not issued.');
+    if (d.id.current === null) throw new Error('Write something first.');
+    return what(d.id.current);
+  };
+  const refused = (error: Error) => d.setProblems(error instanceof ApiError ? error.problems : []);
+  const letter = (id: number, slip: Slip) =>
+    data(
+      api.POST('/api/invoices/{id}/letter', {
+        params: { path: { id } },
+        body: { version: d.version.current, slip },
+      }),
+    );
   const issue = useMutation({
-    mutationFn: async (send: boolean) => {
-      if (!(await d.keep())) throw new Error('It could not be kept, so it was not issued.');
-      if (d.id.current === null) throw new Error('Write something first.');
-      const options = { params: { path: { id: d.id.current } }, body: { version: d.version.current } };
-      if (send) await data(api.POST('/api/invoices/{id}/issue-and-send', options));
-      else await data(api.POST('/api/invoices/{id}/issue', options));
-      return d.id.current;
-    },
+    mutationFn: () =>
+      withKept(async (id) => {
+        await data(
+          api.POST('/api/invoices/{id}/issue', {
+            params: { path: { id } },
+            body: { version: d.version.current },
+          }),
+        );
+        return id;
+      }),
     onSuccess: async (id) => {
       await queries.invalidateQueries();
       void navigate(`/invoices/${id}`, { replace: true });
     },
-    onError: (error) => d.setProblems(error instanceof ApiError ? error.problems : []),
+    onError: refused,
   });
+  // Before the letter is shown it is asked for once, so that what is missing is told beside its field.
+  const toSend = useMutation({
+    mutationFn: () =>
+      withKept(async (id) => {
+        await letter(id, plainSlip);
+        return id;
+      }),
+    onSuccess: (id) => {
+      d.setProblems([]);
+      setSending(id);
+    },
+    onError: refused,
+  });
+  const notIssued: Error | null = issue.error ?? toSend.error;
   const discard = useMutation({
     mutationFn: async () => {
       await d.keep();
@@ -367,21 +399,51 @@ function Writing({
                 Delete draft
               </button>
             )}
-            <Button variant="outline" loading={issue.isPending} onClick={() => issue.mutate(false)}>
+            <Button
+              variant="outline"
+              loading={issue.isPending}
+              onClick={() => {
+                toSend.reset();
+                issue.mutate();
+              }}
+            >
               Issue only
             </Button>
-            <Button loading={issue.isPending} onClick={() => issue.mutate(true)}>
-              Issue and send
+            <Button
+              loading={toSend.isPending}
+              onClick={() => {
+                issue.reset();
+                toSend.mutate();
+              }}
+            >
+              Issue and send…
             </Button>
           </div>
-          {issue.error && (
+          {notIssued !== null && (
             <p className="problem" role="alert" style={{ flexBasis: '100%' }}>
-              Not issued. {messageOf(issue.error)} {loose.map((p) => p.message).join(' ')}
+              Not issued. {messageOf(notIssued)} {loose.map((p) => p.message).join(' ')}
             </p>
           )}
           <Refusal error={discard.error ?? voidIt.error} />
         </div>
       </div>
+      {sending !== null && (
+        <SendDialog
+          title="Issue and send"
+          action="Issue and send"
+          look={(slip) => letter(sending, slip)}
+          send={async (slip) => {
+            await data(
+              api.POST('/api/invoices/{id}/issue-and-send', {
+                params: { path: { id: sending } },
+                body: { version: d.version.current, slip },
+              }),
+            );
+            void navigate(`/invoices/${sending}`, { replace: true });
+          }}
+          onClose={() => setSending(null)}
+        />
+      )}
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { plain } from '../design/format';
 import { WhyFigure } from '../design/Why';
-import { FieldProblem, type SheetPart, usualTax } from './fields';
+import { FieldProblem, putBack, type SheetPart, usualTax } from './fields';
 import { TaxCell } from './TaxCell';
 import type { Typed } from './useDraft';
 
@@ -21,7 +21,7 @@ export function SheetExtras({ typed, change, reckoning, taxes, of, onAsk, onRemo
     if (gone)
       onRemoved(`${words[kind].one} ${place + 1} removed.`, (t) => ({
         ...t,
-        [kind]: [...t[kind].slice(0, place), gone, ...t[kind].slice(place)],
+        [kind]: putBack(t[kind], place, gone),
       }));
   };
   const add = (kind: Kind) =>

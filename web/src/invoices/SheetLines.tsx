@@ -3,7 +3,7 @@ import { type ClipboardEvent, type KeyboardEvent, useState } from 'react';
 import { api, data } from '../api/client';
 import { plain } from '../design/format';
 import { WhyFigure } from '../design/Why';
-import { type Change, FieldProblem, type SheetPart, usualTax } from './fields';
+import { type Change, FieldProblem, putBack, type SheetPart, usualTax } from './fields';
 import { TaxCell } from './TaxCell';
 import type { Line, Typed } from './useDraft';
 
@@ -123,7 +123,7 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onAsk, onRemov
     if (gone)
       onRemoved(`Line ${place + 1} removed.`, (t) => ({
         ...t,
-        lines: [...t.lines.slice(0, place), gone, ...t.lines.slice(place)],
+        lines: putBack(t.lines, place, gone),
       }));
   };
   const paste = (place: number) => (event: ClipboardEvent) => {

@@ -7,6 +7,13 @@ export type Change = (edit: (before: Typed) => Typed) => void;
 /** Told when something is taken off the sheet, with how it comes back. */
 export type Removed = (words: string, back: (now: Typed) => Typed) => void;
 
+/** A list with what was taken out of it back in its place. */
+export const putBack = <T,>(list: T[], place: number, gone: T): T[] => [
+  ...list.slice(0, place),
+  gone,
+  ...list.slice(place),
+];
+
 /** What a part of the sheet is given. */
 export interface SheetPart {
   typed: Typed;

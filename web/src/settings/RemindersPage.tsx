@@ -110,8 +110,8 @@ function PlanForm({ setting }: { setting: Schemas['PlanSetting'] }) {
     <form className="form" onSubmit={submit} noValidate>
       <h2>The reminder plan</h2>
       <p className="faded" style={{ margin: 0 }}>
-        A client gets one letter a day at most. It lists all that is open, in the tone of the sternest step
-        that is due; whoever has paid, or is muted, gets none.
+        A client gets one letter a day at most. It lists what is open, in the tone of the sternest step that
+        is due; whoever has paid, or is muted, gets none.
       </p>
       <Checkbox
         label="Send reminders by itself"

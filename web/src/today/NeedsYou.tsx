@@ -4,13 +4,16 @@ import { type KeyboardEvent, type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Refusal } from '../design/States';
+import { plainSlip, SendDialog } from '../letters/SendDialog';
 
 type Need = Schemas['Need'];
-type Deed = 'given' | 'retry' | 'set-aside' | 'noted' | 'waive' | 'stand' | 'charge' | 'leave';
+type Deed = 'be' | 'given' | 'retry' | 'set-aside' | 'noted' | 'waive' | 'stand' | 'charge' | 'leave';
+
+const actOf = (need: Need) => ({ key: need.key ?? '', clientId: need.clientId ?? 0 });
 
 async function decide(need: Need, what: Deed, reason: string): Promise<void> {
   const path = { params: { path: { id: need.id } } };
-  const act = { key: need.key ?? '', clientId: need.clientId ?? 0 };
+  const act = actOf(need);
   if (what === 'retry') await data(api.POST('/api/messages/{id}/retry', path));
   else if (what === 'set-aside') await data(api.POST('/api/messages/{id}/set-aside', path));
   else if (what === 'given') await data(api.POST('/api/invoices/{id}/giving', path));
@@ -18,7 +21,9 @@ async function decide(need: Need, what: Deed, reason: string): Promise<void> {
   else if (what === 'waive')
     await data(api.POST('/api/late-fees/{id}/waiving', { ...path, body: { reason } }));
   else if (what === 'stand') await data(api.POST('/api/late-fees/{id}/standing', path));
-  else if (what === 'charge') await data(api.POST('/api/acts/doing-now', { body: act }));
+  else if (what === 'be') await data(api.POST('/api/acts/letting-be', { body: act }));
+  else if (what === 'charge')
+    await data(api.POST('/api/acts/doing-now', { body: { ...act, slip: plainSlip } }));
   else await data(api.POST('/api/acts/leaving-out', { body: { ...act, reason } }));
 }
 
@@ -26,6 +31,7 @@ const paidInTime = 'paid in time; the payment was recorded later';
 
 function NeedItem({ need }: { need: Need }) {
   const [reason, setReason] = useState(need.kind === 'fee' ? paidInTime : '');
+  const [looking, setLooking] = useState(false);
   const act = useMutation({ mutationFn: (what: Deed) => decide(need, what, reason) });
   const deed = (what: Deed, words: ReactNode) => (
     <button type="button" className="link" disabled={act.isPending} onClick={() => act.mutate(what)}>
@@ -92,8 +98,16 @@ function NeedItem({ need }: { need: Need }) {
           </>
         )}
         {need.kind === 'payment' && deed('noted', 'Seen')}
+        {need.kind === 'kept' && (
+          <>
+            <button type="button" className="link" onClick={() => setLooking(true)}>
+              Send after all…
+            </button>
+            {deed('be', 'Let it be')}
+          </>
+        )}
         {need.kind === 'unsent' && deed('given', 'Given otherwise')}
-        {(need.kind === 'address' || need.kind === 'unanswered') && need.clientId != null ? (
+        {['address', 'unanswered', 'kept'].includes(need.kind) && need.clientId != null ? (
           <Link className="link" to={`/clients/${need.clientId}`}>
             {need.kind === 'address' ? 'Add it' : 'Open account'}
           </Link>
@@ -105,6 +119,15 @@ function NeedItem({ need }: { need: Need }) {
           )
         )}
       </span>
+      {looking && (
+        <SendDialog
+          title={need.title}
+          action="Send after all"
+          look={(slip) => data(api.POST('/api/acts/letter', { body: { ...actOf(need), slip } }))}
+          send={(slip) => data(api.POST('/api/acts/doing-now', { body: { ...actOf(need), slip } }))}
+          onClose={() => setLooking(false)}
+        />
+      )}
     </li>
   );
 }

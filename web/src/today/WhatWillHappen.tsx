@@ -5,23 +5,28 @@ import { api, data, type Schemas } from '../api/client';
 import { money, spokenDate } from '../design/format';
 import { Refusal } from '../design/States';
 import { type Asked, WhyNote } from '../design/Why';
+import { plainSlip, SendDialog } from '../letters/SendDialog';
+import { useSteady } from './useSteady';
 
 type Act = Schemas['ActView'];
 
-function ActItem({ act, onAsk }: { act: Act; onAsk: (asked: Asked) => void }) {
+function ActItem({ act, gone, onAsk }: { act: Act; gone: boolean; onAsk: (asked: Asked) => void }) {
+  const [looking, setLooking] = useState(false);
+  const [done, setDone] = useState('');
+  const body = { body: { key: act.key, clientId: act.clientId } };
   const decide = useMutation({
     mutationFn: (what: 'keeping-back' | 'letting-go' | 'doing-now') => {
-      const body = { body: { key: act.key, clientId: act.clientId } };
       if (what === 'keeping-back') return data(api.POST('/api/acts/keeping-back', body));
       if (what === 'letting-go') return data(api.POST('/api/acts/letting-go', body));
-      return data(api.POST('/api/acts/doing-now', body));
+      return data(api.POST('/api/acts/doing-now', { body: { ...body.body, slip: plainSlip } }));
     },
+    onSuccess: (_, what) => setDone(what === 'doing-now' ? 'Charged.' : ''),
   });
   const kept = act.stop === 'KEPT_BACK';
-  const [now, afterAll] =
-    act.kind === 'fee' ? ['Charge now', 'Charge after all'] : ['Send now', 'Send after all'];
+  const fee = act.kind === 'fee';
+  const [now, letGo] = fee ? ['Charge now', 'Charge after all'] : ['Send now…', 'Send after all'];
   return (
-    <li className={act.stop === 'NOTHING' ? undefined : 'stopped'}>
+    <li className={act.stop === 'NOTHING' && !gone ? undefined : 'stopped'}>
       <span className="when figures">{act.hour}</span>
       <span className="grow">
         <Link className="quiet" to={`/invoices/${act.invoiceId}`}>
@@ -38,40 +43,53 @@ function ActItem({ act, onAsk }: { act: Act; onAsk: (asked: Asked) => void }) {
         </button>
         <br />
         <span className="faded">{act.what}</span>
-        {act.stopped && (
+        {(gone || act.stopped) && (
           <>
             <br />
-            <b className="soon">{act.stopped}</b>
+            <b className="soon">{gone ? done || 'This is not to come any more.' : act.stopped}</b>
           </>
         )}
         <Refusal error={decide.error} />
       </span>
-      <span className="right deeds">
-        {(act.stop === 'NOTHING' || kept) && (
-          <button
-            type="button"
-            className="link"
-            disabled={decide.isPending}
-            aria-label={`${kept ? afterAll : 'Keep back'}: ${act.what}, ${act.client}`}
-            onClick={() => decide.mutate(kept ? 'letting-go' : 'keeping-back')}
-          >
-            {kept ? afterAll : 'Keep back'}
-          </button>
-        )}
-        {act.canDoNow && act.stop !== 'REVIEW' && (
-          <>
+      {!gone && (
+        <span className="right deeds">
+          {(act.stop === 'NOTHING' || kept) && (
             <button
               type="button"
               className="link"
               disabled={decide.isPending}
-              aria-label={`${now}: ${act.what}, ${act.client}`}
-              onClick={() => decide.mutate('doing-now')}
+              title={kept ? 'It is done on its day' : undefined}
+              aria-label={`${kept ? letGo : 'Keep back'}: ${act.what}, ${act.client}`}
+              onClick={() => decide.mutate(kept ? 'letting-go' : 'keeping-back')}
+            >
+              {kept ? letGo : 'Keep back'}
+            </button>
+          )}
+          {act.canDoNow && act.stop !== 'REVIEW' && (
+            <button
+              type="button"
+              className="link"
+              disabled={decide.isPending}
+              aria-label={`${now.replace('…', '')}: ${act.what}, ${act.client}`}
+              onClick={() => (fee ? decide.mutate('doing-now') : setLooking(true))}
             >
               {now}
             </button>
-          </>
-        )}
-      </span>
+          )}
+        </span>
+      )}
+      {looking && (
+        <SendDialog
+          title={`Reminder to ${act.client}`}
+          action="Send now"
+          look={(slip) => data(api.POST('/api/acts/letter', { body: { ...body.body, slip } }))}
+          send={async (slip) => {
+            await data(api.POST('/api/acts/doing-now', { body: { ...body.body, slip } }));
+            setDone('Sent.');
+          }}
+          onClose={() => setLooking(false)}
+        />
+      )}
     </li>
   );
 }
@@ -103,9 +121,10 @@ export function WhatWillHappen({
   const all = useMutation({
     mutationFn: (keptBack: boolean) => data(api.PUT('/api/acts/all', { body: { keptBack } })),
   });
-  const days = [...new Set(acts.map((a) => a.on))];
+  const { ref, rows } = useSteady(acts, (a) => a.key);
+  const days = [...new Set(rows.map((r) => r.item.on))];
   return (
-    <section aria-label="What will happen">
+    <section aria-label="What will happen" ref={ref}>
       <div className="part-head">
         <h2>What will happen</h2>
         <span className="small">
@@ -123,7 +142,7 @@ export function WhatWillHappen({
         </p>
       )}
       {asked && <WhyNote asked={asked} />}
-      {acts.length === 0 ? (
+      {rows.length === 0 ? (
         <p className="faded">Nothing happens by itself in the next seven days.</p>
       ) : (
         <div className="acts-list">
@@ -131,10 +150,10 @@ export function WhatWillHappen({
             <div key={day}>
               <h3 className="day-head">{day === today ? 'Today' : spokenDate(day)}</h3>
               <ul className="list">
-                {acts
-                  .filter((a) => a.on === day)
-                  .map((a) => (
-                    <ActItem key={a.key} act={a} onAsk={setAsked} />
+                {rows
+                  .filter((r) => r.item.on === day)
+                  .map((r) => (
+                    <ActItem key={r.item.key} act={r.item} gone={r.gone} onAsk={setAsked} />
                   ))}
               </ul>
             </div>

@@ -85,6 +85,7 @@ final class App implements AutoCloseable {
         settings.put("quill.processor.webhook-secret", SECRET);
         settings.put("quill.processor.ask-every", "1200");
         settings.put("quill.outbox-every", "300");
+        settings.put("quill.call-back-seconds", "0");
         // Connections live as short as the pool allows, so that every test also runs on later ones.
         settings.put("spring.datasource.hikari.max-lifetime", "30000");
         settings.put("quill.public-a-minute", "100000");

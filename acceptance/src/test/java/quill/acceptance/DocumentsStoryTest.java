@@ -71,7 +71,7 @@ public class DocumentsStoryTest extends Suite {
         assertThat(page.locator(".sheet")).containsText("keeps its number, " + number);
         page.getByLabel("Quantity, line 2").fill("15");
         assertThat(page.getByTestId("foot-Total")).containsText("1,982.71");
-        page.getByText("Issue and send").click();
+        Suite.issueAndSend(page);
         assertThat(page.locator(".sheet .kind").first()).hasText("Invoice " + number);
         assertThat(page.locator(".aside")).containsText("What it said before");
     }

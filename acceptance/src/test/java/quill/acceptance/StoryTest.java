@@ -90,7 +90,7 @@ public class StoryTest extends Suite {
         assertThat(foot(desk, "First due")).containsText("429.51");
         desk.locator("td:has-text('€1,073.77') button, tr.total button").first().click();
         assertThat(desk.locator(".why")).containsText("887.42 + 186.35 = 1,073.77");
-        button(desk, "Issue and send").click();
+        Suite.issueAndSend(desk);
         assertThat(desk.locator(".sheet .kind")).containsText("Invoice 2027-");
     }
 

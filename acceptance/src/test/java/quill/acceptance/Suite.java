@@ -3,6 +3,7 @@ package quill.acceptance;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
@@ -106,6 +107,19 @@ public class Suite {
             }
         }
         throw new IllegalStateException(program + " is not on the path");
+    }
+
+    /** Looks at the letter of the draft that is open, and sends it. */
+    static void issueAndSend(Page page) {
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Issue and send…"))
+                .click();
+        Locator dialog = page.getByRole(AriaRole.DIALOG);
+        PlaywrightAssertions.assertThat(dialog).containsText("Here is invoice");
+        dialog.getByRole(
+                        AriaRole.BUTTON,
+                        new Locator.GetByRoleOptions().setName("Issue and send").setExact(true))
+                .click();
+        PlaywrightAssertions.assertThat(dialog).hasCount(0);
     }
 
     static BrowserContext context(int width, int height) {

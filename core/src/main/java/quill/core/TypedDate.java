@@ -68,7 +68,9 @@ public final class TypedDate {
                 throw new DateTimeException("no month");
             }
             MonthDay day = MonthDay.of(month, Integer.parseInt(words.group(1)));
-            LocalDate read = words.group(3) == null ? next(day, from) : exact(day, Integer.parseInt(words.group(3)));
+            LocalDate read = words.group(3) == null
+                    ? next(day, from)
+                    : LocalDate.of(Integer.parseInt(words.group(3)), month, day.getDayOfMonth());
             check(field, read, problems);
             return isWithin(read) ? read : null;
         } catch (DateTimeException e) {
@@ -83,10 +85,6 @@ public final class TypedDate {
             year++;
         }
         return day.atYear(year);
-    }
-
-    private static LocalDate exact(MonthDay day, int year) {
-        return LocalDate.of(year, day.getMonth(), day.getDayOfMonth());
     }
 
     /** Adds a problem for a day outside; none for null. */

@@ -184,18 +184,7 @@ public class ActsToComeTest {
                 List.of(new LateFee.Charged(DUE, 1, eur("1.00"), false)),
                 0,
                 null);
-        Debt fee = new Debt(
-                new OpenDebt(9, 1, "2027-0001", 1001, true, LocalDate.of(2027, 3, 9), eur("1.00")),
-                false,
-                eur("1.00"),
-                eur("0.00"),
-                ISSUED,
-                null,
-                null,
-                LateFeePolicy.none(eur("0.00")),
-                List.of(),
-                1,
-                null);
+        Debt fee = feeOnTheFirst(LocalDate.of(2027, 3, 9));
         List<Act> acts = ActsToCome.of(client(paid, fee), rules, LocalDate.of(2027, 3, 10), LocalDate.of(2027, 4, 1));
         assertThat(words(acts)).containsExactly("2027-03-15 FINAL 1.00");
         assertThat(((Act.Reminder) acts.get(0))
@@ -248,19 +237,7 @@ public class ActsToComeTest {
     @Test
     public void aFeeWaitsWithItsInstallment() {
         Debt finalOnes = asked(debt(1, 1, DUE, "100.00", 14), Tone.FINAL);
-        OpenDebt charged = new OpenDebt(9, 1, "2027-0001", 1001, true, LocalDate.of(2027, 3, 16), eur("1.00"));
-        Debt fee = new Debt(
-                charged,
-                false,
-                eur("1.00"),
-                eur("0.00"),
-                ISSUED,
-                null,
-                null,
-                LateFeePolicy.none(eur("0.00")),
-                List.of(),
-                1,
-                null);
+        Debt fee = feeOnTheFirst(LocalDate.of(2027, 3, 16));
         ClientState state = client(finalOnes, fee, debt(2, 2, DUE.plusDays(19), "30.00", -3));
         List<Act> acts = ActsToCome.of(state, rules, LocalDate.of(2027, 3, 20), LocalDate.of(2027, 3, 20));
         assertThat(words(reminders(acts))).containsExactly("2027-03-20 FRIENDLY 30.00");
@@ -271,6 +248,21 @@ public class ActsToComeTest {
         Debt ahead = asked(debt(1, 1, DUE, "100.00", -3), Tone.FINAL);
         assertThat(words(ActsToCome.of(withoutFees(client(ahead)), rules, DUE, DUE)))
                 .containsExactly("2027-03-01 FRIENDLY 100.00");
+    }
+
+    private static Debt feeOnTheFirst(LocalDate chargedOn) {
+        return new Debt(
+                new OpenDebt(9, 1, "2027-0001", 1001, true, chargedOn, eur("1.00")),
+                false,
+                eur("1.00"),
+                eur("0.00"),
+                ISSUED,
+                null,
+                null,
+                LateFeePolicy.none(eur("0.00")),
+                List.of(),
+                1,
+                null);
     }
 
     private static Debt asked(Debt d, Tone last) {

@@ -45,6 +45,7 @@ public final class Server implements AutoCloseable {
                     "jdbc:h2:mem:test" + count++ + ";DB_CLOSE_DELAY=-1;DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0");
             settings.put("--quill.outbox-every", "36000000");
             settings.put("--quill.run-every", "36000000");
+            settings.put("--quill.call-back-seconds", "0");
             settings.put("--quill.processor.ask-every", "36000000");
             settings.put("--logging.level.quill", "WARN");
             for (String each : more) {
@@ -113,16 +114,26 @@ public final class Server implements AutoCloseable {
 
     /** Registers the business for tax, with all that an electronic invoice names of it. */
     public void registered(TaxRounding rounding, String number) {
+        change("Here 1\n1000 Town", "BE", number, true, rounding);
+    }
+
+    /** Gives the business a bank account. */
+    public void account() {
+        Business b = bean(BusinessService.class).business();
+        change(b.address(), b.country(), b.taxNumber(), b.registered(), b.taxRounding());
+    }
+
+    private void change(String address, String country, String number, boolean registered, TaxRounding rounding) {
         BusinessService business = bean(BusinessService.class);
         Business b = business.business();
         business.change(new Business(
                 b.name(),
                 b.tagline(),
-                "Here 1\n1000 Town",
-                "BE",
+                address,
+                country,
                 b.email(),
                 number,
-                true,
+                registered,
                 "EUR",
                 b.zone(),
                 rounding,
@@ -156,6 +167,11 @@ public final class Server implements AutoCloseable {
 
     /** Issues an invoice of one line without sending it. @param terms such as {@code 40%@0 rest@30} */
     public long issue(long client, String price, String terms, TypedLateFeePolicy lateFee) {
+        return issue(client, "Work", price, terms, lateFee);
+    }
+
+    /** The same, of work of another name. */
+    public long issue(long client, String work, String price, String terms, TypedLateFeePolicy lateFee) {
         List<TypedTerm> schedule = List.of(terms.split(" ")).stream()
                 .map(t -> t.split("@"))
                 .map(t -> new TypedTerm(t[0].startsWith("d"), t[0].replace("d", ""), t[1]))
@@ -168,7 +184,7 @@ public final class Server implements AutoCloseable {
                 bean(BusinessClock.class).today().toString(),
                 "",
                 false,
-                List.of(new TypedLine("Work", "1", "", price, "", List.of("none"))),
+                List.of(new TypedLine(work, "1", "", price, "", List.of("none"))),
                 schedule,
                 "",
                 lateFee);

@@ -106,6 +106,11 @@ public sealed interface Act {
             return "reminder:" + client + ":" + day;
         }
 
+        /** The day of a reminder's key. */
+        public static LocalDate dayOf(String key) {
+            return LocalDate.parse(key.substring(key.lastIndexOf(':') + 1));
+        }
+
         /** The same without fees that are not charged yet: what can be sent before its day. */
         public Reminder withoutForecast() {
             List<Item> real = items.stream().filter(i -> i.debt().id() > 0).toList();

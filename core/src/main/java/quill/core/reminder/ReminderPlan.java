@@ -7,13 +7,14 @@ import java.time.LocalTime;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.stream.IntStream;
 import quill.core.Problem;
 import quill.core.TypedDate;
 import quill.core.money.TypedNumber;
@@ -93,17 +94,23 @@ public record ReminderPlan(
 
     /** Reads a plan as typed; null where a problem was added. */
     public static ReminderPlan read(TypedPlan typed, LocalDate since, List<Problem> problems) {
-        ReminderPlan plan = readKept(typed, since, problems);
-        if (plan == null) {
-            return null;
-        }
         int before = problems.size();
-        refuseMilder(plan.steps(), typed.steps(), problems);
+        Map<Integer, String> paths = new HashMap<>();
+        ReminderPlan plan = read(typed, since, paths, problems);
+        if (plan != null) {
+            refuseMilder(plan.steps(), paths, problems);
+        }
         return problems.size() > before ? null : plan;
     }
 
     /** Reads a plan that was kept: one of before may have steps milder than those before them. */
     public static ReminderPlan readKept(TypedPlan typed, LocalDate since, List<Problem> problems) {
+        return read(typed, since, new HashMap<>(), problems);
+    }
+
+    /** @param paths takes where each step was typed, by its day */
+    private static ReminderPlan read(
+            TypedPlan typed, LocalDate since, Map<Integer, String> paths, List<Problem> problems) {
         int before = problems.size();
         List<ReminderStep> steps = new ArrayList<>();
         Set<Integer> days = new HashSet<>();
@@ -120,6 +127,7 @@ public record ReminderPlan(
                         path + "days", given.get(i).days(), "another step has this day; each needs its own"));
             } else if (day != null && tone != null) {
                 steps.add(new ReminderStep(day, tone));
+                paths.put(day, path);
             }
         }
         LocalTime hour = hourOf(typed.hour(), problems);
@@ -130,17 +138,13 @@ public record ReminderPlan(
     }
 
     /** A step is never milder than the one before it: whoever was asked sternly is not asked kindly again. */
-    private static void refuseMilder(List<ReminderStep> inOrder, List<TypedStep> typed, List<Problem> problems) {
+    private static void refuseMilder(List<ReminderStep> inOrder, Map<Integer, String> paths, List<Problem> problems) {
         for (int i = 1; i < inOrder.size(); i++) {
             ReminderStep before = inOrder.get(i - 1);
             ReminderStep step = inOrder.get(i);
             if (step.tone().compareTo(before.tone()) < 0) {
-                int place = IntStream.range(0, typed.size())
-                        .filter(n -> dayOf("", typed.get(n), new ArrayList<>()) == step.days())
-                        .findFirst()
-                        .orElseThrow();
                 problems.add(new Problem(
-                        "steps[" + place + "].tone",
+                        paths.get(step.days()) + "tone",
                         step.tone().words(),
                         "is milder than the step " + before.words() + ", which is "
                                 + before.tone().words()));

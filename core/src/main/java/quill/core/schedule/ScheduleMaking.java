@@ -68,13 +68,13 @@ public final class ScheduleMaking {
             }
         }
         boolean rest = terms.stream().anyMatch(t -> t.share() instanceof Share.Rest);
-        if (rest && equals(terms) > 0) {
+        if (rest && equalParts(terms) > 0) {
             throw new RefusedException(
                     "schedule", "rest, equal", "equal parts leave no rest; use one of the two words");
         }
     }
 
-    private static int equals(List<Term> terms) {
+    private static int equalParts(List<Term> terms) {
         return (int)
                 terms.stream().filter(t -> t.share() instanceof Share.Equal).count();
     }
@@ -91,12 +91,12 @@ public final class ScheduleMaking {
                 rests++;
             }
         }
-        int equals = equals(terms);
+        int equalParts = equalParts(terms);
         if (rests > 1) {
             throw new RefusedException("schedule", rests + " rests", "only one installment can take the rest");
         }
         int compared = given.compareTo(HUNDRED);
-        if (compared > 0 || (compared < 0 && rests + equals == 0)) {
+        if (compared > 0 || (compared < 0 && rests + equalParts == 0)) {
             throw new RefusedException(
                     "schedule[" + last + "].share",
                     new PercentSum(given).text(),
@@ -104,7 +104,7 @@ public final class ScheduleMaking {
         }
         // Each of n equal parts has an n-th of what is left: all weights times n, so that they stay exact.
         BigDecimal left = HUNDRED.subtract(given);
-        BigDecimal times = BigDecimal.valueOf(Math.max(1, equals));
+        BigDecimal times = BigDecimal.valueOf(Math.max(1, equalParts));
         return Split.byWeights(
                 due,
                 terms.stream()
@@ -131,19 +131,18 @@ public final class ScheduleMaking {
                 amount = p.percent().of(due);
             } else if (terms.get(i).share() instanceof Share.OfAmount a) {
                 amount = a.amount();
-            } else if (terms.get(i).share() instanceof Share.Equal) {
-                amount = Money.zero(due.getCurrencyUnit());
-            } else if (rest >= 0) {
-                throw new RefusedException("schedule[" + i + "].share", "rest", "only one can take the rest");
-            } else {
+            } else if (terms.get(i).share() instanceof Share.Rest) {
+                if (rest >= 0) {
+                    throw new RefusedException("schedule[" + i + "].share", "rest", "only one can take the rest");
+                }
                 rest = i;
             }
             amounts.add(amount);
             taken = taken.plus(amount);
         }
-        int equals = equals(terms);
-        if (equals > 0) {
-            Iterator<Money> parts = Split.byWeights(due.minus(taken), Collections.nCopies(equals, BigDecimal.ONE))
+        int equalParts = equalParts(terms);
+        if (equalParts > 0) {
+            Iterator<Money> parts = Split.byWeights(due.minus(taken), Collections.nCopies(equalParts, BigDecimal.ONE))
                     .iterator();
             for (int i = 0; i < terms.size(); i++) {
                 if (terms.get(i).share() instanceof Share.Equal) {

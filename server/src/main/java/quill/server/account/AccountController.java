@@ -39,6 +39,7 @@ import quill.server.common.OneSnapshot;
 import quill.server.debts.Debts;
 import quill.server.debts.OpenSums;
 import quill.server.invoices.InvoiceIndex;
+import quill.server.payments.PaymentsService;
 
 /** Clients with what they owe, the account of one, and the journal. */
 @RestController
@@ -50,6 +51,7 @@ class AccountController {
     private final BooksService books;
     private final Debts debts;
     private final OpenSums sums;
+    private final PaymentsService payments;
     private final InvoiceIndex index;
     private final BusinessService business;
     private final BusinessClock clock;
@@ -59,6 +61,7 @@ class AccountController {
             BooksService books,
             Debts debts,
             OpenSums sums,
+            PaymentsService payments,
             InvoiceIndex index,
             BusinessService business,
             BusinessClock clock) {
@@ -66,6 +69,7 @@ class AccountController {
         this.books = books;
         this.debts = debts;
         this.sums = sums;
+        this.payments = payments;
         this.index = index;
         this.business = business;
         this.clock = clock;
@@ -184,7 +188,7 @@ class AccountController {
         Map<Long, OpenSums.ClientSum> open = sums.byClient(today, today).stream()
                 .filter(s -> s.open().getCurrencyUnit().equals(currency))
                 .collect(Collectors.toMap(OpenSums.ClientSum::clientId, s -> s));
-        return clients.named(filter).stream()
+        return clients.named(filter, payments.clientsOfReference(filter)).stream()
                 .map(c -> {
                     OpenSums.ClientSum own = open.get(c.id());
                     SortedMap<String, Money> owes = balances.getOrDefault(c.id(), Collections.emptySortedMap());

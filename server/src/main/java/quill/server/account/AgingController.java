@@ -8,6 +8,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -90,7 +91,8 @@ class AgingController {
             throw new RefusedException(problems);
         }
         LocalDate today = clock.today();
-        return table(unit, sums.all(), today, clients.client(after), PAGE);
+        List<OpenSums.Owed> all = sums.all();
+        return table(unit, all, sums.byClient(all, today, today), clients.client(after), PAGE);
     }
 
     private AgingView view(int most) {
@@ -99,13 +101,18 @@ class AgingController {
         Set<CurrencyUnit> currencies =
                 new LinkedHashSet<>(List.of(business.business().currencyUnit()));
         all.stream().map(OpenSums.Owed::currency).distinct().sorted().forEach(currencies::add);
+        List<OpenSums.ClientSum> byClient = sums.byClient(all, today, today);
         return new AgingView(
                 today,
-                currencies.stream().map(c -> table(c, all, today, null, most)).toList());
+                currencies.stream()
+                        .map(c -> table(c, all, byClient, null, most))
+                        .toList());
     }
 
-    private AgingTable table(CurrencyUnit currency, List<OpenSums.Owed> all, LocalDate today, Client after, int most) {
-        List<OpenSums.ClientSum> owing = sums.byClient(all, today, today).stream()
+    private AgingTable table(
+            CurrencyUnit currency, List<OpenSums.Owed> all, List<OpenSums.ClientSum> byClient, Client after, int most) {
+        LocalDate today = clock.today();
+        List<OpenSums.ClientSum> owing = byClient.stream()
                 .filter(s -> s.open().getCurrencyUnit().equals(currency))
                 .sorted(BY_NAME)
                 .toList();
@@ -164,20 +171,27 @@ class AgingController {
         List<OpenSums.Owed> all = sums.all();
         List<OpenSums.ClientSum> owing = new ArrayList<>(sums.byClient(all, today, today));
         owing.sort(BY_NAME);
+        Map<CurrencyUnit, Map<Long, List<OpenDebt>>> open = owing.stream()
+                .collect(Collectors.groupingBy(
+                        c -> c.open().getCurrencyUnit(),
+                        Collectors.mapping(OpenSums.ClientSum::clientId, Collectors.toList())))
+                .entrySet()
+                .stream()
+                .collect(Collectors.toMap(Map.Entry::getKey, e -> debts.openByClient(e.getValue(), e.getKey())));
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of("client", "invoice", "what", "due", "days late", "open", "currency"));
         for (OpenSums.ClientSum client : owing) {
             CurrencyUnit currency = client.open().getCurrencyUnit();
-            for (OpenDebt d : debts.open(client.clientId(), currency)) {
-                rows.add(List.of(
-                        Csv.text(client.client()),
-                        d.number(),
-                        d.fee() ? "late fee" : "installment " + d.position(),
-                        d.dueOn().toString(),
-                        String.valueOf(Math.max(0, Standing.daysLate(d.dueOn(), today))),
-                        Amounts.plain(d.open()),
-                        currency.getCode()));
-            }
+            open.get(currency).get(client.clientId()).stream()
+                    .sorted(debts.order())
+                    .forEach(d -> rows.add(List.of(
+                            Csv.text(client.client()),
+                            d.number(),
+                            d.fee() ? "late fee" : "installment " + d.position(),
+                            d.dueOn().toString(),
+                            String.valueOf(Math.max(0, Standing.daysLate(d.dueOn(), today))),
+                            Amounts.plain(d.open()),
+                            currency.getCode())));
         }
         return Csv.file("open-" + today + ".csv", rows);
     }

@@ -9,7 +9,6 @@ import java.util.function.Supplier;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.security.authentication.AnonymousAuthenticationToken;
 import org.springframework.security.core.Authentication;
-import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Repository;
 import quill.server.common.BusinessClock;
@@ -39,10 +38,11 @@ public class Happenings {
         return ACTING.get() != null ? ACTING.get() : person().orElse(BY_ITSELF);
     }
 
-    /** The person signed in, if anybody is. */
+    /** The person signed in, if anybody is, and nobody else acts. */
     public static Optional<String> person() {
         return Optional.ofNullable(SecurityContextHolder.getContext().getAuthentication())
-                .filter(a -> a.isAuthenticated() && !(a instanceof AnonymousAuthenticationToken))
+                .filter(a ->
+                        ACTING.get() == null && a.isAuthenticated() && !(a instanceof AnonymousAuthenticationToken))
                 .map(Authentication::getName);
     }
 
@@ -53,22 +53,24 @@ public class Happenings {
 
     /** Does something in the name of whoever it is known to be from. */
     public static void as(String who, Runnable act) {
-        ACTING.set(Texts.fit(who, 120));
-        try {
+        as(who, () -> {
             act.run();
-        } finally {
-            ACTING.remove();
-        }
+            return null;
+        });
     }
 
     /** Does what happens by itself within a person's request, so that nobody is named as having done it. */
     public static <T> T byItself(Supplier<T> act) {
-        SecurityContext person = SecurityContextHolder.getContext();
-        SecurityContextHolder.clearContext();
+        return as(BY_ITSELF, act);
+    }
+
+    private static <T> T as(String who, Supplier<T> act) {
+        String before = ACTING.get();
+        ACTING.set(Texts.fit(who, 120));
         try {
             return act.get();
         } finally {
-            SecurityContextHolder.setContext(person);
+            ACTING.set(before);
         }
     }
 

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -22,6 +23,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.PageKey;
 import quill.server.debts.Debts;
 import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.Slip;
 import quill.server.latefees.FeePolicies;
 import quill.server.latefees.LateFees;
 
@@ -37,6 +39,7 @@ public class Chasing {
     private final ClientsService clients;
     private final LateFees fees;
     private final DispatchService dispatch;
+    private final Debts debts;
     private final BusinessClock clock;
 
     Chasing(
@@ -46,6 +49,7 @@ public class Chasing {
             ClientsService clients,
             LateFees fees,
             DispatchService dispatch,
+            Debts debts,
             BusinessClock clock) {
         this.repository = repository;
         this.states = states;
@@ -53,6 +57,7 @@ public class Chasing {
         this.clients = clients;
         this.fees = fees;
         this.dispatch = dispatch;
+        this.debts = debts;
         this.clock = clock;
     }
 
@@ -72,6 +77,11 @@ public class Chasing {
     @EventListener
     void reminderExpired(DispatchService.ReminderExpired letter) {
         letter.steps().forEach(repository::useStepAgain);
+        notAsked(letter);
+    }
+
+    /** A letter never left: nobody was asked by it, and the client was not reminded that day. */
+    void notAsked(DispatchService.ReminderExpired letter) {
         letter.asked().forEach(repository::notAsked);
         repository.notReminded(letter.clientId(), letter.writtenOn());
         repository.lookAt(letter.clientId());
@@ -214,9 +224,9 @@ public class Chasing {
         Act act = found.get();
         if (act.stop() != Act.Stop.NOTHING) {
             if (act.stop() == Act.Stop.KEPT_BACK && act instanceof Act.Reminder reminder) {
-                // A letter that was kept back on its day does not go a day later: its steps are used up.
-                useUp(reminder);
-                repository.letActGo(key);
+                // A letter that was kept back on its day does not go a day later by itself: its steps are used up. It
+                // stays in sight, so that a person can send it after all.
+                repository.passed(key, day, useUp(reminder));
             }
             return new Outcome(Result.KEPT_BACK, act.stop().words(), act);
         }
@@ -242,19 +252,40 @@ public class Chasing {
         return Outcome.done(act);
     }
 
-    /** Writes a letter and notes what it uses up, within a transaction that has locked the client. */
-    void send(String key, Act.Reminder act) {
+    private void send(String key, Act.Reminder act) {
         dispatch.remind(key, act);
+        sent(act);
+    }
+
+    /** Writes a letter that a person sends and notes what it uses up, within a transaction that locked the client. */
+    void sendByHand(String key, Act.Reminder act, Slip slip, String keptBackAct) {
+        dispatch.remindByHand(key, act, slip, keptBackAct);
+        sent(act);
+    }
+
+    private void sent(Act.Reminder act) {
         useUp(act);
+        repository.forgetPassed(act.client());
         act.asked().forEach(i -> repository.asked(i.debt().id(), act.step().tone()));
         repository.reminded(act.client(), clock.today());
     }
 
-    private void useUp(Act.Reminder act) {
+    private Map<Long, Integer> useUp(Act.Reminder act) {
+        Map<Long, Integer> steps = new LinkedHashMap<>();
         act.items().stream()
                 .filter(i -> i.step() != null)
-                .forEach(i -> repository.useStep(i.debt().id(), i.step().days()));
+                .forEach(i -> steps.put(i.debt().id(), i.step().days()));
+        steps.forEach(repository::useStep);
         repository.lookAt(act.client());
+        return steps;
+    }
+
+    /** Reminders that were kept back until their day had passed, and of which something is still open; latest first. */
+    public List<KeptReminder> keptBack(int most) {
+        return repository.passed(most).stream()
+                .filter(p -> p.steps().keySet().stream()
+                        .anyMatch(d -> debts.openOf(d).filter(Money::isPositive).isPresent()))
+                .toList();
     }
 
     ClientState stateOf(long clientId) {

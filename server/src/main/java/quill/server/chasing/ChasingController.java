@@ -12,6 +12,8 @@ import org.springframework.web.bind.annotation.RestController;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.reminder.ReminderPlan.TypedPlan;
 import quill.server.clients.ClientsService;
+import quill.server.dispatch.LetterLook;
+import quill.server.dispatch.Slip;
 import quill.server.latefees.FeePolicies;
 import quill.server.latefees.LateFees;
 
@@ -45,6 +47,11 @@ class ChasingController {
 
     /** An act that a person decides about. */
     record ActKey(String key, long clientId) {}
+
+    record DoNow(
+            String key,
+            long clientId,
+            @Schema(nullable = true) Slip slip) {}
 
     record LeaveOut(String key, long clientId, String reason) {}
 
@@ -104,8 +111,19 @@ class ChasingController {
     }
 
     @PostMapping("/acts/doing-now")
-    void doNow(@RequestBody ActKey act) {
-        decisions.doNow(act.key(), act.clientId());
+    void doNow(@RequestBody DoNow act) {
+        decisions.doNow(act.key(), act.clientId(), act.slip());
+    }
+
+    /** The letter that an act would send now. */
+    @PostMapping("/acts/letter")
+    LetterLook.Look lookAt(@RequestBody DoNow act) {
+        return decisions.lookAt(act.key(), act.clientId(), act.slip());
+    }
+
+    @PostMapping("/acts/letting-be")
+    void letItBe(@RequestBody ActKey act) {
+        decisions.letItBe(act.key(), act.clientId());
     }
 
     @PostMapping("/acts/leaving-out")

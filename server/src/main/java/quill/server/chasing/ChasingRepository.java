@@ -1,12 +1,17 @@
 package quill.server.chasing;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -236,7 +241,7 @@ class ChasingRepository {
 
     Map<Long, Set<String>> keptBackKeys(Collection<Long> clientIds) {
         Map<Long, Set<String>> keys = new HashMap<>();
-        jdbc.sql("SELECT client_id, act_key FROM kept_back_act WHERE client_id IN (:clients)")
+        jdbc.sql("SELECT client_id, act_key FROM kept_back_act WHERE client_id IN (:clients) AND passed_on IS NULL")
                 .param("clients", clientIds)
                 .query(rs -> {
                     keys.computeIfAbsent(rs.getLong("client_id"), k -> new HashSet<>())
@@ -262,6 +267,60 @@ class ChasingRepository {
         return jdbc.sql("DELETE FROM kept_back_act WHERE act_key = :key")
                 .param("key", key)
                 .update();
+    }
+
+    /** The day of a reminder that is kept back has come: it stays in sight, and its steps are used up. */
+    void passed(String key, LocalDate on, Map<Long, Integer> steps) {
+        jdbc.sql("UPDATE kept_back_act SET passed_on = :on, steps = :steps WHERE act_key = :key")
+                .param("on", on)
+                .param(
+                        "steps",
+                        steps.entrySet().stream()
+                                .limit(120)
+                                .map(e -> e.getKey() + ":" + e.getValue())
+                                .collect(Collectors.joining(" ")))
+                .param("key", key)
+                .update();
+    }
+
+    /** All that were kept back until their day had passed, latest first. */
+    List<KeptReminder> passed(int most) {
+        return jdbc.sql(PASSED + " WHERE passed_on IS NOT NULL ORDER BY passed_on DESC, act_key LIMIT :most")
+                .param("most", most)
+                .query(ChasingRepository::passed)
+                .list();
+    }
+
+    Optional<KeptReminder> passed(String key) {
+        return jdbc.sql(PASSED + " WHERE passed_on IS NOT NULL AND act_key = :key")
+                .param("key", key)
+                .query(ChasingRepository::passed)
+                .optional();
+    }
+
+    /** A later letter went, which says what is open: what was kept back before it is done with. */
+    void forgetPassed(long clientId) {
+        jdbc.sql("DELETE FROM kept_back_act WHERE client_id = :client AND passed_on IS NOT NULL")
+                .param("client", clientId)
+                .update();
+    }
+
+    private static final String PASSED = "SELECT act_key, client_id, what, passed_on, steps FROM kept_back_act";
+
+    private static KeptReminder passed(ResultSet rs, int row) throws SQLException {
+        Map<Long, Integer> steps = new LinkedHashMap<>();
+        for (String each : rs.getString("steps").split(" ")) {
+            if (!each.isEmpty()) {
+                String[] pair = each.split(":");
+                steps.put(Long.valueOf(pair[0]), Integer.valueOf(pair[1]));
+            }
+        }
+        return new KeptReminder(
+                rs.getString("act_key"),
+                rs.getLong("client_id"),
+                rs.getString("what"),
+                rs.getDate("passed_on").toLocalDate(),
+                steps);
     }
 
     /** The steps used for installments that are about to go: their invoice is a draft again, or void. */

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import org.springframework.context.event.EventListener;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -22,7 +23,10 @@ import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
+import quill.server.dispatch.CallingBack;
 import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.LetterLook;
+import quill.server.dispatch.Slip;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 import quill.server.latefees.LateFees;
@@ -41,6 +45,7 @@ public class Decisions {
     private final InvoicesService invoices;
     private final LateFees fees;
     private final DispatchService dispatch;
+    private final LetterLook look;
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
@@ -53,6 +58,7 @@ public class Decisions {
             InvoicesService invoices,
             LateFees fees,
             DispatchService dispatch,
+            LetterLook look,
             Happenings happenings,
             Changes changes,
             BusinessClock clock) {
@@ -63,6 +69,7 @@ public class Decisions {
         this.invoices = invoices;
         this.fees = fees;
         this.dispatch = dispatch;
+        this.look = look;
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
@@ -97,13 +104,14 @@ public class Decisions {
     /**
      * Does an act now: a letter before its day, or a fee that waits for review or was kept back.
      *
+     * @param slip how a letter goes, this once, or null
      * @throws ConflictException where the client had a reminder today, or the fee's day has not come
      */
     @Transactional
-    public void doNow(String key, long clientId) {
+    public void doNow(String key, long clientId, Slip slip) {
         clients.lock(clientId);
-        Act act = find(key, clientId);
         LocalDate today = clock.today();
+        Act act = repository.passed(key).map(p -> takeUp(p, clientId, today)).orElseGet(() -> find(key, clientId));
         if (act instanceof Act.Fee fee) {
             if (fee.fee().occasion().isAfter(today)) {
                 throw new ConflictException(
@@ -120,11 +128,76 @@ public class Decisions {
             throw new ConflictException(
                     "This client had a reminder today; a second one goes tomorrow at the earliest.");
         }
-        if (clients.client(clientId).email().isEmpty()) {
-            throw new RefusedException("client.email", "", "this client has no e-mail address; add one first");
+        if (clients.client(clientId).email().isEmpty()
+                && (slip == null || slip.to() == null || slip.to().isBlank())) {
+            throw new RefusedException(
+                    "client.email", "", "this client has no e-mail address; add one, or write one for this once");
         }
-        chasing.send(todays, reminder);
+        boolean keptBack = repository.letActGo(key) == 1;
+        chasing.sendByHand(todays, reminder, slip, keptBack ? key : null);
+    }
+
+    /** What a reminder asks for today that was kept back until its day had passed: its steps are due again. */
+    private Act takeUp(KeptReminder kept, long clientId, LocalDate today) {
+        if (kept.clientId() != clientId) {
+            throw new NotFoundException("This client has no act of the key " + kept.key() + ".");
+        }
+        kept.steps().forEach(repository::useStepAgain);
+        return ActsToCome.of(chasing.stateOf(clientId), plans.rules(), today, today).stream()
+                .filter(Act.Reminder.class::isInstance)
+                .findFirst()
+                .orElseThrow(
+                        () -> new ConflictException(
+                                "Nothing is to be asked of this client today; what it was about is paid, or reminded of since."));
+    }
+
+    /** A person has dealt with a reminder that was kept back until its day had passed: it does not go. */
+    @Transactional
+    public void letItBe(String key, long clientId) {
+        clients.lock(clientId);
+        KeptReminder kept = repository
+                .passed(key)
+                .filter(p -> p.clientId() == clientId)
+                .orElseThrow(() -> new ConflictException("That is not kept back any more."));
         repository.letActGo(key);
+        happenings.note(null, clientId, "Not sent: " + kept.what());
+        changes.say(null, clientId);
+    }
+
+    /** The letter that an act would send now. @throws RefusedException where it is no reminder */
+    public LetterLook.Look lookAt(String key, long clientId, Slip slip) {
+        if (key == null || !REMINDER.matcher(key).matches()) {
+            throw new RefusedException("key", key, "must be that of a reminder to come");
+        }
+        return look.at(clientId, slip, s -> {
+            doNow(key, clientId, s);
+            return Act.Reminder.key(clientId, clock.today());
+        });
+    }
+
+    /** What a reminder had used up is due again, and what had been kept back before is kept back again. */
+    @EventListener
+    void calledBack(CallingBack.ReminderCalledBack letter) {
+        DispatchService.ReminderExpired unsent = letter.letter();
+        LocalDate keptOn = letter.keptBackAct() == null ? null : Act.Reminder.dayOf(letter.keptBackAct());
+        if (keptOn == null || !keptOn.isBefore(clock.today())) {
+            chasing.reminderExpired(unsent);
+            if (keptOn != null
+                    && toCome(chasing.stateOf(unsent.clientId()), letter.keptBackAct())
+                            .isPresent()) {
+                keepBack(letter.keptBackAct(), unsent.clientId());
+            }
+            return;
+        }
+        // Its day had passed before: its steps stay used up, and it is in sight again.
+        chasing.notAsked(unsent);
+        repository.keepBackAct(new ChasingRepository.KeptBack(
+                letter.keptBackAct(),
+                unsent.clientId(),
+                "reminder of " + Texts.day(keptOn),
+                Happenings.who(),
+                clock.today()));
+        repository.passed(letter.keptBackAct(), keptOn, unsent.steps());
     }
 
     /** Decides that a fee under review is not charged; its key is used up. */
@@ -140,14 +213,19 @@ public class Decisions {
     }
 
     private Act find(String key, long clientId) {
+        ClientState state = chasing.stateOf(clientId);
+        return toCome(state, key).orElseThrow(() -> new ConflictException(whyGone(state, key)));
+    }
+
+    private Optional<Act> toCome(ClientState state, String key) {
+        return comingUp(state).filter(a -> a.key().equals(key)).findFirst();
+    }
+
+    private Stream<Act> comingUp(ClientState state) {
         // Before today's run its acts are met today; after it, what has come up since is met tomorrow.
         LocalDate today = clock.today();
-        ClientState state = chasing.stateOf(clientId);
         return Stream.of(today, today.plusDays(1))
-                .flatMap(from -> ActsToCome.of(state, plans.rules(), from, from.plusDays(FAR)).stream())
-                .filter(a -> a.key().equals(key))
-                .findFirst()
-                .orElseThrow(() -> new ConflictException(whyGone(state, key)));
+                .flatMap(from -> ActsToCome.of(state, plans.rules(), from, from.plusDays(FAR)).stream());
     }
 
     private String whyGone(ClientState state, String key) {

@@ -4,6 +4,7 @@ import java.sql.Connection;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -36,13 +37,19 @@ public class ClientsService {
 
     /** Clients whose name or address has this text, by name; all where it is empty. */
     public List<Client> named(String text) {
+        return named(text, Set.of());
+    }
+
+    /** The same, and some others that were found by something else. */
+    public List<Client> named(String text, Set<Long> others) {
         String plain = text == null ? "" : text.strip().toLowerCase(java.util.Locale.ROOT);
         return plain.isEmpty()
                 ? all()
                 : all().stream()
-                        .filter(c -> (c.name() + " " + c.email())
-                                .toLowerCase(java.util.Locale.ROOT)
-                                .contains(plain))
+                        .filter(c -> others.contains(c.id())
+                                || (c.name() + " " + c.email())
+                                        .toLowerCase(java.util.Locale.ROOT)
+                                        .contains(plain))
                         .toList();
     }
 

@@ -22,6 +22,7 @@ import quill.server.common.ConflictException;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
 import quill.server.debts.OpenSums;
+import quill.server.dispatch.CallingBack;
 import quill.server.dispatch.Outbox;
 import quill.server.processor.ProcessorClient;
 
@@ -39,6 +40,7 @@ class DemoClock {
     private final BusinessClock clock;
     private final DailyRun run;
     private final Outbox outbox;
+    private final CallingBack callingBack;
     private final ActViews acts;
     private final ReminderPlans plans;
     private final OpenSums sums;
@@ -52,6 +54,7 @@ class DemoClock {
             BusinessClock clock,
             DailyRun run,
             Outbox outbox,
+            CallingBack callingBack,
             ActViews acts,
             ReminderPlans plans,
             OpenSums sums,
@@ -62,6 +65,7 @@ class DemoClock {
         this.clock = clock;
         this.run = run;
         this.outbox = outbox;
+        this.callingBack = callingBack;
         this.acts = acts;
         this.plans = plans;
         this.sums = sums;
@@ -116,6 +120,8 @@ class DemoClock {
         moving.lock();
         try {
             LocalTime hour = plans.rules().plan().hour();
+            // The days pass at once: what could still be called back today leaves today.
+            callingBack.leaveAtOnce();
             outbox.sendDue();
             int days = 0;
             int fees = 0;

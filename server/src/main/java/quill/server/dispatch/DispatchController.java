@@ -30,6 +30,8 @@ class DispatchController {
     private final Withdrawals withdrawals;
     private final PdfMaking pdf;
     private final SentPapers sent;
+    private final LetterLook look;
+    private final CallingBack callingBack;
 
     DispatchController(
             DispatchService service,
@@ -37,7 +39,11 @@ class DispatchController {
             CreditNotes notes,
             Withdrawals withdrawals,
             PdfMaking pdf,
-            SentPapers sent) {
+            SentPapers sent,
+            LetterLook look,
+            CallingBack callingBack) {
+        this.look = look;
+        this.callingBack = callingBack;
         this.sent = sent;
         this.service = service;
         this.notes = notes;
@@ -46,9 +52,13 @@ class DispatchController {
         this.pdf = pdf;
     }
 
-    record IssueAndSend(int version) {}
+    record IssueAndSend(
+            int version, @Schema(nullable = true) Slip slip) {}
 
-    record SendAgain(String key) {}
+    record SendAgain(String key, @Schema(nullable = true) Slip slip) {}
+
+    record LookAtInvoice(
+            int version, @Schema(nullable = true) Slip slip) {}
 
     record Sent(long id, int version) {}
 
@@ -61,12 +71,35 @@ class DispatchController {
 
     @PostMapping("/invoices/{id}/issue-and-send")
     Sent issueAndSend(@PathVariable long id, @RequestBody IssueAndSend request) {
-        return new Sent(id, service.issueAndSend(id, request.version()).version());
+        return new Sent(
+                id, service.issueAndSend(id, request.version(), request.slip()).version());
     }
 
     @PostMapping("/invoices/{id}/sendings")
     void sendAgain(@PathVariable long id, @RequestBody SendAgain request) {
-        service.sendAgain(id, request.key());
+        service.sendAgain(id, request.key(), request.slip());
+    }
+
+    /** The letter with which an invoice would be sent now; a draft's as if it were issued. */
+    @PostMapping("/invoices/{id}/letter")
+    LetterLook.Look look(@PathVariable long id, @RequestBody LookAtInvoice request) {
+        Invoice invoice = invoices.invoice(id);
+        return look.at(invoice.clientId(), request.slip(), slip -> {
+            if (invoice.isDraft()) {
+                return service.issueToLook(id, request.version(), slip);
+            }
+            return service.sendToLook(id, slip);
+        });
+    }
+
+    @GetMapping("/messages/leaving")
+    List<Message> leaving() {
+        return callingBack.leaving();
+    }
+
+    @PostMapping("/messages/{id}/calling-back")
+    void callBack(@PathVariable long id) {
+        callingBack.callBack(id);
     }
 
     @PostMapping("/invoices/{id}/credit-notes")
@@ -150,7 +183,8 @@ class DispatchController {
             return Downloads.pdf(paper.get().bytes(), paper.get().name().replaceAll("\\.pdf$", ""));
         }
         ReminderLetter letter = service.reminderLetter(id);
-        return Downloads.pdf(pdf.reminder(letter), "reminder-" + letter.writtenOn());
+        return Downloads.pdf(
+                pdf.reminder(letter), SentPapers.ofReminder(letter.writtenOn()).replaceAll("\\.pdf$", ""));
     }
 
     @GetMapping("/clients/{id}/messages")

@@ -7,6 +7,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.UUID;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
@@ -17,8 +18,10 @@ import quill.core.RefusedException;
 import quill.core.acts.Act;
 import quill.core.ledger.Appropriation;
 import quill.core.money.Amounts;
+import quill.server.QuillSettings;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
+import quill.server.business.BusinessService;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
@@ -46,6 +49,8 @@ public class DispatchService {
     private final Debts debts;
     private final Happenings happenings;
     private final Changes changes;
+    private final BusinessService business;
+    private final QuillSettings settings;
     private final BusinessClock clock;
 
     DispatchService(
@@ -60,7 +65,11 @@ public class DispatchService {
             Debts debts,
             Happenings happenings,
             Changes changes,
+            BusinessService business,
+            QuillSettings settings,
             BusinessClock clock) {
+        this.business = business;
+        this.settings = settings;
         this.repository = repository;
         this.letters = letters;
         this.reminders = reminders;
@@ -75,22 +84,45 @@ public class DispatchService {
         this.clock = clock;
     }
 
-    /** Issues a draft and queues the letter in one step: both happen or neither. */
+    /** Issues a draft and queues the letter, which leaves at once: both happen or neither. */
     @Transactional
     public Invoice issueAndSend(long id, int version) {
+        return issueAndSend(id, version, Slip.PLAIN, 0);
+    }
+
+    /** The same as a person wants it, to be called back for a while. */
+    @Transactional
+    public Invoice issueAndSend(long id, int version, Slip slip) {
+        return issueAndSend(id, version, Slip.checked(slip), settings.callBackSeconds());
+    }
+
+    private Invoice issueAndSend(long id, int version, Slip slip, int hold) {
         Invoice draft = invoices.invoice(id);
-        if (draft.clientId() != null && clients.client(draft.clientId()).email().isEmpty()) {
+        if (draft.clientId() != null
+                && slip.toOr(clients.client(draft.clientId()).email()).isEmpty()) {
             throw new RefusedException(
-                    "client.email", "", "this client has no e-mail address; add one, or issue without sending");
+                    "client.email",
+                    "",
+                    "this client has no e-mail address; add one, write one for this once, or issue without sending");
         }
         Invoice issued = invoices.issue(id, version);
-        send(issued, "invoice:" + id);
+        send(issued, "invoice:" + id, slip, hold);
         return issued;
     }
 
-    /** Sends an issued invoice once more. @param key the caller's own, so that a repeated request sends once */
+    /** Sends an issued invoice once more, at once. @param key the caller's own, so that a repeated request sends once */
     @Transactional
     public void sendAgain(long id, String key) {
+        sendAgain(id, key, Slip.PLAIN, 0);
+    }
+
+    /** The same as a person wants it, to be called back for a while. */
+    @Transactional
+    public void sendAgain(long id, String key, Slip slip) {
+        sendAgain(id, key, Slip.checked(slip), settings.callBackSeconds());
+    }
+
+    private void sendAgain(long id, String key, Slip slip, int hold) {
         Long clientId = invoices.invoice(id).clientId();
         if (clientId != null) {
             clients.lock(clientId);
@@ -105,15 +137,73 @@ public class DispatchService {
         if (key == null || !key.matches("[A-Za-z0-9-]{8,60}")) {
             throw new RefusedException("key", key, "must be 8 to 60 letters, digits and hyphens, new for each sending");
         }
-        send(invoice, "again:" + id + ":" + key);
+        send(invoice, "again:" + id + ":" + key, slip, hold);
     }
 
-    private void send(Invoice invoice, String key) {
+    /** Issues and sends to be looked at, in a transaction that is rolled back. @return the letter's key */
+    String issueToLook(long id, int version, Slip slip) {
+        issueAndSend(id, version, slip, 0);
+        return "invoice:" + id;
+    }
+
+    /** The same for one that is issued. */
+    String sendToLook(long id, Slip slip) {
+        String key = "look-" + UUID.randomUUID();
+        sendAgain(id, key, slip, 0);
+        return "again:" + id + ":" + key;
+    }
+
+    private void send(Invoice invoice, String key, Slip slip, int hold) {
         Client client = clients.client(invoice.clientId());
-        if (client.email().isEmpty()) {
-            throw new RefusedException("client.email", "", "this client has no e-mail address; add one first");
+        String to = slip.toOr(client.email());
+        if (to.isEmpty()) {
+            throw new RefusedException(
+                    "client.email", "", "this client has no e-mail address; add one, or write one for this once");
         }
-        queue(key, "invoice", client, invoice, letters.invoice(invoice), "invoice");
+        if (repository.exists(key)) {
+            return; // This very sending was asked for before, and its answer was lost.
+        }
+        slip.check(letters.invoice(invoice, Slip.PLAIN));
+        Written written = letters.invoice(invoice, slip);
+        MessageRepository.Draft draft = new MessageRepository.Draft(
+                key,
+                "invoice",
+                client.id(),
+                invoice.id(),
+                to,
+                written.subject(),
+                written.html(),
+                written.text(),
+                "invoice",
+                null,
+                null,
+                List.of(),
+                null,
+                hold);
+        queue(draft);
+        copy(draft, slip);
+        changes.say(invoice.id(), client.id());
+    }
+
+    /** A copy to the business is a message of its own: that it went says nothing of the client's. */
+    private void copy(MessageRepository.Draft d, Slip slip) {
+        if (slip.copy()) {
+            queue(new MessageRepository.Draft(
+                    "copy:" + d.whatKey() + ":" + UUID.randomUUID().toString().substring(0, 8),
+                    "copy",
+                    d.clientId(),
+                    d.invoiceId(),
+                    business.business().email(),
+                    "Copy, sent to " + d.to() + ": " + d.subject(),
+                    d.html(),
+                    d.text(),
+                    d.attachment(),
+                    null,
+                    d.reminder(),
+                    List.of(),
+                    null,
+                    d.holdSeconds()));
+        }
     }
 
     /** Takes an invoice back, whole or in part, and tells the client, if it has an address. */
@@ -177,36 +267,51 @@ public class DispatchService {
     }
 
     /**
-     * Queues a reminder, within the transaction that notes its steps as used up.
+     * Queues a reminder of the plan, which leaves at once, within the transaction that notes its steps as used up.
      *
      * @return whether it was queued: false where a letter has this key already
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public boolean remind(String key, Act.Reminder act) {
+        return remind(key, act, Slip.PLAIN, null, 0);
+    }
+
+    /**
+     * The same as a person wants it, to be called back for a while.
+     *
+     * @param keptBackAct the act's key where it had been kept back before, else null
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public boolean remindByHand(String key, Act.Reminder act, Slip slip, String keptBackAct) {
+        return remind(key, act, Slip.checked(slip), keptBackAct, settings.callBackSeconds());
+    }
+
+    private boolean remind(String key, Act.Reminder act, Slip slip, String keptBackAct, int hold) {
         Client client = clients.client(act.client());
-        ReminderLetter letter = reminders.letter(act, client);
+        ReminderLetter plain = reminders.letter(act, client);
+        slip.check(reminders.written(plain));
+        ReminderLetter letter = plain.with(slip);
         Written written = reminders.written(letter);
         Set<Long> about =
                 act.asked().stream().map(i -> i.debt().document()).collect(Collectors.toCollection(LinkedHashSet::new));
-        boolean queued = repository.queue(
-                new MessageRepository.Draft(
-                        key,
-                        "reminder",
-                        client.id(),
-                        act.main().document(),
-                        client.email(),
-                        written.subject(),
-                        written.html(),
-                        written.text(),
-                        "none",
-                        null,
-                        json.write(letter),
-                        about,
-                        letters.newMessageId(),
-                        Happenings.person().orElse(Happenings.BY_ITSELF)),
-                clock.today(),
-                LocalDateTime.now(clock));
+        MessageRepository.Draft draft = new MessageRepository.Draft(
+                key,
+                "reminder",
+                client.id(),
+                act.main().document(),
+                slip.toOr(client.email()),
+                written.subject(),
+                written.html(),
+                written.text(),
+                "none",
+                null,
+                json.write(letter),
+                about,
+                keptBackAct,
+                hold);
+        boolean queued = queue(draft);
         if (queued) {
+            copy(draft, slip);
             String what = "Reminder written (" + act.step().tone().words() + ", step "
                     + act.step().words() + "): " + Amounts.grouped(act.amount());
             about.forEach(invoice -> happenings.note(invoice, client.id(), what));
@@ -252,27 +357,29 @@ public class DispatchService {
 
     private void queue(
             String key, String kind, Client client, Invoice invoice, Written written, String attachment, Long noteId) {
-        boolean queued = repository.queue(
-                new MessageRepository.Draft(
-                        key,
-                        kind,
-                        client.id(),
-                        invoice.id(),
-                        client.email(),
-                        written.subject(),
-                        written.html(),
-                        written.text(),
-                        attachment,
-                        noteId,
-                        null,
-                        List.of(),
-                        letters.newMessageId(),
-                        Happenings.person().orElse(Happenings.BY_ITSELF)),
-                clock.today(),
-                LocalDateTime.now(clock));
+        boolean queued = queue(new MessageRepository.Draft(
+                key,
+                kind,
+                client.id(),
+                invoice.id(),
+                client.email(),
+                written.subject(),
+                written.html(),
+                written.text(),
+                attachment,
+                noteId,
+                null,
+                List.of(),
+                null,
+                0));
         if (queued) {
             changes.say(invoice.id(), client.id());
         }
+    }
+
+    private boolean queue(MessageRepository.Draft draft) {
+        String by = Happenings.person().orElse(Happenings.BY_ITSELF);
+        return repository.queue(draft, letters.newMessageId(), by, clock.today(), LocalDateTime.now(clock));
     }
 
     /** Messages about an invoice, newest first. */

@@ -91,7 +91,8 @@ public class Letters {
         return Texts.day(date);
     }
 
-    Written invoice(Invoice invoice) {
+    /** @param slip what the person who sends it changes, this once */
+    Written invoice(Invoice invoice, Slip slip) {
         FixedDocument document = invoices.document(invoice);
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         boolean single = parts.stream().filter(p -> !p.fee()).count() == 1;
@@ -107,9 +108,9 @@ public class Letters {
                 ? "It is settled by what you have paid already. There is nothing to pay."
                 : ways.sentence();
         return write(
-                business.business().name() + ": invoice " + document.number(),
+                slip.subjectOr(business.business().name() + ": invoice " + document.number()),
                 document,
-                second.isEmpty() ? List.of(first) : List.of(first, second),
+                slip.before(second.isEmpty() ? List.of(first) : List.of(first, second)),
                 rows,
                 open.isZero() ? "See the invoice" : ways.button(),
                 invoice);
@@ -178,8 +179,10 @@ public class Letters {
         sums.keySet().forEach(id -> about.put(id, invoices.invoice(id)));
         List<Row> rows = new ArrayList<>();
         rows.add(new Row("Received " + day(on) + ", " + way, shown(paid), null));
-        sums.forEach((id, sum) ->
-                rows.add(new Row("For invoice " + about.get(id).number(), shown(sum), link(about.get(id)))));
+        sums.forEach((id, sum) -> rows.add(new Row(
+                "For invoice " + about.get(id).number(),
+                shown(sum),
+                settings.pageOf(about.get(id).token()))));
         if (credit.isPositive()) {
             rows.add(new Row("Held as credit for you", shown(credit), null));
         }
@@ -252,10 +255,6 @@ public class Letters {
                 .toList();
     }
 
-    private String link(Invoice invoice) {
-        return settings.publicUrl() + "/p/" + invoice.token();
-    }
-
     private static String noted(String what, Measure.Part part) {
         return part.note().isEmpty() ? what : what + ", " + part.note();
     }
@@ -272,7 +271,7 @@ public class Letters {
                 + (document.to().under().isEmpty()
                         ? document.to().name()
                         : document.to().under()) + ",";
-        String link = link(invoice);
+        String link = settings.pageOf(invoice.token());
         Context context = new Context(Locale.UK);
         context.setVariable("subject", subject);
         context.setVariable("business", own);

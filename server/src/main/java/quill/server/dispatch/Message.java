@@ -8,6 +8,7 @@ import java.time.LocalDate;
  *
  * @param state waiting, sending, sent, uncertain (the mail server's answer never came), failed, or set aside by a
  *     person
+ * @param leavesIn seconds in which it can be called back; null where it is not held for that
  */
 public record Message(
         long id,
@@ -19,4 +20,6 @@ public record Message(
         String state,
         @Schema(nullable = true) String error,
         LocalDate madeOn,
-        @Schema(nullable = true) LocalDate sentOn) {}
+        @Schema(nullable = true) LocalDate sentOn,
+        boolean calledBack,
+        @Schema(nullable = true) Integer leavesIn) {}

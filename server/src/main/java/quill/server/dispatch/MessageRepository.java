@@ -18,7 +18,10 @@ import quill.server.common.Texts;
 @Repository
 class MessageRepository {
     private static final String SELECT = """
-            SELECT id, kind, client_id, invoice_id, to_address, subject, state, error, made_on, sent_on FROM message
+            SELECT id, kind, client_id, invoice_id, to_address, subject, state, error, made_on, sent_on, called_back,
+                   CASE WHEN state = 'waiting' AND tries = 0 AND next_try_at > LOCALTIMESTAMP
+                        THEN DATEDIFF('SECOND', LOCALTIMESTAMP, next_try_at) END leaves_in
+              FROM message
             """;
 
     private final JdbcClient jdbc;
@@ -40,8 +43,8 @@ class MessageRepository {
             Long noteId,
             String reminder,
             Collection<Long> about,
-            String messageId,
-            String madeBy) {}
+            String keptBackAct,
+            int holdSeconds) {}
 
     record Outgoing(
             long id,
@@ -59,8 +62,8 @@ class MessageRepository {
             int tries) {}
 
     /** Queues a letter once for its key; a second call with the same key does nothing. @return whether it was queued */
-    boolean queue(Draft d, LocalDate today, LocalDateTime now) {
-        boolean queued = insert(d, today, now);
+    boolean queue(Draft d, String messageId, String madeBy, LocalDate today, LocalDateTime now) {
+        boolean queued = insert(d, messageId, madeBy, today, now);
         if (queued) {
             jdbc.sql("""
                     INSERT INTO message_text (message_id, html, text, reminder)
@@ -83,17 +86,17 @@ class MessageRepository {
         return queued;
     }
 
-    private boolean insert(Draft d, LocalDate today, LocalDateTime now) {
+    private boolean insert(Draft d, String messageId, String madeBy, LocalDate today, LocalDateTime now) {
         return jdbc.sql("""
                         INSERT INTO message (what_key, message_id, kind, client_id, invoice_id, to_address, subject,
-                          attachment, credit_note_id, state, next_try_at, made_on, made_at, made_by)
+                          attachment, credit_note_id, state, next_try_at, made_on, made_at, made_by, kept_back_act)
                         SELECT :key, :messageId, :kind, :client, :invoice, :to, :subject, :attachment, :note,
-                               'waiting', LOCALTIMESTAMP, :today, :now, :by
+                               'waiting', DATEADD('SECOND', :hold, LOCALTIMESTAMP), :today, :now, :by, :keptBack
                          WHERE NOT EXISTS (SELECT 1 FROM message WHERE what_key = :key)
                         """)
                         .param("key", d.whatKey())
-                        .param("messageId", d.messageId())
-                        .param("by", d.madeBy())
+                        .param("messageId", messageId)
+                        .param("by", madeBy)
                         .param("kind", d.kind())
                         .param("client", d.clientId())
                         .param("invoice", d.invoiceId())
@@ -101,6 +104,8 @@ class MessageRepository {
                         .param("subject", Texts.fit(d.subject(), 500))
                         .param("attachment", d.attachment())
                         .param("note", d.noteId())
+                        .param("hold", d.holdSeconds())
+                        .param("keptBack", d.keptBackAct())
                         .param("today", today)
                         .param("now", Timestamp.valueOf(now))
                         .update()
@@ -132,9 +137,10 @@ class MessageRepository {
                 .list();
     }
 
-    /** Whether anything was ever written to anybody about an invoice. */
+    /** Whether anything was ever written to a client about an invoice and not called back. */
     boolean anyAbout(long invoiceId) {
-        return jdbc.sql("SELECT COUNT(*) FROM message WHERE invoice_id = :invoice")
+        return jdbc.sql(
+                                "SELECT COUNT(*) FROM message WHERE invoice_id = :invoice AND NOT called_back AND kind <> 'copy'")
                         .param("invoice", invoiceId)
                         .query(Integer.class)
                         .single()
@@ -146,7 +152,8 @@ class MessageRepository {
         return jdbc.sql("""
                 SELECT v.id FROM invoice v
                  WHERE v.id > (SELECT MAX(id) FROM invoice) - 2000 AND v.bucket = 'open' AND v.given_on IS NULL
-                   AND NOT EXISTS (SELECT 1 FROM message m WHERE m.invoice_id = v.id AND m.kind = 'invoice')
+                   AND NOT EXISTS (SELECT 1 FROM message m WHERE m.invoice_id = v.id AND m.kind = 'invoice'
+                                      AND NOT m.called_back)
                  ORDER BY v.id DESC LIMIT :most
                 """).param("most", most).query(Long.class).list();
     }
@@ -183,6 +190,69 @@ class MessageRepository {
                         .param("key", whatKey)
                         .update()
                 == 1;
+    }
+
+    /** A letter as it was queued, within the transaction that did so. */
+    record Looked(
+            String kind, long invoiceId, String number, String to, String subject, String text, LocalDate madeOn) {}
+
+    Optional<Looked> looked(String key) {
+        return jdbc.sql("""
+                SELECT m.kind, m.invoice_id, v.number, m.to_address, m.subject, t.text, m.made_on
+                  FROM message m JOIN message_text t ON t.message_id = m.id JOIN invoice v ON v.id = m.invoice_id
+                 WHERE m.what_key = :key
+                """)
+                .param("key", key)
+                .query((rs, n) -> new Looked(
+                        rs.getString("kind"),
+                        rs.getLong("invoice_id"),
+                        rs.getString("number"),
+                        rs.getString("to_address"),
+                        rs.getString("subject"),
+                        rs.getString("text"),
+                        rs.getDate("made_on").toLocalDate()))
+                .optional();
+    }
+
+    /** Letters that wait for nothing but the time in which they can be called back. */
+    List<Message> leaving() {
+        return jdbc.sql(SELECT + """
+                 WHERE state = 'waiting' AND tries = 0 AND next_try_at > LOCALTIMESTAMP AND kind <> 'copy' ORDER BY id
+                """).query(MessageRepository::message).list();
+    }
+
+    /** Lets what can still be called back go with the next round. */
+    void leaveAtOnce() {
+        jdbc.sql("""
+                UPDATE message SET next_try_at = LOCALTIMESTAMP
+                 WHERE state = 'waiting' AND tries = 0 AND next_try_at > LOCALTIMESTAMP
+                """).update();
+    }
+
+    /** Sets aside what has not left, and frees its key. @return whether it was still waiting */
+    boolean callBack(long id) {
+        return jdbc.sql("""
+                        UPDATE message
+                           SET state = 'set aside', called_back = TRUE, what_key = 'called back:' || id,
+                               error = 'Called back before it left.'
+                         WHERE id = :id AND state = 'waiting'
+                        """).param("id", id).update() == 1;
+    }
+
+    /** The copy to oneself of a letter, where it still waits. */
+    Optional<Long> waitingCopyOf(long id) {
+        return jdbc.sql("""
+                SELECT c.id FROM message c JOIN message m ON c.what_key LIKE 'copy:' || m.what_key || ':%'
+                 WHERE m.id = :id AND c.state = 'waiting'
+                """).param("id", id).query(Long.class).optional();
+    }
+
+    /** The act that was kept back before a person sent it all the same. */
+    Optional<String> keptBackAct(long id) {
+        return jdbc.sql("SELECT kept_back_act FROM message WHERE id = :id AND kept_back_act IS NOT NULL")
+                .param("id", id)
+                .query(String.class)
+                .optional();
     }
 
     /** A person decided that it goes, whatever its day. */
@@ -280,6 +350,8 @@ class MessageRepository {
                 StoredWord.of(MessageState.class, rs.getString("state")).word(),
                 rs.getString("error"),
                 rs.getDate("made_on").toLocalDate(),
-                Rows.date(rs, "sent_on"));
+                Rows.date(rs, "sent_on"),
+                rs.getBoolean("called_back"),
+                rs.getObject("leaves_in", Integer.class));
     }
 }

@@ -239,23 +239,28 @@ public class Outbox {
             helper.setText(outgoing.text(), outgoing.html());
             helper.setSentDate(Date.from(
                     ZonedDateTime.of(outgoing.madeAt(), clock.getZone()).toInstant()));
-            String number = Downloads.plain(invoice.number());
             if (outgoing.reminder() != null) {
                 ReminderLetter letter = json.read(outgoing.reminder(), ReminderLetter.class);
                 helper.addInline(
                         "code",
                         new ByteArrayResource(SquareCode.png(letter.transfer().code())),
                         "image/png");
-                attach(helper, paper(outgoing, "reminder-" + letter.writtenOn(), () -> pdf.reminder(letter)), papers);
+                attach(
+                        helper,
+                        paper(outgoing, SentPapers.ofReminder(letter.writtenOn()), () -> pdf.reminder(letter)),
+                        papers);
             } else if ("invoice".equals(outgoing.attachment())) {
-                attach(helper, paper(outgoing, "invoice-" + number, () -> pdf.invoice(invoice, false)), papers);
+                attach(
+                        helper,
+                        paper(outgoing, SentPapers.ofInvoice(invoice.number()), () -> pdf.invoice(invoice, false)),
+                        papers);
                 for (Attachments.Content a : attachments.sentWith(invoice.id())) {
                     helper.addAttachment(
                             a.file().name(), () -> stream(a.bytes()), a.file().type());
                 }
             } else if ("credit note".equals(outgoing.attachment())) {
                 CreditNote note = notes.find(outgoing.noteId());
-                String name = "credit-note-" + Downloads.plain(note.number());
+                String name = "credit-note-" + Downloads.plain(note.number()) + ".pdf";
                 attach(helper, paper(outgoing, name, () -> pdf.creditNote(note, false)), papers);
             }
             if (Happenings.BY_ITSELF.equals(outgoing.madeBy())) {
@@ -270,7 +275,7 @@ public class Outbox {
 
     /** A letter that goes again takes the very paper that went before. */
     private SentPapers.Sent paper(Outgoing outgoing, String name, Supplier<byte[]> making) {
-        return sent.find(outgoing.id()).orElseGet(() -> new SentPapers.Sent(name + ".pdf", making.get()));
+        return sent.find(outgoing.id()).orElseGet(() -> new SentPapers.Sent(name, making.get()));
     }
 
     private static void attach(MimeMessageHelper helper, SentPapers.Sent paper, List<SentPapers.Sent> papers)

@@ -21,6 +21,7 @@ import quill.server.dispatch.MessageRepository.Outgoing;
  */
 @Component
 class ReminderGuard {
+    private static final String REMINDER = "reminder";
     private final MessageRepository repository;
     private final ClientsService clients;
     private final Debts debts;
@@ -82,15 +83,20 @@ class ReminderGuard {
         }
         happenings.note(message.invoiceId(), message.clientId(), "Reminder not sent. " + why);
         changes.say(message.invoiceId(), message.clientId());
-        if (expired) {
-            Map<Long, Integer> steps = new LinkedHashMap<>();
-            List<ReminderLetter.Row> rows = letter.rows();
-            rows.stream().filter(r -> r.step() != null).forEach(r -> steps.put(r.debtId(), r.step()));
-            publisher.publishEvent(new DispatchService.ReminderExpired(
-                    message.clientId(),
-                    letter.writtenOn(),
-                    steps,
-                    rows.stream().map(ReminderLetter.Row::debtId).toList()));
+        if (expired && REMINDER.equals(message.kind())) {
+            publisher.publishEvent(neverLeft(message, letter));
         }
+    }
+
+    /** What a letter that never leaves had used up. */
+    static DispatchService.ReminderExpired neverLeft(Message message, ReminderLetter letter) {
+        Map<Long, Integer> steps = new LinkedHashMap<>();
+        List<ReminderLetter.Row> rows = letter.rows();
+        rows.stream().filter(r -> r.step() != null).forEach(r -> steps.put(r.debtId(), r.step()));
+        return new DispatchService.ReminderExpired(
+                message.clientId(),
+                letter.writtenOn(),
+                steps,
+                rows.stream().map(ReminderLetter.Row::debtId).toList());
     }
 }

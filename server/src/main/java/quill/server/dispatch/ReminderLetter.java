@@ -47,6 +47,24 @@ public record ReminderLetter(
             Amount amount,
             String link) {}
 
+    /** With what the person who sends it changes, this once. */
+    ReminderLetter with(Slip slip) {
+        return new ReminderLetter(
+                from,
+                to,
+                contact,
+                address,
+                writtenOn,
+                slip.subjectOr(subject),
+                slip.before(paragraphs),
+                rows,
+                total,
+                link,
+                transfer,
+                button,
+                measures);
+    }
+
     /** What the way to the page is called. */
     String buttonWords() {
         return button == null ? "See and pay" : button;

@@ -70,7 +70,7 @@ class ReminderLetters {
         WaysToPay.Ways ways = waysToPay.now();
         List<Row> rows = asked.stream().map(i -> row(i, byId, today)).toList();
         String reference = CreditorReference.of(main.number());
-        String link = link(main);
+        String link = settings.pageOf(main.token());
         List<Drawn> measures = byId.values().stream()
                 .limit(MOST_DRAWN)
                 .map(i -> new Drawn(i.number(), i.subject(), Measure.of(debts.of(i.id()), today)))
@@ -111,11 +111,7 @@ class ReminderLetters {
                 item.debt().dueOn(),
                 Math.max(0, late),
                 Amount.of(item.asked()),
-                link(invoice));
-    }
-
-    private String link(Invoice invoice) {
-        return settings.publicUrl() + "/p/" + invoice.token();
+                settings.pageOf(invoice.token()));
     }
 
     /** What the subject says goes by how the debts stand today, also where the letter goes before its day. */

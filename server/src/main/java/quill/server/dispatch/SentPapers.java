@@ -1,9 +1,11 @@
 package quill.server.dispatch;
 
+import java.time.LocalDate;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
+import quill.server.common.Downloads;
 import quill.server.common.Hashes;
 import quill.server.common.Texts;
 
@@ -18,6 +20,14 @@ class SentPapers {
 
     /** A paper as it was sent. @param name of its file */
     record Sent(String name, byte[] bytes) {}
+
+    static String ofInvoice(String number) {
+        return "invoice-" + Downloads.plain(number) + ".pdf";
+    }
+
+    static String ofReminder(LocalDate writtenOn) {
+        return "reminder-" + writtenOn + ".pdf";
+    }
 
     /** Keeps the paper of a letter, just before it leaves; one that was kept before stays. */
     @Transactional

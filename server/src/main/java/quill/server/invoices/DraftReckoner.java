@@ -121,9 +121,10 @@ class DraftReckoner {
     }
 
     Reckoned reckon(TypedDraft typed, LocalDate issuedOn) {
-        DraftReading.Read read = DraftReading.read(typed, rules(typed.clientId(), issuedOn));
+        Client client = typed.clientId() == null ? null : clients.client(typed.clientId());
+        DraftReading.Read read = DraftReading.read(typed, rules(client, issuedOn));
         List<Problem> problems = new ArrayList<>(read.problems());
-        refuseUnprintable(typed, problems);
+        refuseUnprintable(typed, client, problems);
         Totals totals = null;
         List<Installment> schedule = List.of();
         try {
@@ -145,9 +146,8 @@ class DraftReckoner {
     }
 
     /** What no font can print is named beside its field before it is issued. */
-    private void refuseUnprintable(TypedDraft typed, List<Problem> problems) {
-        if (typed.clientId() != null) {
-            Client client = clients.client(typed.clientId());
+    private static void refuseUnprintable(TypedDraft typed, Client client, List<Problem> problems) {
+        if (client != null) {
             Texts.printable(
                     "clientId", client.name() + client.contact() + client.address() + client.taxNumber(), problems);
         }
@@ -172,11 +172,10 @@ class DraftReckoner {
         }
     }
 
-    private DraftRules rules(Long clientId, LocalDate issuedOn) {
+    private DraftRules rules(Client client, LocalDate issuedOn) {
         Business own = business.business();
         DraftRules.Buyer buyer = null;
-        if (clientId != null) {
-            Client client = clients.client(clientId);
+        if (client != null) {
             buyer = new DraftRules.Buyer(client.taxNumber(), client.country(), client.exemption());
         }
         return new DraftRules(

@@ -147,7 +147,7 @@ class InvoicesController {
                     attachments.of(id),
                     i.voidedOn(),
                     Fixing.text(service.typed(i).memo()),
-                    settings.publicUrl() + "/p/" + i.token());
+                    settings.pageOf(i.token()));
         }
         List<EarlierView> earlier = service.earlier(id).stream()
                 .map(e -> new EarlierView(e.document(), e.takenBackOn(), e.why(), e.who()))

@@ -31,10 +31,11 @@ class Deposits {
     /** Books a deposit. @return the payment's id */
     long hold(PaymentRepository.New p, Account where) {
         long id = repository.insert(p);
-        String how = repository.find(id).orElseThrow().words();
+        Payment payment = repository.find(id).orElseThrow();
+        String how = payment.words();
         books.book(
                 Bookings.deposit(where, p.amount()),
-                "Deposit " + how + " · held for work to come",
+                "Deposit " + how + " · held for work to come" + payment.referenceWords(),
                 new BooksService.About(p.clientId(), null, id),
                 null);
         happenings.note(null, p.clientId(), Amounts.grouped(p.amount()) + " received " + how + ", held as a deposit");

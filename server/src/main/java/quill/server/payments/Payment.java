@@ -27,6 +27,11 @@ public record Payment(
         @Schema(nullable = true) String undoneWhy,
         boolean unexpected,
         boolean held) {
+    /** Its reference, as it follows the words of an entry; empty where there is none. */
+    String referenceWords() {
+        return reference.isEmpty() ? "" : " · reference " + reference;
+    }
+
     /** How it came, in words for a client. */
     public String words() {
         return switch (way) {

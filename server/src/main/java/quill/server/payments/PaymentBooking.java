@@ -44,8 +44,13 @@ class PaymentBooking {
         this.changes = changes;
     }
 
-    /** Books it with its fee, settles what it is for, and queues the receipt. @return the payment */
-    Payment book(PaymentRepository.New p, Account where, Appropriation appropriation) {
+    /**
+     * Books it with its fee, and settles what it is for.
+     *
+     * @param receipted whether a receipt goes
+     * @return the payment
+     */
+    Payment book(PaymentRepository.New p, Account where, Appropriation appropriation, boolean receipted) {
         long id = repository.insert(p);
         Payment payment = repository.find(id).orElseThrow();
         var about = new BooksService.About(p.clientId(), p.invoiceId(), id);
@@ -54,16 +59,22 @@ class PaymentBooking {
                 .distinct()
                 .limit(6)
                 .collect(Collectors.joining(", "));
-        String text = capital(payment.words()) + (numbers.isEmpty() ? " · held as client credit" : " · to " + numbers);
+        String text = capital(payment.words())
+                + (numbers.isEmpty() ? " · held as client credit" : " · to " + numbers)
+                + payment.referenceWords();
         long entry = books.book(Bookings.payment(where, p.amount(), appropriation), text, about, null);
         debts.settle(p.clientId(), id, appropriation.parts(), entry);
         if (p.fee().isPositive()) {
             books.book(Bookings.processingFee(p.fee()), "Processing fee", about, null);
         }
         List<Appropriation.Part> settled = new ArrayList<>(appropriation.parts());
-        Money held = heldOf(p, appropriation.credit(), id, settled);
+        if (appropriation.credit().isPositive()) {
+            settled.addAll(debts.useCredit(p.clientId(), p.amount().getCurrencyUnit()));
+        }
+        Money held = heldOf(p, appropriation.credit(), id);
         String what = Amounts.grouped(p.amount()) + " received " + payment.words()
-                + (held.isPositive() ? "; " + Amounts.grouped(held) + " of it is held as client credit" : "");
+                + (held.isPositive() ? "; " + Amounts.grouped(held) + " of it is held as client credit" : "")
+                + (receipted ? "" : "; no receipt was sent");
         settled.stream()
                 .map(a -> a.debt().document())
                 .distinct()
@@ -74,7 +85,7 @@ class PaymentBooking {
         Long receiptFor = p.invoiceId() != null
                 ? p.invoiceId()
                 : settled.isEmpty() ? null : (Long) settled.get(0).debt().document();
-        if (receiptFor != null) {
+        if (receipted && receiptFor != null) {
             dispatch.receipt(
                     receiptFor,
                     new DispatchService.Arrived(id, p.amount(), payment.words(), p.valueOn(), settled, held));
@@ -83,17 +94,12 @@ class PaymentBooking {
         return repository.find(id).orElseThrow();
     }
 
-    /**
-     * What is left of a payment once credit has settled all else that is open; card money left over is unexpected.
-     *
-     * @param settled what the money settled so far; what credit settles is added
-     */
-    private Money heldOf(PaymentRepository.New p, Money credit, long id, List<Appropriation.Part> settled) {
+    /** What is left of a payment once credit has settled all else that is open; card money left over is unexpected. */
+    private Money heldOf(PaymentRepository.New p, Money credit, long id) {
         if (!credit.isPositive()) {
             return credit;
         }
         CurrencyUnit currency = credit.getCurrencyUnit();
-        settled.addAll(debts.useCredit(p.clientId(), currency));
         Money free =
                 debts.freeCreditsOf(List.of(p.clientId()), currency).getOrDefault(p.clientId(), Money.zero(currency));
         Money held = Amounts.min(credit, free);

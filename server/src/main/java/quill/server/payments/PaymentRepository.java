@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -104,6 +105,14 @@ class PaymentRepository {
                 .param("key", key)
                 .query(PaymentRepository::payment)
                 .optional();
+    }
+
+    /** Clients of whom money came with a reference that has this text, in small letters. */
+    Set<Long> clientsOfReference(String text) {
+        return Set.copyOf(jdbc.sql("""
+                SELECT DISTINCT client_id FROM payment
+                 WHERE reference <> '' AND LOCATE(:text, LOWER(reference)) > 0
+                """).param("text", text).query(Long.class).list());
     }
 
     List<Payment> ofClient(long clientId) {

@@ -28,22 +28,36 @@ class PaymentsController {
             String amount,
             String valueOn,
             String reference,
-            @Schema(nullable = true) Boolean held) {}
+            @Schema(nullable = true) Boolean held,
+            @Schema(nullable = true) List<Long> debts,
+            @Schema(nullable = true) Boolean silent) {
+        private PaymentsService.Recorded typed() {
+            return new PaymentsService.Recorded(
+                    key,
+                    clientId,
+                    invoiceId,
+                    way,
+                    currency,
+                    amount,
+                    valueOn,
+                    reference,
+                    Boolean.TRUE.equals(held),
+                    debts,
+                    Boolean.TRUE.equals(silent));
+        }
+    }
 
     record Undo(String why) {}
 
     @PostMapping("/payments")
     Payment record(@RequestBody RecordPayment r) {
-        return service.record(new PaymentsService.Recorded(
-                r.key(),
-                r.clientId(),
-                r.invoiceId(),
-                r.way(),
-                r.currency(),
-                r.amount(),
-                r.valueOn(),
-                r.reference(),
-                Boolean.TRUE.equals(r.held())));
+        return service.record(r.typed());
+    }
+
+    /** What a payment would settle, were it recorded now. */
+    @PostMapping("/payments/outlook")
+    PaymentsService.Outlook outlook(@RequestBody RecordPayment r) {
+        return service.outlook(r.typed());
     }
 
     @PostMapping("/payments/{id}/undoing")

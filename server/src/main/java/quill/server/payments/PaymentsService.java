@@ -5,6 +5,8 @@ import java.time.LocalDateTime;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -25,6 +27,7 @@ import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
 import quill.server.business.Rates;
 import quill.server.clients.ClientsService;
+import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
@@ -90,6 +93,8 @@ public class PaymentsService {
      * @param invoiceId what the payer named, or null
      * @param currency ISO 4217 code; null for the invoice's, or the business's own
      * @param held whether it is kept as a deposit for work to come rather than settling what is owed
+     * @param debts keys of the debts that it is for, before all others; empty for those of the invoice, or the oldest
+     * @param silent whether no receipt goes
      */
     public record Recorded(
             String key,
@@ -100,7 +105,9 @@ public class PaymentsService {
             String amount,
             String valueOn,
             String reference,
-            boolean held) {
+            boolean held,
+            List<Long> debts,
+            boolean silent) {
         /** Money for what is owed, in the currency that it is owed in. */
         public Recorded(
                 String key,
@@ -111,6 +118,20 @@ public class PaymentsService {
                 String valueOn,
                 String reference) {
             this(key, clientId, invoiceId, way, null, amount, valueOn, reference, false);
+        }
+
+        /** For the oldest of what is owed, or for the invoice; with a receipt. */
+        public Recorded(
+                String key,
+                long clientId,
+                Long invoiceId,
+                String way,
+                String currency,
+                String amount,
+                String valueOn,
+                String reference,
+                boolean held) {
+            this(key, clientId, invoiceId, way, currency, amount, valueOn, reference, held, List.of(), false);
         }
     }
 
@@ -177,7 +198,8 @@ public class PaymentsService {
             throw new RefusedException(problems);
         }
         Long paidFor = paidFor(r);
-        Set<Long> named = paidFor == null ? Set.of() : installmentsOf(paidFor);
+        List<OpenDebt> open = debts.open(r.clientId(), currency);
+        Set<Long> named = named(r, paidFor, open);
         Money none = Money.zero(currency);
         PaymentRepository.New payment = new PaymentRepository.New(
                 r.key(),
@@ -197,10 +219,58 @@ public class PaymentsService {
         if (r.held()) {
             return find(deposits.hold(payment, way.account()));
         }
-        return booking.book(
-                payment,
-                way.account(),
-                Appropriation.of(amount, debts.open(r.clientId(), currency), named, debts.order()));
+        return booking.book(payment, way.account(), Appropriation.of(amount, open, named, debts.order()), !r.silent());
+    }
+
+    /** What the payer named. A debt that is not open any more needs nothing, and the money is there all the same. */
+    private Set<Long> named(Recorded r, Long paidFor, List<OpenDebt> open) {
+        if (r.debts() == null || r.debts().isEmpty()) {
+            return paidFor == null ? Set.of() : installmentsOf(paidFor);
+        }
+        Set<Long> theirs = open.stream().map(OpenDebt::id).collect(Collectors.toSet());
+        theirs.retainAll(r.debts());
+        return theirs;
+    }
+
+    /**
+     * What a payment would settle.
+     *
+     * @param debts everything that is open, in the order in which money settles it, with what it would take
+     * @param credit what no debt would take
+     * @param receiptTo where a receipt would go; empty where none can
+     */
+    public record Outlook(List<Taking> debts, Amount credit, String receiptTo) {}
+
+    /** A debt and what it would take. */
+    public record Taking(
+            long id, String number, int position, boolean fee, LocalDate dueOn, Amount open, Amount takes) {}
+
+    /** Says what a payment would settle, without recording it. A sum that cannot be read yet settles nothing. */
+    @Transactional(readOnly = true)
+    public Outlook outlook(Recorded r) {
+        CurrencyUnit currency = currency(r, new ArrayList<>());
+        Money typed = TypedNumber.amount("amount", r.amount(), currency, new ArrayList<>());
+        Money amount = typed == null || r.held() ? Money.zero(currency) : typed;
+        List<OpenDebt> open = debts.open(r.clientId(), currency);
+        Appropriation to = Appropriation.of(amount, open, named(r, paidFor(r), open), debts.order());
+        Map<Long, Money> takes =
+                to.parts().stream().collect(Collectors.toMap(p -> p.debt().id(), Appropriation.Part::amount));
+        // Money that settles nothing at all has no invoice to write of, and a deposit is receipted by the invoice.
+        boolean receipted = !r.held() && (r.invoiceId() != null || !open.isEmpty());
+        return new Outlook(
+                open.stream()
+                        .sorted(debts.order())
+                        .map(d -> new Taking(
+                                d.id(),
+                                d.number(),
+                                d.position(),
+                                d.fee(),
+                                d.dueOn(),
+                                Amount.of(d.open()),
+                                Amount.of(takes.getOrDefault(d.id(), Money.zero(currency)))))
+                        .toList(),
+                Amount.of(to.credit()),
+                receipted ? clients.client(r.clientId()).email() : "");
     }
 
     /**
@@ -287,7 +357,7 @@ public class PaymentsService {
                 c.processorPayment(),
                 false,
                 false);
-        return booking.book(payment, PaymentWay.CARD.account(), appropriation);
+        return booking.book(payment, PaymentWay.CARD.account(), appropriation, true);
     }
 
     /** Takes back what a person recorded wrongly. What it settled is open again. */
@@ -344,6 +414,12 @@ public class PaymentsService {
             throw new ConflictException("That was noted already.");
         }
         changes.say(payment.invoiceId(), payment.clientId());
+    }
+
+    /** Clients of whom money came with a reference that has this text; none for an empty one. */
+    public Set<Long> clientsOfReference(String text) {
+        String plain = text == null ? "" : text.strip().toLowerCase(Locale.ROOT);
+        return plain.isEmpty() ? Set.of() : repository.clientsOfReference(plain);
     }
 
     /** Payments of a client, newest first. */

@@ -153,7 +153,7 @@ public class CardOrders {
                 order.key(),
                 order.amount(),
                 "Invoice " + invoice.number(),
-                settings.publicUrl() + "/p/" + invoice.token() + "?back=1");
+                settings.pageOf(invoice.token()) + "?back=1");
         transaction.executeWithoutResult(s -> repository.opened(order.id(), answer.id(), answer.payAt()));
         return answer.payAt();
     }

@@ -4,11 +4,14 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
 import quill.core.money.Amounts;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
+import quill.server.chasing.KeptReminder;
+import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.dailyrun.ActViews;
@@ -31,6 +34,7 @@ class Needs {
     private static final int MOST_ACTS = 200;
     private static final int MOST_UNANSWERED = 40;
     private static final int MOST_UNSENT = 20;
+    private static final int MOST_KEPT = 40;
     private final DispatchService dispatch;
     private final ActViews acts;
     private final Chasing chasing;
@@ -66,7 +70,7 @@ class Needs {
      * Something that only a person can decide.
      *
      * @param kind message, payment, order, fee (put up for waiving), review (a fee that waits), address, failed,
-     *     unanswered (the last reminder had no answer), unsent (issued, but not sent) or draft
+     *     kept (back until its day had passed), unanswered (the last reminder had no answer), unsent (issued, but not sent) or draft
      * @param key of the act, where it is one
      */
     record Need(
@@ -126,10 +130,29 @@ class Needs {
                     "This could not be done on " + Letters.day(a.on()),
                     a.what() + ". " + a.reason()));
         }
+        keptBack(needs);
         unanswered(today, needs);
         unsent(needs);
         drafts(needs);
         return needs;
+    }
+
+    /** What was kept back on its day does not go by itself any more; it stays in sight until somebody decides. */
+    private void keptBack(List<Need> needs) {
+        List<KeptReminder> kept = chasing.keptBack(MOST_KEPT);
+        Map<Long, Client> byId =
+                clients.some(kept.stream().map(KeptReminder::clientId).toList());
+        for (KeptReminder p : kept) {
+            needs.add(new Need(
+                    "kept",
+                    p.clientId(),
+                    null,
+                    p.clientId(),
+                    p.key(),
+                    "Kept back, and its day has passed: "
+                            + byId.get(p.clientId()).name(),
+                    p.what() + ". It does not go by itself any more."));
+        }
     }
 
     private void unsent(List<Need> needs) {
@@ -157,7 +180,10 @@ class Needs {
     /** Where the last reminder went and nothing came: it stays here until it is paid, credited or muted. */
     private void unanswered(LocalDate today, List<Need> needs) {
         List<Chasing.Unanswered> all = chasing.unanswered(today);
-        for (Chasing.Unanswered u : all.subList(0, Math.min(all.size(), MOST_UNANSWERED))) {
+        List<Chasing.Unanswered> shown = all.subList(0, Math.min(all.size(), MOST_UNANSWERED));
+        Map<Long, Client> byId =
+                clients.some(shown.stream().map(Chasing.Unanswered::clientId).toList());
+        for (Chasing.Unanswered u : shown) {
             Act.Item oldest = u.items().get(0);
             int more = u.items().size() - 1;
             needs.add(
@@ -168,7 +194,7 @@ class Needs {
                             u.clientId(),
                             null,
                             "The last reminder had no answer: " + Letters.shown(u.sum()) + ", "
-                                    + clients.client(u.clientId()).name(),
+                                    + byId.get(u.clientId()).name(),
                             Letters.shown(oldest.asked()) + " on "
                                     + oldest.debt().number() + " was due on "
                                     + Letters.day(oldest.debt().dueOn())

@@ -206,13 +206,14 @@ public class DailyRunTest extends OnAFreshBusiness {
         long client = server.client("Now", true);
         server.issue(client, "100.00", "100%@3", null);
         ActView act = acts(BEGIN.plusDays(10)).get(0);
-        decisions.doNow(act.key(), client);
+        decisions.doNow(act.key(), client, null);
         assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(1);
         ActView next = acts(BEGIN.plusDays(10)).get(0);
-        assertThatThrownBy(() -> decisions.doNow(next.key(), client)).hasMessageContaining("had a reminder today");
+        assertThatThrownBy(() -> decisions.doNow(next.key(), client, null))
+                .hasMessageContaining("had a reminder today");
         forward(3);
         assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(1); // its step was used up
-        assertThatThrownBy(() -> decisions.doNow("nonsense", client)).isInstanceOf(NotFoundException.class);
+        assertThatThrownBy(() -> decisions.doNow("nonsense", client, null)).isInstanceOf(NotFoundException.class);
     }
 
     @Test

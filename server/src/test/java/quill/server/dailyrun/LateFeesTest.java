@@ -38,11 +38,11 @@ public class LateFeesTest extends OnAFreshBusiness {
         assertThat(count("late_fee")).isZero();
         List<quill.core.acts.Act> waiting = decisions.waitingForReview();
         assertThat(waiting).hasSize(2);
-        decisions.doNow(waiting.get(0).key(), waiting.get(0).client());
+        decisions.doNow(waiting.get(0).key(), waiting.get(0).client(), null);
         decisions.leaveOut(waiting.get(1).key(), waiting.get(1).client(), "an old client");
         assertThat(decisions.waitingForReview()).isEmpty();
         assertThatThrownBy(() ->
-                        decisions.doNow(waiting.get(0).key(), waiting.get(0).client()))
+                        decisions.doNow(waiting.get(0).key(), waiting.get(0).client(), null))
                 .isInstanceOf(ConflictException.class);
         assertThat(owes(client)).isEqualTo("101.00");
         assertThat(owes(other)).isEqualTo("200.00");
@@ -59,7 +59,7 @@ public class LateFeesTest extends OnAFreshBusiness {
                 .findFirst()
                 .orElseThrow();
         assertThat(fee.canDoNow()).isFalse();
-        assertThatThrownBy(() -> decisions.doNow(fee.key(), client)).hasMessageContaining("10 March 2027");
+        assertThatThrownBy(() -> decisions.doNow(fee.key(), client, null)).hasMessageContaining("10 March 2027");
     }
 
     @Test

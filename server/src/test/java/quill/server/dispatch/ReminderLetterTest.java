@@ -36,27 +36,7 @@ public class ReminderLetterTest {
     public void start() {
         server = new Server();
         server.setUp(BEGIN);
-        Business own = server.bean(BusinessService.class).business();
-        server.bean(BusinessService.class)
-                .change(new Business(
-                        own.name(),
-                        "",
-                        own.address(),
-                        "",
-                        own.email(),
-                        "",
-                        false,
-                        "EUR",
-                        own.zone(),
-                        own.taxRounding(),
-                        "XX51 LARK 0000 0004 20",
-                        "LARKXX20",
-                        own.invoicePattern(),
-                        own.creditNotePattern(),
-                        30,
-                        "",
-                        false,
-                        own.version()));
+        server.account();
         server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(TypedLateFeePolicy.none(), "10", false, 0));
         server.bean(DailyRun.class).catchUp();
         client = server.client("Reader", true);

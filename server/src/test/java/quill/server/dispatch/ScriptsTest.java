@@ -21,9 +21,6 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.Problem;
 import quill.core.RefusedException;
-import quill.core.document.TypedDraft;
-import quill.core.document.TypedDraft.TypedLine;
-import quill.core.document.TypedDraft.TypedTerm;
 import quill.server.Server;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
@@ -104,21 +101,9 @@ public class ScriptsTest {
         long client = server.bean(ClientsService.class)
                 .make(new Client(0, name, "", "a@clients.example", "There 2", "", 1))
                 .id();
-        TypedDraft draft = new TypedDraft(
-                client,
-                "EUR",
-                "work",
-                "",
-                DAY.toString(),
-                "",
-                false,
-                List.of(new TypedLine(name, "1", "", "10.00", "", List.of("none"))),
-                List.of(new TypedTerm(false, "100%", "0")),
-                "",
-                null);
-        InvoicesService invoices = server.bean(InvoicesService.class);
-        long id = invoices.issue(invoices.begin(draft, null), 1).id();
-        return Loader.loadPDF(server.bean(PdfMaking.class).invoice(invoices.invoice(id), false));
+        long id = server.issue(client, name, "10.00", "100%@0", null);
+        return Loader.loadPDF(server.bean(PdfMaking.class)
+                .invoice(server.bean(InvoicesService.class).invoice(id), false));
     }
 
     /** Leaves a picture where one is asked for, to be looked at. */

@@ -20,8 +20,6 @@ import org.testng.annotations.Test;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.server.Server;
 import quill.server.audit.Happenings;
-import quill.server.business.Business;
-import quill.server.business.BusinessService;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.Decisions;
@@ -87,7 +85,7 @@ public class TrueLettersTest {
                 .doesNotContain("card")
                 .doesNotContain("transfer")
                 .contains("See the invoice: http");
-        account("XX51 LARK 0000 0004 20");
+        server.account();
         dispatch.sendAgain(invoice, "key-number-2");
         assertThat(last("text"))
                 .doesNotContain("card")
@@ -114,7 +112,7 @@ public class TrueLettersTest {
                 .filter(a -> "firm".equals(a.tone()))
                 .findFirst()
                 .orElseThrow();
-        server.bean(Decisions.class).doNow(firm.key(), client);
+        server.bean(Decisions.class).doNow(firm.key(), client, null);
         assertThat(last("subject")).contains("a note ahead of time").doesNotContain("overdue");
         assertThat(last("text"))
                 .contains("€100.00 on invoice 2027-0001 falls due on 11 March 2027.")
@@ -221,30 +219,6 @@ public class TrueLettersTest {
         } finally {
             mail.stop();
         }
-    }
-
-    private void account(String iban) {
-        BusinessService business = server.bean(BusinessService.class);
-        Business b = business.business();
-        business.change(new Business(
-                b.name(),
-                b.tagline(),
-                b.address(),
-                b.country(),
-                b.email(),
-                b.taxNumber(),
-                b.registered(),
-                b.currency(),
-                b.zone(),
-                b.taxRounding(),
-                iban,
-                "LARKXX20",
-                b.invoicePattern(),
-                b.creditNotePattern(),
-                b.daysToPay(),
-                b.footer(),
-                b.feesFirst(),
-                b.version()));
     }
 
     private void runTo(int day) {

@@ -74,7 +74,18 @@ public class AlmanacTest {
         List<Almanac.Lane> lanes =
                 Almanac.lanes(List.of(row(1, "One", part("100.00", 2, Standing.COMING))), CurrencyUnit.EUR, FROM, TO);
         Message sent = new Message(
-                9, "reminder", 1, 1, "a@b.example", "a note", "sent", null, TODAY.minusDays(1), TODAY.minusDays(1));
+                9,
+                "reminder",
+                1,
+                1,
+                "a@b.example",
+                "a note",
+                "sent",
+                null,
+                TODAY.minusDays(1),
+                TODAY.minusDays(1),
+                false,
+                null);
         ActView act = new ActView(
                 "fee:1:2027-03-17:1",
                 "fee",

@@ -1,0 +1,14 @@
+package quill.server.chasing;
+
+import java.time.LocalDate;
+import java.util.Map;
+
+/**
+ * A reminder that was kept back until its day had passed.
+ *
+ * @param key of the act
+ * @param what it was, in words
+ * @param on the day on which it would have gone
+ * @param steps of the plan that it used up, in days, by debt
+ */
+public record KeptReminder(String key, long clientId, String what, LocalDate on, Map<Long, Integer> steps) {}

@@ -1,0 +1,83 @@
+package quill.server.dispatch;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+import quill.server.business.BusinessService;
+import quill.server.clients.ClientsService;
+import quill.server.invoices.Attachments;
+
+/**
+ * Shows a letter before it is sent. The sending itself is done, looked at, and rolled back: what is shown is what would
+ * go, with the number that the invoice would get and the credit that would count.
+ */
+@Component
+public class LetterLook {
+    private final MessageRepository repository;
+    private final Attachments attachments;
+    private final ClientsService clients;
+    private final BusinessService business;
+    private final TransactionTemplate transaction;
+
+    LetterLook(
+            MessageRepository repository,
+            Attachments attachments,
+            ClientsService clients,
+            BusinessService business,
+            TransactionTemplate transaction) {
+        this.repository = repository;
+        this.attachments = attachments;
+        this.clients = clients;
+        this.business = business;
+        this.transaction = transaction;
+    }
+
+    /**
+     * A letter as it would go now.
+     *
+     * @param text all of it, as the plain part of the mail has it
+     * @param files names of what is attached
+     * @param seen to be given back in the slip, so that nothing else goes than what was looked at
+     */
+    public record Look(String to, String subject, String text, List<String> files, String seen) {}
+
+    /** Sends one letter to a client and returns its key. */
+    public interface Sending {
+        String send(Slip slip);
+    }
+
+    /**
+     * Looks at what an act would send.
+     *
+     * @param clientId whom it is for, or null where that was not chosen yet
+     * @param slip what was typed, or null; what is said to have been seen is the letter without it
+     */
+    public Look at(Long clientId, Slip slip, Sending act) {
+        Slip typed = Slip.checked(slip);
+        String to = typed.toOr(clientId == null ? "" : clients.client(clientId).email());
+        // Where there is no address yet the letter is shown all the same; it is typed beside it.
+        String trial = to.isEmpty() ? business.business().email() : to;
+        MessageRepository.Looked plain = undone(act, new Slip(trial, null, null, false, null));
+        MessageRepository.Looked shown = undone(act, new Slip(trial, typed.subject(), typed.line(), false, null));
+        return new Look(to, shown.subject(), shown.text(), files(shown), Slip.digest(plain.subject(), plain.text()));
+    }
+
+    /** Sends, reads what would go, and takes all of it back. */
+    private MessageRepository.Looked undone(Sending act, Slip slip) {
+        return transaction.execute(status -> {
+            status.setRollbackOnly();
+            return repository.looked(act.send(slip)).orElseThrow();
+        });
+    }
+
+    private List<String> files(MessageRepository.Looked letter) {
+        if ("reminder".equals(letter.kind())) {
+            return List.of(SentPapers.ofReminder(letter.madeOn()));
+        }
+        List<String> names = new ArrayList<>();
+        names.add(SentPapers.ofInvoice(letter.number()));
+        attachments.sentWith(letter.invoiceId()).forEach(a -> names.add(a.file().name()));
+        return names;
+    }
+}

@@ -1,0 +1,79 @@
+package quill.server.dispatch;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.server.common.ConflictException;
+import quill.server.common.Hashes;
+import quill.server.common.Texts;
+import quill.server.dispatch.Letters.Written;
+
+/**
+ * How a person sends one letter, this once. Nothing of it is kept with the client.
+ *
+ * @param to another address than the client's; empty or null for the client's own
+ * @param subject another subject; empty or null for the letter's own
+ * @param line of the person's own, put before what the letter says; may be empty
+ * @param copy whether a copy goes to the business
+ * @param seen what {@link LetterLook} said of the letter that was looked at; null where nobody looked
+ */
+public record Slip(
+        @Schema(nullable = true) String to,
+        @Schema(nullable = true) String subject,
+        @Schema(nullable = true) String line,
+        boolean copy,
+        @Schema(nullable = true) String seen) {
+    /** As the letter is, to whom it is for. */
+    static final Slip PLAIN = new Slip(null, null, null, false, null);
+
+    private static final int LINE = 500;
+    private static final int SUBJECT = 200;
+
+    /** The slip, or the plain one for null; all of it checked. @throws quill.core.RefusedException naming each field */
+    static Slip checked(Slip typed) {
+        if (typed == null) {
+            return PLAIN;
+        }
+        List<Problem> problems = new ArrayList<>();
+        Slip checked = new Slip(
+                Texts.email("slip.to", typed.to, false, problems),
+                Texts.name("slip.subject", typed.subject, SUBJECT, false, problems),
+                Texts.text("slip.line", typed.line, LINE, false, problems),
+                typed.copy,
+                typed.seen);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        return checked;
+    }
+
+    String toOr(String address) {
+        return to == null || to.isEmpty() ? address : to;
+    }
+
+    String subjectOr(String own) {
+        return subject == null || subject.isEmpty() ? own : subject;
+    }
+
+    /** What the letter says, after the line of one's own. */
+    List<String> before(List<String> paragraphs) {
+        return line == null || line.isEmpty()
+                ? paragraphs
+                : Stream.concat(Stream.of(line), paragraphs.stream()).toList();
+    }
+
+    /** What a letter says, as a short text that changes with it. The address of a page is new at each look. */
+    static String digest(String subject, String text) {
+        return Hashes.of(subject + "\n" + text.replaceAll("/p/[\\w-]+", "/p/"));
+    }
+
+    /** @throws ConflictException where the letter is not the one that was looked at any more */
+    void check(Written plain) {
+        if (seen != null && !seen.equals(digest(plain.subject(), plain.text()))) {
+            throw new ConflictException("What this letter says has changed since you looked at it. Look at it again.");
+        }
+    }
+}

@@ -1,0 +1,299 @@
+package quill.server.dispatch;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.icegreen.greenmail.util.GreenMail;
+import com.icegreen.greenmail.util.ServerSetup;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.List;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+import quill.core.RefusedException;
+import quill.core.document.TypedDraft;
+import quill.core.document.TypedDraft.TypedLine;
+import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.latefee.TypedLateFeePolicy;
+import quill.server.Server;
+import quill.server.chasing.ActView;
+import quill.server.chasing.Chasing;
+import quill.server.chasing.Decisions;
+import quill.server.common.ConflictException;
+import quill.server.dailyrun.ActViews;
+import quill.server.dailyrun.DailyRun;
+import quill.server.invoices.InvoicesService;
+import quill.server.latefees.FeePolicies;
+
+/** A letter is looked at before it goes, goes as the slip says, and can be called back for a while. */
+public class CallingBackTest {
+    private static final LocalDate BEGIN = LocalDate.of(2027, 3, 1);
+    private static final String TO = "new.client@clients.example";
+    private GreenMail postRoom;
+    private Path folder;
+    private Server server;
+    private DispatchService dispatch;
+    private CallingBack callingBack;
+    private long client;
+
+    @BeforeMethod
+    public void start() throws Exception {
+        postRoom = new GreenMail(new ServerSetup(0, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
+        postRoom.start();
+        folder = Files.createTempDirectory("quill-calling-back");
+        open();
+        server.setUp(BEGIN);
+        server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(TypedLateFeePolicy.none(), "10", false, 0));
+        server.bean(DailyRun.class).catchUp();
+        client = server.client("New Client", true);
+    }
+
+    private void open() {
+        server = Server.onDisk(
+                folder,
+                "--quill.call-back-seconds=900",
+                "--spring.mail.host=127.0.0.1",
+                "--spring.mail.port=" + postRoom.getSmtp().getPort());
+        dispatch = server.bean(DispatchService.class);
+        callingBack = server.bean(CallingBack.class);
+    }
+
+    @AfterMethod(alwaysRun = true)
+    public void stop() {
+        server.close();
+        postRoom.stop();
+    }
+
+    @Test
+    public void anInvoiceThatIsCalledBackIsIssuedUnsentAndUnseenAfterARestartToo() {
+        long id = draft();
+        dispatch.issueAndSend(id, 1, new Slip(null, null, null, true, null));
+        assertThat(sent()).isEmpty();
+        server.close();
+        open();
+        assertThat(sent()).as("it still waits after a restart").isEmpty();
+        assertThat(callingBack.leaving())
+                .singleElement()
+                .satisfies(m -> assertThat(m.leavesIn()).isBetween(1, 900));
+        callingBack.callBack(callingBack.leaving().get(0).id());
+        callingBack.leaveAtOnce();
+        assertThat(sent()).as("neither the letter nor its copy").isEmpty();
+        assertThat(server.bean(Withdrawals.class).isUnseen(id)).isTrue();
+        assertThat(dispatch.unsent(5)).extracting(i -> i.id()).containsExactly(id);
+        assertThat(dispatch.ofInvoice(id))
+                .allMatch(m -> m.calledBack() && m.state().equals("set aside"));
+        server.bean(Withdrawals.class).takeBack(id, "a wrong price");
+        dispatch.issueAndSend(id, server.bean(InvoicesService.class).invoice(id).version(), Slip.PLAIN);
+        callingBack.leaveAtOnce();
+        assertThat(sent()).containsExactly(TO + ": Test Workshop: invoice 2027-0001");
+    }
+
+    @Test
+    public void whatHasLeftCannotBeCalledBack() {
+        long id = draft();
+        dispatch.issueAndSend(id, 1, null);
+        long letter = callingBack.leaving().get(0).id();
+        callingBack.leaveAtOnce();
+        assertThat(sent()).hasSize(1);
+        assertThatThrownBy(() -> callingBack.callBack(letter))
+                .isInstanceOf(ConflictException.class)
+                .hasMessageContaining("it is sent");
+        long payment = server.pay(client, id, "10.00", BEGIN);
+        assertThat(payment).isPositive();
+        long receipt = dispatch.ofInvoice(id).get(0).id();
+        assertThatThrownBy(() -> callingBack.callBack(receipt)).hasMessageContaining("receipt says what is booked");
+    }
+
+    @Test
+    public void theSlipChangesAddressSubjectAndLineThisOnceAndACopyIsAMessageOfItsOwn() {
+        long id = draft();
+        Slip slip = new Slip("other@clients.example", "About the tuning", "See you on Monday.", true, null);
+        LetterLook.Look look = lookAt(id, 1, slip);
+        assertThat(look.to()).isEqualTo("other@clients.example");
+        assertThat(look.subject()).isEqualTo("About the tuning");
+        assertThat(look.text()).contains("See you on Monday.\n\nHere is invoice 2027-0001");
+        assertThat(look.files()).containsExactly("invoice-2027-0001.pdf");
+        assertThat(server.bean(InvoicesService.class).invoice(id).isDraft())
+                .as("looking issues nothing")
+                .isTrue();
+        dispatch.issueAndSend(id, 1, new Slip(slip.to(), slip.subject(), slip.line(), true, look.seen()));
+        assertThat(server.bean(InvoicesService.class).invoice(id).number()).isEqualTo("2027-0001");
+        callingBack.leaveAtOnce();
+        assertThat(sent())
+                .containsExactlyInAnyOrder(
+                        "other@clients.example: About the tuning",
+                        "post@workshop.example: Copy, sent to other@clients.example: About the tuning");
+        assertThat(dispatch.ofInvoice(id)).extracting(Message::kind).containsExactlyInAnyOrder("invoice", "copy");
+    }
+
+    @Test
+    public void nothingElseGoesThanWhatWasLookedAt() {
+        long id = server.issue(client, "100.00", "100%@5", null);
+        LetterLook.Look look = server.bean(LetterLook.class).at(client, null, s -> dispatch.sendToLook(id, s));
+        server.pay(client, id, "40.00", BEGIN);
+        assertThatThrownBy(() -> dispatch.sendAgain(id, "key-number-1", new Slip(null, null, null, false, look.seen())))
+                .isInstanceOf(ConflictException.class)
+                .hasMessageContaining("has changed since you looked");
+        LetterLook.Look again = server.bean(LetterLook.class).at(client, null, s -> dispatch.sendToLook(id, s));
+        assertThat(again.text()).contains("60.00");
+        Slip seen = new Slip(null, null, null, false, again.seen());
+        dispatch.sendAgain(id, "key-number-1", seen);
+        server.pay(client, id, "1.00", BEGIN);
+        dispatch.sendAgain(id, "key-number-1", seen); // The answer was lost, and it is asked again.
+        assertThat(callingBack.leaving()).hasSize(1);
+    }
+
+    @Test
+    public void aClientWithoutAnAddressCanBeSentToOnceAndABadSlipIsRefusedByField() {
+        client = server.client("No Address", false);
+        long id = draft();
+        assertThat(lookAt(id, 1, null).to()).isEmpty();
+        assertThatThrownBy(() -> dispatch.issueAndSend(id, 1, null)).isInstanceOf(RefusedException.class);
+        Slip bad = new Slip("not an address", "two\nlines", "x".repeat(501), false, null);
+        assertThatThrownBy(() -> dispatch.issueAndSend(id, 1, bad))
+                .satisfies(e -> assertThat(((RefusedException) e).problems())
+                        .extracting(p -> p.field())
+                        .containsExactlyInAnyOrder("slip.to", "slip.subject", "slip.line"));
+        assertThat(server.bean(InvoicesService.class).invoice(id).isDraft()).isTrue();
+        dispatch.issueAndSend(id, 1, new Slip("once@clients.example", "", "", false, null));
+        callingBack.leaveAtOnce();
+        assertThat(sent()).hasSize(1);
+    }
+
+    @Test
+    public void aReminderThatIsCalledBackIsDueAgainAndKeptBackAsItWas() {
+        server.issue(client, "100.00", "100%@0", null);
+        server.moveTo(BEGIN.plusDays(2), LocalTime.of(8, 0));
+        Decisions decisions = server.bean(Decisions.class);
+        ActView act = next();
+        decisions.keepBack(act.key(), client);
+        LetterLook.Look look = decisions.lookAt(act.key(), client, new Slip(null, null, "A line.", false, null));
+        assertThat(look.text()).contains("A line.\n\n").contains("100.00");
+        assertThat(next()).as("looking sends nothing").isEqualTo(keptBack(act));
+        decisions.doNow(act.key(), client, new Slip(null, null, "A line.", true, look.seen()));
+        assertThat(server.bean(ActViews.class).until(BEGIN.plusDays(4)))
+                .as("it uses the step up")
+                .isEmpty();
+        callingBack.callBack(callingBack.leaving().get(0).id());
+        assertThat(next()).isEqualTo(keptBack(act));
+        assertThat(server.bean(Chasing.class).of(client).orElseThrow().remindedOn())
+                .isNull();
+        callingBack.leaveAtOnce();
+        assertThat(sent()).isEmpty();
+        decisions.doNow(act.key(), client, null);
+        callingBack.leaveAtOnce();
+        assertThat(sent()).hasSize(1);
+    }
+
+    @Test
+    public void whatWasKeptBackStaysInSightAfterItsDayAndCanBeSentAfterAll() {
+        server.issue(client, "100.00", "100%@0", null);
+        server.moveTo(BEGIN.plusDays(2), LocalTime.of(8, 0));
+        Decisions decisions = server.bean(Decisions.class);
+        Chasing chasing = server.bean(Chasing.class);
+        ActView act = next();
+        decisions.keepBack(act.key(), client);
+        server.moveTo(act.on(), LocalTime.of(9, 1));
+        server.bean(DailyRun.class).catchUp();
+        server.moveTo(act.on().plusDays(2), LocalTime.of(9, 1));
+        server.bean(DailyRun.class).catchUp();
+        callingBack.leaveAtOnce();
+        assertThat(sent()).as("it does not go by itself").isEmpty();
+        assertThat(chasing.keptBack(9)).extracting(k -> k.key()).containsExactly(act.key());
+
+        assertThat(decisions.lookAt(act.key(), client, null).text()).contains("100.00");
+        decisions.doNow(act.key(), client, null);
+        assertThat(chasing.keptBack(9)).isEmpty();
+        callingBack.callBack(callingBack.leaving().get(0).id());
+        assertThat(chasing.keptBack(9))
+                .as("called back, it is in sight as before, and does not go by itself")
+                .extracting(k -> k.key())
+                .containsExactly(act.key());
+        server.moveTo(act.on().plusDays(3), LocalTime.of(9, 1));
+        server.bean(DailyRun.class).catchUp();
+        callingBack.leaveAtOnce();
+        assertThat(sent()).isEmpty();
+        decisions.doNow(act.key(), client, null);
+        callingBack.leaveAtOnce();
+        assertThat(sent()).hasSize(1);
+    }
+
+    @Test
+    public void whatWasKeptBackAndIsPaidOrLetBeIsDoneWith() {
+        Decisions decisions = server.bean(Decisions.class);
+        Chasing chasing = server.bean(Chasing.class);
+        long invoice = server.issue(client, "100.00", "100%@0", null);
+        server.moveTo(BEGIN.plusDays(2), LocalTime.of(8, 0));
+        ActView act = next();
+        decisions.keepBack(act.key(), client);
+        server.moveTo(act.on(), LocalTime.of(9, 1));
+        server.bean(DailyRun.class).catchUp();
+        assertThat(chasing.keptBack(9)).hasSize(1);
+        server.pay(client, invoice, "100.00", act.on());
+        assertThat(chasing.keptBack(9)).isEmpty();
+        assertThatThrownBy(() -> decisions.doNow(act.key(), client, null))
+                .isInstanceOf(ConflictException.class)
+                .hasMessageContaining("Nothing is to be asked");
+        decisions.letItBe(act.key(), client);
+        assertThatThrownBy(() -> decisions.letItBe(act.key(), client)).isInstanceOf(ConflictException.class);
+    }
+
+    private ActView next() {
+        return server.bean(ActViews.class).until(BEGIN.plusDays(4)).get(0);
+    }
+
+    private static ActView keptBack(ActView a) {
+        return new ActView(
+                a.key(),
+                a.kind(),
+                a.on(),
+                a.hour(),
+                a.clientId(),
+                a.client(),
+                a.invoiceId(),
+                a.what(),
+                a.tone(),
+                a.amount(),
+                "KEPT_BACK",
+                "kept back",
+                a.canDoNow(),
+                a.why());
+    }
+
+    private LetterLook.Look lookAt(long id, int version, Slip slip) {
+        return server.bean(LetterLook.class).at(client, slip, s -> dispatch.issueToLook(id, version, s));
+    }
+
+    private long draft() {
+        TypedDraft draft = new TypedDraft(
+                client,
+                "EUR",
+                "work",
+                "",
+                BEGIN.toString(),
+                "",
+                false,
+                List.of(new TypedLine("Work", "1", "", "100.00", "", List.of("none"))),
+                List.of(new TypedTerm(false, "100%", "30")),
+                "",
+                null);
+        return server.bean(InvoicesService.class).begin(draft, null);
+    }
+
+    /** What has reached the mail server after one more round, as address and subject. */
+    private List<String> sent() {
+        server.bean(Outbox.class).sendDue();
+        return List.of(postRoom.getReceivedMessages()).stream()
+                .map(m -> {
+                    try {
+                        return m.getAllRecipients()[0] + ": " + m.getSubject();
+                    } catch (jakarta.mail.MessagingException e) {
+                        throw new IllegalStateException(e);
+                    }
+                })
+                .toList();
+    }
+}

@@ -1,0 +1,121 @@
+import { Button, Checkbox, Modal, Textarea, TextInput } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type FormEvent, useState } from 'react';
+import { ApiError, problemOf, type Schemas } from '../api/client';
+import { newKey } from '../design/format';
+import { Loaded, Refusal } from '../design/States';
+
+export type Slip = Schemas['Slip'];
+export type Look = Schemas['Look'];
+
+/** As the letter is, to whom it is for. */
+export const plainSlip: Slip = { to: null, subject: null, line: null, copy: false, seen: null };
+
+/** What goes and to whom, before it goes; address, subject and a line of one's own can be changed this once. */
+export function SendDialog({
+  title,
+  action,
+  look,
+  send,
+  onClose,
+}: {
+  title: string;
+  action: string;
+  look: (slip: Slip) => Promise<Look>;
+  send: (slip: Slip) => Promise<unknown>;
+  onClose: () => void;
+}) {
+  const queries = useQueryClient();
+  const [opened] = useState(newKey);
+  const [to, setTo] = useState<string | null>(null);
+  const [subject, setSubject] = useState<string | null>(null);
+  const [line, setLine] = useState('');
+  const [copy, setCopy] = useState(false);
+  const [shownLine] = useDebouncedValue(line, 300);
+  const letter = useQuery({
+    queryKey: ['letter', opened, shownLine],
+    queryFn: () => look({ ...plainSlip, line: shownLine }),
+    placeholderData: keepPreviousData,
+    gcTime: 0,
+    retry: false,
+  });
+  const sending = useMutation({
+    mutationFn: () =>
+      send({ to: to ?? '', subject: subject ?? '', line, copy, seen: letter.data?.seen ?? null }),
+    onSuccess: async () => {
+      await queries.invalidateQueries();
+      onClose();
+    },
+    // What the letter says has changed meanwhile: the dialog shows what it says now.
+    onError: (e) => {
+      if (e instanceof ApiError && e.status === 409) void letter.refetch();
+    },
+  });
+  const problem = (field: string) =>
+    problemOf(sending.error, `slip.${field}`) ?? problemOf(letter.error, `slip.${field}`);
+  const noAddress = problemOf(sending.error, 'client.email');
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!sending.isPending) sending.mutate();
+  };
+  const beside = [problem('to') ?? noAddress, problem('subject'), problem('line')].some(Boolean);
+  return (
+    <Modal opened onClose={onClose} title={title} size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
+      <Loaded query={letter} what="the letter">
+        {(l) => (
+          <form className="form" onSubmit={submit} noValidate>
+            <TextInput
+              label="To"
+              type="email"
+              data-autofocus={l.to === '' ? true : undefined}
+              value={to ?? l.to}
+              error={problem('to') ?? noAddress}
+              onChange={(e) => setTo(e.currentTarget.value)}
+            />
+            <TextInput
+              label="Subject"
+              value={subject ?? l.subject}
+              error={problem('subject')}
+              onChange={(e) => setSubject(e.currentTarget.value)}
+            />
+            <Textarea
+              label="A line of your own"
+              placeholder="may stay empty"
+              autosize
+              minRows={1}
+              maxRows={4}
+              value={line}
+              error={problem('line')}
+              onChange={(e) => setLine(e.currentTarget.value)}
+            />
+            <div role="region" aria-label="The letter" className="letter" tabIndex={0}>
+              {l.text}
+            </div>
+            <p className="small faded" style={{ margin: 0 }}>
+              Attached: {l.files.join(', ')}
+            </p>
+            <Refusal error={beside ? null : sending.error} />
+            <div className="row-of-links">
+              <Button
+                type="submit"
+                loading={sending.isPending}
+                data-autofocus={l.to === '' ? undefined : true}
+              >
+                {action}
+              </Button>
+              <Button variant="outline" onClick={onClose}>
+                Not now
+              </Button>
+              <Checkbox
+                label="A copy to me"
+                checked={copy}
+                onChange={(e) => setCopy(e.currentTarget.checked)}
+              />
+            </div>
+          </form>
+        )}
+      </Loaded>
+    </Modal>
+  );
+}
