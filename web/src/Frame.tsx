@@ -1,8 +1,8 @@
 import { Button, Modal, useMantineColorScheme } from '@mantine/core';
-import { useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useState } from 'react';
 import { NavLink, useLocation, useNavigate } from 'react-router';
-import { api, data, type Schemas } from './api/client';
+import { api, data, type Schemas, typing } from './api/client';
 import { DemoClock } from './DemoClock';
 import { HealthBar } from './HealthBar';
 import { clockDate } from './design/format';
@@ -42,6 +42,11 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
   const queries = useQueryClient();
   const { colorScheme, toggleColorScheme } = useMantineColorScheme();
   const [help, setHelp] = useState(false);
+
+  const business = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
+  useEffect(() => {
+    typing.mark = business.data?.mark ?? '.';
+  }, [business.data?.mark]);
 
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {

@@ -58,9 +58,16 @@ for (const deed of ['pointerdown', 'keydown', 'wheel', 'touchstart'])
   window.addEventListener(deed, () => (lastDeed = Date.now()), { passive: true, capture: true });
 const AT_WORK = 60_000;
 
+/** The decimal mark that the business types; the desk says with each request that its numbers are typed so. */
+export const typing = { mark: '.' };
+
+/** A plain decimal as the business types it. */
+export const inMark = (plain: string) => (typing.mark === ',' ? plain.replace('.', ',') : plain);
+
 const middleware: Middleware = {
   onRequest({ request }) {
     request.headers.set('X-XSRF-TOKEN', cookie('XSRF-TOKEN'));
+    if (typing.mark !== '.') request.headers.set('Quill-Decimal-Mark', typing.mark);
     if (Date.now() - lastDeed > AT_WORK) request.headers.set('Quill-By-Itself', 'yes');
     return request;
   },

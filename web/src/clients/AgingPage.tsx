@@ -1,15 +1,17 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { api, data, type Schemas } from '../api/client';
+import { api, data, type Schemas, type Why } from '../api/client';
 import { isZero, longDate, money, plain } from '../design/format';
+import { whyOfAll, whyOfClient } from '../design/reasons';
 import { Loaded } from '../design/States';
+import { WhyFigure } from '../design/Why';
 import { AgingStrip } from './AgingStrip';
 import { useTitle } from '../design/useTitle';
 
-function Cell({ band }: { band: Schemas['Band'] }) {
+function Cell({ band, why }: { band: Schemas['Band']; why: () => Promise<Why> }) {
   return (
     <td className={`n ${band.band !== 'NOT_DUE' && !isZero(band.amount) ? 'late' : ''}`}>
-      {isZero(band.amount) ? '–' : plain(band.amount)}
+      {isZero(band.amount) ? '–' : <WhyFigure text={plain(band.amount)} why={why} />}
     </td>
   );
 }
@@ -28,7 +30,7 @@ function Table({ table }: { table: Schemas['AgingTable'] }) {
   const hasMore = more.data ? more.hasNextPage : table.more != null;
   return (
     <section aria-label={`Open in ${table.currency}`} style={{ marginBottom: 28 }}>
-      <AgingStrip bands={table.totals} />
+      <AgingStrip bands={table.totals} why={(band) => whyOfAll(table.currency, band)} />
       {table.rows.length === 0 ? (
         <p className="empty">Nobody owes anything.</p>
       ) : (
@@ -51,10 +53,12 @@ function Table({ table }: { table: Schemas['AgingTable'] }) {
                   <Link to={`/clients/${r.clientId}`}>{r.client}</Link>
                 </td>
                 {r.bands.map((b) => (
-                  <Cell key={b.band} band={b} />
+                  <Cell key={b.band} band={b} why={whyOfClient(r.clientId, b.band, table.currency)} />
                 ))}
                 <td className="n">
-                  <b>{plain(r.total)}</b>
+                  <b>
+                    <WhyFigure text={plain(r.total)} why={whyOfClient(r.clientId, 'open', table.currency)} />
+                  </b>
                 </td>
               </tr>
             ))}
@@ -63,10 +67,12 @@ function Table({ table }: { table: Schemas['AgingTable'] }) {
             <tr>
               <th>All clients</th>
               {table.totals.map((b) => (
-                <Cell key={b.band} band={b} />
+                <Cell key={b.band} band={b} why={whyOfAll(table.currency, b.band)} />
               ))}
               <td className="n">
-                <b>{money(table.total)}</b>
+                <b>
+                  <WhyFigure text={money(table.total)} why={whyOfAll(table.currency)} />
+                </b>
               </td>
             </tr>
           </tfoot>

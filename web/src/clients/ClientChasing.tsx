@@ -5,7 +5,7 @@ import { api, data, problemOf, type Schemas } from '../api/client';
 import { longDate, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
 import { callBack } from '../letters/Leaving';
-import { LateFeeFields, noLateFee } from '../settings/LateFeeFields';
+import { LateFeeFields, noLateFee, policyInMark } from '../settings/LateFeeFields';
 
 /** A day up to which no reminder goes. Empty takes the mute away. */
 export function MuteField({
@@ -54,7 +54,7 @@ function OwnPolicy({
   policy: Schemas['TypedLateFeePolicy'] | null;
   onClose: () => void;
 }) {
-  const [own, setOwn] = useState(policy ?? noLateFee);
+  const [own, setOwn] = useState(policy ? policyInMark(policy) : noLateFee);
   const queries = useQueryClient();
   const save = useMutation({
     mutationFn: (lateFee: Schemas['TypedLateFeePolicy'] | null) =>

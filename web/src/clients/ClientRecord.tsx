@@ -5,7 +5,9 @@ import { Link, useSearchParams } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { isNegative, isZero, money, plain, shortDate } from '../design/format';
 import { MeasureBar } from '../design/Measure';
+import { whyOfClient, whyOpen } from '../design/reasons';
 import { Loaded } from '../design/States';
+import { WhyFigure } from '../design/Why';
 import { PaymentDialog } from '../invoices/PaymentDialog';
 import { AgingStrip } from './AgingStrip';
 import { ClientChasing } from './ClientChasing';
@@ -19,11 +21,22 @@ function Strip({ account: a }: { account: Account }) {
     <div className="strip">
       <div>
         <span className="faded small">{isNegative(a.owes) ? 'is owed' : 'owes in all'}</span>
-        <b>{money(a.owes).replace('−', '')}</b>
+        <b>
+          <WhyFigure
+            text={money(a.owes).replace('−', '')}
+            why={whyOfClient(a.client.id, 'owes', a.owes.currency)}
+          />
+        </b>
       </div>
       <div>
         <span className="faded small">of it late</span>
-        <b className={isZero(a.late) ? undefined : 'late'}>{isZero(a.late) ? '–' : plain(a.late)}</b>
+        <b className={isZero(a.late) ? undefined : 'late'}>
+          {isZero(a.late) ? (
+            '–'
+          ) : (
+            <WhyFigure text={plain(a.late)} why={whyOfClient(a.client.id, 'late', a.owes.currency)} />
+          )}
+        </b>
       </div>
       <div>
         <span className="faded small">client credit</span>
@@ -71,7 +84,12 @@ function Open({ account }: { account: Account }) {
               {i.nextDueOn ? shortDate(i.nextDueOn) : 'not issued'}
             </td>
             <td className={`n ${i.late ? 'late' : ''}`}>
-              {i.open && (i.open.currency === account.owes.currency ? plain(i.open) : money(i.open))}
+              {i.open && i.number && (
+                <WhyFigure
+                  text={i.open.currency === account.owes.currency ? plain(i.open) : money(i.open)}
+                  why={whyOpen(i.id)}
+                />
+              )}
             </td>
           </tr>
         ))}
@@ -138,7 +156,7 @@ export function ClientRecord({ id }: { id: number }) {
                 ))}
             </p>
           )}
-          <AgingStrip bands={a.aging} />
+          <AgingStrip bands={a.aging} why={(band) => whyOfClient(id, band, a.owes.currency)} />
           <Open account={a} />
           {a.rows.length === 0 ? (
             <p className="empty">Nothing was charged or received yet.</p>

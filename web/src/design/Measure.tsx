@@ -1,8 +1,10 @@
 import type { Schemas } from '../api/client';
+import type { Why } from '../api/client';
 import { longDate, plain, shortDate } from './format';
+import { WhyFigure } from './Why';
 
 type Part = Pick<Schemas['Part'], 'position' | 'deposit' | 'amount' | 'dueOn' | 'weight'> &
-  Partial<Pick<Schemas['Part'], 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open' | 'fee'>>;
+  Partial<Pick<Schemas['Part'], 'id' | 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open' | 'fee'>>;
 
 /** A fee's tick, with the room before it. */
 const TICK = 16;
@@ -114,7 +116,14 @@ export function standingOf(part: Part): string {
 }
 
 /** The large Measure: the bar, and under each part its amount and date. */
-export function MeasureFigure({ parts }: { parts: Part[] }) {
+export function MeasureFigure({
+  parts,
+  why,
+}: {
+  parts: Part[];
+  /** Why a part is as much as it is, where that can be asked. */
+  why?: (part: Part) => Why | (() => Promise<Why>);
+}) {
   return (
     <figure className="measure-large">
       <MeasureBar parts={parts} height={20} />
@@ -125,7 +134,9 @@ export function MeasureFigure({ parts }: { parts: Part[] }) {
             style={{ flex: p.fee ? '0 1 90px' : `${p.weight} 1 90px` }}
             title={longDate(p.dueOn)}
           >
-            <b className="money">{plain(p.amount)}</b>
+            <b className="money">
+              {why ? <WhyFigure text={plain(p.amount)} why={why(p)} /> : plain(p.amount)}
+            </b>
             <span className={p.standing === 'LATE' ? 'late' : undefined}>
               {p.deposit ? 'deposit, ' : p.fee ? 'late fee, ' : ''}
               {standingOf(p)}

@@ -1,30 +1,62 @@
-import type { Why } from '../api/client';
+import { Popover } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { type ReactNode, useId, useState } from 'react';
+import { messageOf, type Why } from '../api/client';
 
-export type Asked = { title: string; why: Why };
-
-/** The note in the margin: the rule, and the numbers that a figure came from. */
-export function WhyNote({ asked }: { asked: Asked | null }) {
+/** The rule, and the numbers that a figure came from. */
+function Reasons({ title, why }: { title: ReactNode; why: Why }) {
   return (
-    <aside className="why" aria-live="polite" hidden={!asked}>
-      {asked && (
-        <>
-          <h3>Why {asked.title}?</h3>
-          <p>{asked.why.rule}</p>
-          {asked.why.steps.map((step, i) => (
-            <p key={`${i}-${step}`}>{step}</p>
-          ))}
-        </>
-      )}
-    </aside>
+    <>
+      <h3>Why {title}?</h3>
+      <p>{why.rule}</p>
+      {why.steps.map((step, i) => (
+        <p key={`${i}-${step}`}>{step}</p>
+      ))}
+    </>
   );
 }
 
-/** A figure that says why when it is pressed or pointed at. */
-export function WhyFigure({ text, why, onAsk }: { text: string; why: Why; onAsk: (asked: Asked) => void }) {
-  const ask = () => onAsk({ title: text, why });
+/** A figure that says why when it is pressed, right where it stands. */
+export function WhyFigure({
+  text,
+  why,
+  className,
+}: {
+  text: string;
+  /** The reason, or how to ask for it. */
+  why: Why | (() => Promise<Why>);
+  className?: string;
+}) {
+  const [opened, setOpened] = useState(false);
+  const asks = typeof why === 'function';
+  const asked = useQuery({
+    queryKey: ['why', useId()],
+    queryFn: () => (asks ? why() : why),
+    enabled: opened && asks,
+    gcTime: 0,
+    retry: false,
+  });
+  const reasons = asks ? asked.data : why;
   return (
-    <button type="button" className="figure-why money" onClick={ask} onMouseEnter={ask} title="Why?">
-      {text}
-    </button>
+    <Popover opened={opened} onChange={setOpened} width={290} shadow="md" withinPortal withRoles={false}>
+      <Popover.Target>
+        <button
+          type="button"
+          className={`figure-why money ${className ?? ''}`}
+          aria-expanded={opened}
+          title="Why?"
+          onClick={() => setOpened((o) => !o)}
+        >
+          {text}
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown className="why" role="note" aria-live="polite">
+        {reasons ? (
+          <Reasons title={text} why={reasons} />
+        ) : (
+          <p>{asked.error ? messageOf(asked.error) : 'One moment…'}</p>
+        )}
+      </Popover.Dropdown>
+    </Popover>
   );
 }

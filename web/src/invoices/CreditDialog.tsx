@@ -2,7 +2,7 @@ import { Button, Checkbox, Modal, SegmentedControl, TextInput } from '@mantine/c
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, data, messageOf, problemOf, type Schemas } from '../api/client';
+import { api, data, inMark, messageOf, problemOf, type Schemas } from '../api/client';
 import { money, plain } from '../design/format';
 import { Refusal } from '../design/States';
 
@@ -57,7 +57,7 @@ function Lines({
                         value={quantity(i)}
                         onChange={(e) => setLine(i, e.target.value)}
                       />{' '}
-                      <button type="button" className="link" onClick={() => setLine(i, left)}>
+                      <button type="button" className="link" onClick={() => setLine(i, inMark(left))}>
                         all
                       </button>
                     </>

@@ -1,17 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api, data } from '../api/client';
 import { money } from '../design/format';
 import { Loaded } from '../design/States';
-import { type Asked, WhyNote } from '../design/Why';
 import { InvoiceIndex } from './InvoiceIndex';
+import { WhyFigure } from '../design/Why';
 import { Paper } from './Paper';
 
 /** A credit note, read beside the invoices. */
 export function CreditNotePage() {
   const { id = '', note = '' } = useParams();
-  const [asked, setAsked] = useState<Asked | null>(null);
   const document = useQuery({
     queryKey: ['credit note', note],
     queryFn: () => data(api.GET('/api/credit-notes/{id}', { params: { path: { id: Number(note) } } })),
@@ -23,10 +21,7 @@ export function CreditNotePage() {
         {(d) => (
           <div className="record">
             <div className="body">
-              <Paper document={d} onAsk={setAsked} />
-              <div className="beside">
-                <WhyNote asked={asked} />
-              </div>
+              <Paper document={d} />
             </div>
             <div className="foot">
               <Link className="link" to={`/invoices/${id}`}>
@@ -34,7 +29,9 @@ export function CreditNotePage() {
               </Link>
               <span className="figure">
                 <small>Taken back</small>
-                <b>{money(d.total)}</b>
+                <b>
+                  <WhyFigure text={money(d.total)} why={d.total.why} />
+                </b>
               </span>
               <a className="link" href={`/api/credit-notes/${note}/pdf`} target="_blank" rel="noreferrer">
                 PDF

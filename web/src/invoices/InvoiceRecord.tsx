@@ -6,8 +6,9 @@ import { api, data, problemOf, type Schemas } from '../api/client';
 import { Correspondence, MuteField } from '../clients/ClientChasing';
 import { MeasureFigure } from '../design/Measure';
 import { isZero, longDate, money, newKey, plain, shortDate } from '../design/format';
+import { whyOpen } from '../design/reasons';
 import { Refusal } from '../design/States';
-import { type Asked, WhyFigure, WhyNote } from '../design/Why';
+import { WhyFigure } from '../design/Why';
 import { SendDialog } from '../letters/SendDialog';
 import { CreditDialog } from './CreditDialog';
 import { More } from './More';
@@ -54,7 +55,7 @@ function Payments({ id }: { id: number }) {
 }
 
 /** Late fees on the invoice, each with its reason; one that stands can be waived. And a mute of this invoice alone. */
-function Fees({ id, onAsk }: { id: number; onAsk: (asked: Asked) => void }) {
+function Fees({ id }: { id: number }) {
   const path = { params: { path: { id } } };
   const queries = useQueryClient();
   const [waiving, setWaiving] = useState<number | null>(null);
@@ -88,7 +89,7 @@ function Fees({ id, onAsk }: { id: number; onAsk: (asked: Asked) => void }) {
               <li key={f.id}>
                 <span className="when">{shortDate(f.chargedOn)}</span>
                 <span className="grow">
-                  <WhyFigure text={money(f.amount)} why={f.why} onAsk={onAsk} />
+                  <WhyFigure text={money(f.amount)} why={f.why} />
                   {f.waivedOn && (
                     <span className="faded">
                       {' '}
@@ -149,7 +150,6 @@ function Messages({ id }: { id: number }) {
 export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) {
   const issued = invoice.issued as Schemas['Issued'];
   useTitle(`Invoice ${issued.document.number}, ${issued.document.to.name}`);
-  const [asked, setAsked] = useState<Asked | null>(null);
   const [paying, setPaying] = useState(false);
   const [crediting, setCrediting] = useState(false);
   const [sendKey, setSendKey] = useState<string | null>(null);
@@ -163,11 +163,11 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
   return (
     <div className="record">
       <div className="body">
-        <Paper document={issued.document} onAsk={setAsked}>
+        <Paper document={issued.document}>
           {installments > 0 && (
             <>
               <h2>{installments === 1 ? 'To be paid' : `To be paid in ${installments} installments`}</h2>
-              <MeasureFigure parts={issued.measure} />
+              <MeasureFigure parts={issued.measure} why={(p) => whyOpen(invoice.id, p.id)} />
             </>
           )}
           {issued.document.lateFee && <p className="faded small">{issued.document.lateFee}</p>}
@@ -195,10 +195,9 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
           )}
         </Paper>
         <aside className="aside" aria-label="What has happened">
-          {asked && <WhyNote asked={asked} />}
           {never && !voided && <p className="soon">Issued, not sent yet.</p>}
           <Payments id={invoice.id} />
-          <Fees id={invoice.id} onAsk={setAsked} />
+          <Fees id={invoice.id} />
           <Messages id={invoice.id} />
           {issued.memo && (
             <>
@@ -211,7 +210,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
               <summary>
                 What it said before {shortDate(e.takenBackOn)} ({e.why})
               </summary>
-              <Paper document={e.document} onAsk={setAsked} />
+              <Paper document={e.document} />
             </details>
           ))}
           <h2>What has happened</h2>
@@ -233,7 +232,13 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
         </Link>
         <span className="figure">
           <small>Open</small>
-          <b>{money(issued.open)}</b>
+          <b>
+            {issued.measure.length ? (
+              <WhyFigure text={money(issued.open)} why={whyOpen(invoice.id)} />
+            ) : (
+              money(issued.open)
+            )}
+          </b>
         </span>
         {invoice.clientId != null && (
           <Link className="link" to={`/clients/${invoice.clientId}`}>

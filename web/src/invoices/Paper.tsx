@@ -1,7 +1,7 @@
 import { type ReactNode } from 'react';
 import type { Schemas } from '../api/client';
 import { isZero, longDate, money, plain } from '../design/format';
-import { type Asked, WhyFigure } from '../design/Why';
+import { WhyFigure } from '../design/Why';
 
 type Document = Schemas['FixedDocument'];
 
@@ -61,7 +61,7 @@ function Head({ document: d }: { document: Document }) {
   );
 }
 
-function Sums({ document: d, onAsk }: { document: Document; onAsk: (asked: Asked) => void }) {
+function Sums({ document: d }: { document: Document }) {
   const back = d.kind === 'credit note';
   const more = !isZero(d.prepaid) || !isZero(d.rounding);
   const extra = (e: Document['charges'][number]) =>
@@ -73,7 +73,7 @@ function Sums({ document: d, onAsk }: { document: Document; onAsk: (asked: Asked
           <tr key={`d${i}`}>
             <td>{extra(e)}</td>
             <td>
-              <WhyFigure text={`−${plain(e.amount)}`} why={e.why} onAsk={onAsk} />
+              <WhyFigure text={`−${plain(e.amount)}`} why={e.why} />
             </td>
           </tr>
         ))}
@@ -81,14 +81,14 @@ function Sums({ document: d, onAsk }: { document: Document; onAsk: (asked: Asked
           <tr key={`c${i}`}>
             <td>{extra(e)}</td>
             <td>
-              <WhyFigure text={plain(e.amount)} why={e.why} onAsk={onAsk} />
+              <WhyFigure text={plain(e.amount)} why={e.why} />
             </td>
           </tr>
         ))}
         <tr>
           <td>Net{d.taxInside ? ' (prices include the tax)' : ''}</td>
           <td>
-            <WhyFigure text={plain(d.net)} why={d.net.why} onAsk={onAsk} />
+            <WhyFigure text={plain(d.net)} why={d.net.why} />
           </td>
         </tr>
         {d.taxes.map((t) => (
@@ -98,21 +98,21 @@ function Sums({ document: d, onAsk }: { document: Document; onAsk: (asked: Asked
               {t.reason && <div className="faded small">{t.reason}</div>}
             </td>
             <td>
-              <WhyFigure text={plain(t.amount)} why={t.why} onAsk={onAsk} />
+              <WhyFigure text={plain(t.amount)} why={t.why} />
             </td>
           </tr>
         ))}
         <tr className="total">
           <td>{back ? 'Total taken back' : 'Total'}</td>
           <td>
-            <WhyFigure text={money(d.total)} why={d.total.why} onAsk={onAsk} />
+            <WhyFigure text={money(d.total)} why={d.total.why} />
           </td>
         </tr>
         {!isZero(d.prepaid) && (
           <tr>
             <td>{back ? 'Deposit, held again' : 'Deposit already paid'}</td>
             <td>
-              <WhyFigure text={`−${plain(d.prepaid)}`} why={d.prepaid.why} onAsk={onAsk} />
+              <WhyFigure text={`−${plain(d.prepaid)}`} why={d.prepaid.why} />
             </td>
           </tr>
         )}
@@ -120,7 +120,7 @@ function Sums({ document: d, onAsk }: { document: Document; onAsk: (asked: Asked
           <tr>
             <td>Rounding, paid in cash</td>
             <td>
-              <WhyFigure text={plain(d.rounding)} why={d.rounding.why} onAsk={onAsk} />
+              <WhyFigure text={plain(d.rounding)} why={d.rounding.why} />
             </td>
           </tr>
         )}
@@ -128,7 +128,7 @@ function Sums({ document: d, onAsk }: { document: Document; onAsk: (asked: Asked
           <tr className="total">
             <td>{back ? 'Credited' : 'To be paid'}</td>
             <td>
-              <WhyFigure text={money(d.due)} why={d.due.why} onAsk={onAsk} />
+              <WhyFigure text={money(d.due)} why={d.due.why} />
             </td>
           </tr>
         )}
@@ -138,7 +138,7 @@ function Sums({ document: d, onAsk }: { document: Document; onAsk: (asked: Asked
               Tax in {d.own.currency}, at {d.own.rate}
             </td>
             <td>
-              <WhyFigure text={plain(d.own.tax)} why={d.own.tax.why} onAsk={onAsk} />
+              <WhyFigure text={plain(d.own.tax)} why={d.own.tax.why} />
             </td>
           </tr>
         )}
@@ -148,15 +148,7 @@ function Sums({ document: d, onAsk }: { document: Document; onAsk: (asked: Asked
 }
 
 /** An issued document as it was printed; every figure says why. */
-export function Paper({
-  document: d,
-  children,
-  onAsk,
-}: {
-  document: Document;
-  children?: ReactNode;
-  onAsk: (asked: Asked) => void;
-}) {
+export function Paper({ document: d, children }: { document: Document; children?: ReactNode }) {
   return (
     <article className="sheet" aria-label={`${d.kind === 'invoice' ? 'Invoice' : 'Credit note'} ${d.number}`}>
       <Head document={d} />
@@ -183,13 +175,13 @@ export function Paper({
               <td className="n">{plain({ amount: l.unitPrice })}</td>
               <td className="n">{l.tax}</td>
               <td className="n">
-                <WhyFigure text={plain(l.net)} why={l.why} onAsk={onAsk} />
+                <WhyFigure text={plain(l.net)} why={l.why} />
               </td>
             </tr>
           ))}
         </tbody>
       </table>
-      <Sums document={d} onAsk={onAsk} />
+      <Sums document={d} />
       {children}
       {d.iban && (
         <p className="faded small">

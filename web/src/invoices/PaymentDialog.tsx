@@ -3,7 +3,7 @@ import { notifications } from '@mantine/notifications';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useRef, useState } from 'react';
-import { api, data, problemOf, type Schemas } from '../api/client';
+import { api, data, inMark, problemOf, type Schemas } from '../api/client';
 import { isZero, money, newKey, plain, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
 
@@ -28,7 +28,7 @@ export function PaymentDialog({
   const queries = useQueryClient();
   const [form, setForm] = useState({
     way: 'TRANSFER',
-    amount: suggested,
+    amount: inMark(suggested),
     valueOn: session.data?.today ?? '',
     reference: '',
   });

@@ -1,6 +1,6 @@
 import type { Schemas } from '../api/client';
 import { longDate, plain } from '../design/format';
-import { type Asked, WhyFigure } from '../design/Why';
+import { WhyFigure } from '../design/Why';
 import { FieldProblem, putBack, type Removed } from './fields';
 import type { Term, Typed } from './useDraft';
 
@@ -16,14 +16,13 @@ export function ScheduleEditor({
   change,
   reckoning,
   of,
-  onAsk,
+
   onRemoved,
 }: {
   typed: Typed;
   change: (edit: (before: Typed) => Typed) => void;
   reckoning: Schemas['Reckoning'] | null;
   of: (field: string) => string | undefined;
-  onAsk: (asked: Asked) => void;
   onRemoved: Removed;
 }) {
   const edit = (place: number, part: Partial<Term>) =>
@@ -120,7 +119,7 @@ export function ScheduleEditor({
                 </td>
                 <td data-label="Due">{reckoned ? longDate(reckoned.dueOn) : ''}</td>
                 <td className="n" data-label="Amount">
-                  {reckoned && <WhyFigure text={plain(reckoned.amount)} why={reckoned.why} onAsk={onAsk} />}
+                  {reckoned && <WhyFigure text={plain(reckoned.amount)} why={reckoned.why} />}
                 </td>
                 <td className="off" style={{ width: 16 }}>
                   {typed.schedule.length > 1 && (

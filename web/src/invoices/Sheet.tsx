@@ -6,7 +6,6 @@ import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
 import { MeasureFigure } from '../design/Measure';
 import { money, plain } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
-import { type Asked, WhyNote } from '../design/Why';
 import { plainSlip, SendDialog, type Slip } from '../letters/SendDialog';
 import { Drawer } from './Drawer';
 import { Files } from './Files';
@@ -44,6 +43,7 @@ function blankDraft(business: Business, today: string, clientId: number | null):
     memo: '',
     fields: {},
     lateFee: null,
+    mark: business.mark,
   };
 }
 
@@ -79,7 +79,6 @@ function Writing({
   const navigate = useNavigate();
   const queries = useQueryClient();
   useTitle(draft ? 'Draft' : 'New invoice');
-  const [asked, setAsked] = useState<Asked | null>(null);
   const [draftId, setDraftId] = useState(draft?.id ?? null);
   // The address changes without a new page, so that nothing typed is lost and a reload finds the draft.
   const onBegun = useCallback((id: number) => {
@@ -253,7 +252,6 @@ function Writing({
               reckoning={reckoning}
               taxes={business.taxes}
               of={of}
-              onAsk={setAsked}
               onRemoved={removed.note}
             />
             <SheetExtras
@@ -262,7 +260,6 @@ function Writing({
               reckoning={reckoning}
               taxes={business.taxes}
               of={of}
-              onAsk={setAsked}
               onRemoved={removed.note}
             />
             <div className="ways">
@@ -314,7 +311,7 @@ function Writing({
                 {note}
               </p>
             ))}
-            <SheetSums typed={typed} change={change} reckoning={reckoning} of={of} onAsk={setAsked} />
+            <SheetSums typed={typed} change={change} reckoning={reckoning} of={of} />
             <FieldProblem
               text={reckoning?.problems.find((p) => p.field === 'total' && p.value.startsWith('-'))?.message}
             />
@@ -327,7 +324,6 @@ function Writing({
               change={change}
               reckoning={reckoning}
               of={of}
-              onAsk={setAsked}
               onRemoved={removed.note}
             />
             <SheetField
@@ -347,7 +343,6 @@ function Writing({
             <p className="faded small pre">{own.footer}</p>
           </article>
           <div className="beside">
-            <WhyNote asked={asked} />
             <Files id={draftId} ensure={ensure} />
             <SheetField
               name="memo"

@@ -11,7 +11,7 @@ const words = {
 };
 
 /** Discounts on the whole document, and charges with their own taxes. */
-export function SheetExtras({ typed, change, reckoning, taxes, of, onAsk, onRemoved }: SheetPart) {
+export function SheetExtras({ typed, change, reckoning, taxes, of, onRemoved }: SheetPart) {
   const usual = usualTax(taxes);
   const edit = (kind: Kind, place: number, part: Partial<Typed['charges'][number]>) =>
     change((t) => ({ ...t, [kind]: t[kind].map((e, i) => (i === place ? { ...e, ...part } : e)) }));
@@ -70,11 +70,7 @@ export function SheetExtras({ typed, change, reckoning, taxes, of, onAsk, onRemo
           </td>
           <td className="n" style={{ width: 84 }}>
             {reckoned && (
-              <WhyFigure
-                text={`${words[kind].sign}${plain(reckoned.amount)}`}
-                why={reckoned.why}
-                onAsk={onAsk}
-              />
+              <WhyFigure text={`${words[kind].sign}${plain(reckoned.amount)}`} why={reckoned.why} />
             )}
           </td>
           <td style={{ width: 16 }}>

@@ -3,7 +3,7 @@ import { type ClipboardEvent, type KeyboardEvent, useState } from 'react';
 import { api, data } from '../api/client';
 import { plain } from '../design/format';
 import { WhyFigure } from '../design/Why';
-import { type Change, FieldProblem, putBack, type SheetPart, usualTax } from './fields';
+import { type Change, FieldProblem, Understood, putBack, type SheetPart, usualTax } from './fields';
 import { TaxCell } from './TaxCell';
 import type { Line, Typed } from './useDraft';
 
@@ -107,7 +107,7 @@ function fromPaste(text: string, taxes: string[]): Line[] {
 }
 
 /** The lines, walked like a grid: Tab goes on, Enter goes down, and an empty line waits at the end. */
-export function SheetLines({ typed, change, reckoning, taxes, of, onAsk, onRemoved }: SheetPart) {
+export function SheetLines({ typed, change, reckoning, taxes, of, onRemoved }: SheetPart) {
   const usual = usualTax(taxes);
   const blank: Line = { description: '', quantity: '', unit: '', unitPrice: '', discount: '', taxes: usual };
   const lines = isBlank(typed.lines.at(-1)) && typed.lines.length ? typed.lines : [...typed.lines, blank];
@@ -209,6 +209,7 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onAsk, onRemov
                       />
                     )}
                     <FieldProblem text={problem} />
+                    {!problem && <Understood reckoning={reckoning} field={`lines[${place}].${column}`} />}
                   </td>
                 );
               })}
@@ -222,7 +223,7 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onAsk, onRemov
                 />
               </td>
               <td className="n" data-label="Amount" style={{ width: 84 }}>
-                {reckoned && <WhyFigure text={plain(reckoned.net)} why={reckoned.why} onAsk={onAsk} />}
+                {reckoned && <WhyFigure text={plain(reckoned.net)} why={reckoned.why} />}
               </td>
               <td className="off" style={{ width: 16 }}>
                 {!isBlank(line) && (

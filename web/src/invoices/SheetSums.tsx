@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Schemas } from '../api/client';
 import { isZero, money, plain } from '../design/format';
-import { type Asked, WhyFigure } from '../design/Why';
+import { WhyFigure } from '../design/Why';
 import { type Change, FieldProblem } from './fields';
 import type { Typed } from './useDraft';
 
@@ -20,27 +20,25 @@ export function SheetSums({
   change,
   reckoning: r,
   of,
-  onAsk,
 }: {
   typed: Typed;
   change: Change;
   reckoning: Schemas['Reckoning'] | null;
   of: (field: string) => string | undefined;
-  onAsk: (asked: Asked) => void;
 }) {
   const prepaid = typed.prepaid ?? '';
   const [asking, setAsking] = useState(false);
   return (
     <table className="sums">
       <tbody>
-        <Row name="Net">{r?.net && <WhyFigure text={plain(r.net)} why={r.net.why} onAsk={onAsk} />}</Row>
+        <Row name="Net">{r?.net && <WhyFigure text={plain(r.net)} why={r.net.why} />}</Row>
         {r?.taxes.map((t) => (
           <Row key={t.name} name={`${t.name} on ${plain(t.base)}`}>
-            <WhyFigure text={plain(t.amount)} why={t.why} onAsk={onAsk} />
+            <WhyFigure text={plain(t.amount)} why={t.why} />
           </Row>
         ))}
         <Row name="Total" total>
-          {r?.total && <WhyFigure text={money(r.total)} why={r.total.why} onAsk={onAsk} />}
+          {r?.total && <WhyFigure text={money(r.total)} why={r.total.why} />}
         </Row>
         {prepaid === '' && !asking ? (
           <tr>
@@ -73,17 +71,17 @@ export function SheetSums({
         )}
         {r?.rounding && (
           <Row name="Rounding, paid in cash">
-            <WhyFigure text={plain(r.rounding)} why={r.rounding.why} onAsk={onAsk} />
+            <WhyFigure text={plain(r.rounding)} why={r.rounding.why} />
           </Row>
         )}
         {r?.due && (r.prepaid || (r.rounding && !isZero(r.rounding))) && (
           <Row name="To be paid" total>
-            <WhyFigure text={money(r.due)} why={r.due.why} onAsk={onAsk} />
+            <WhyFigure text={money(r.due)} why={r.due.why} />
           </Row>
         )}
         {r?.own && (
           <Row name={`Tax in ${r.own.currency}, at ${r.own.rate}`}>
-            <WhyFigure text={plain(r.own.tax)} why={r.own.tax.why} onAsk={onAsk} />
+            <WhyFigure text={plain(r.own.tax)} why={r.own.tax.why} />
           </Row>
         )}
       </tbody>

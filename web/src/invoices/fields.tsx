@@ -1,5 +1,4 @@
 import type { Schemas } from '../api/client';
-import type { Asked } from '../design/Why';
 import type { Typed } from './useDraft';
 
 export type Change = (edit: (before: Typed) => Typed) => void;
@@ -21,7 +20,6 @@ export interface SheetPart {
   reckoning: Schemas['Reckoning'] | null;
   taxes: Schemas['TaxView'][];
   of: (field: string) => string | undefined;
-  onAsk: (asked: Asked) => void;
   onRemoved: Removed;
 }
 
@@ -31,6 +29,12 @@ export function FieldProblem({ text }: { text: string | undefined }) {
       {text}
     </p>
   ) : null;
+}
+
+/** Says which of two numbers was understood where a text could mean either. */
+export function Understood({ reckoning, field }: { reckoning: Schemas['Reckoning'] | null; field: string }) {
+  const as = reckoning?.understood.find((u) => u.field === field)?.as;
+  return as ? <p className="faded small understood">read as {as}</p> : null;
 }
 
 type TextField =

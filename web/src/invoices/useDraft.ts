@@ -25,13 +25,14 @@ export function useDraft(draft: Schemas['DraftView'] | null, blank: Typed, onBeg
   const keepOnce = useCallback(async (): Promise<boolean> => {
     const sent = latest.current;
     try {
+      let kept: Schemas['Kept'];
       if (id.current === null) {
-        const kept = await data(api.POST('/api/invoices', { body: sent }));
+        kept = await data(api.POST('/api/invoices', { body: sent }));
         id.current = kept.id;
         version.current = kept.version;
         onBegun(kept.id);
       } else {
-        const kept = await data(
+        kept = await data(
           api.PUT('/api/invoices/{id}', {
             params: { path: { id: id.current } },
             body: { version: version.current, typed: sent },
@@ -40,8 +41,7 @@ export function useDraft(draft: Schemas['DraftView'] | null, blank: Typed, onBeg
         version.current = kept.version;
       }
       if (latest.current === sent) dirty.current = false;
-      const time = new Date().toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-      setKeeping({ state: dirty.current ? 'typing' : 'kept', text: `Kept at ${time}` });
+      setKeeping({ state: dirty.current ? 'typing' : 'kept', text: `Kept at ${kept.at}` });
       return true;
     } catch (error) {
       const conflict = error instanceof ApiError && error.status === 409;

@@ -1,5 +1,5 @@
 import { Checkbox, NativeSelect, TextInput } from '@mantine/core';
-import { problemOf, type Schemas } from '../api/client';
+import { inMark, problemOf, type Schemas } from '../api/client';
 
 export type LateFee = Schemas['TypedLateFeePolicy'];
 
@@ -14,6 +14,14 @@ export const noLateFee: LateFee = {
   deposits: false,
   taxed: false,
 };
+
+/** A policy that is kept, with its numbers as the business types them. */
+export const policyInMark = (p: LateFee): LateFee => ({
+  ...p,
+  amount: inMark(p.amount),
+  cap: inMark(p.cap),
+  smallest: inMark(p.smallest),
+});
 
 /** The fields of a late-fee policy. @param path of the fields in a refusal, such as `policy.` */
 export function LateFeeFields({

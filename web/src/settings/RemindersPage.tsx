@@ -3,9 +3,9 @@ import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { Link } from 'react-router';
-import { api, data, problemOf, type Schemas } from '../api/client';
+import { api, data, inMark, problemOf, type Schemas } from '../api/client';
 import { Loaded, Refusal } from '../design/States';
-import { LateFeeFields } from './LateFeeFields';
+import { LateFeeFields, policyInMark } from './LateFeeFields';
 import { useTitle } from '../design/useTitle';
 
 type Plan = Schemas['TypedPlan'];
@@ -180,13 +180,19 @@ function PlanForm({ setting }: { setting: Schemas['PlanSetting'] }) {
   );
 }
 
+const settingInMark = (s: Schemas['FeeSetting']) => ({
+  ...s,
+  ceiling: inMark(s.ceiling),
+  policy: policyInMark(s.policy),
+});
+
 function FeesForm({ setting }: { setting: Schemas['FeeSetting'] }) {
-  const [form, setForm] = useState(setting);
+  const [form, setForm] = useState(() => settingInMark(setting));
   const queries = useQueryClient();
   const save = useMutation({
     mutationFn: () => data(api.PUT('/api/late-fees', { body: form })),
     onSuccess: (saved) => {
-      setForm(saved);
+      setForm(settingInMark(saved));
       void queries.invalidateQueries();
       done('Invoices issued from now on print and bear it; issued ones keep what is printed on them.');
     },

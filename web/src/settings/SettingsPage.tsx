@@ -159,6 +159,33 @@ function Passphrase() {
   );
 }
 
+/** How numbers are read that are typed from now on; what stands in a draft keeps the mark it was typed with. */
+function Typing({ mark }: { mark: string }) {
+  const queries = useQueryClient();
+  const change = useMutation({
+    mutationFn: (next: string) => data(api.PUT('/api/business/decimal-mark', { body: { mark: next } })),
+    onSuccess: () => {
+      void queries.invalidateQueries();
+      done('Kept. Drafts that were begun before keep the mark they were typed with.');
+    },
+  });
+  return (
+    <div className="form" style={{ marginTop: 32 }}>
+      <h2>Numbers you type</h2>
+      <NativeSelect
+        label="Before the decimals stands"
+        data={[
+          { value: '.', label: 'a point: 58.50, and 1,234 is a thousand' },
+          { value: ',', label: 'a comma: 58,50, and 1.234 is a thousand' },
+        ]}
+        value={mark}
+        onChange={(e) => change.mutate(e.currentTarget.value)}
+      />
+      <Refusal error={change.error} />
+    </div>
+  );
+}
+
 export function SettingsPage() {
   useTitle('Settings');
   const view = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
@@ -187,6 +214,7 @@ export function SettingsPage() {
             <BusinessForm business={v.business} />
             <div>
               <Passphrase />
+              <Typing mark={v.mark} />
             </div>
           </div>
         </div>

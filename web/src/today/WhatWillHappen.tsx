@@ -4,13 +4,13 @@ import { Link } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { money, spokenDate } from '../design/format';
 import { Refusal } from '../design/States';
-import { type Asked, WhyNote } from '../design/Why';
+import { WhyFigure } from '../design/Why';
 import { plainSlip, SendDialog } from '../letters/SendDialog';
 import { useSteady } from './useSteady';
 
 type Act = Schemas['ActView'];
 
-function ActItem({ act, gone, onAsk }: { act: Act; gone: boolean; onAsk: (asked: Asked) => void }) {
+function ActItem({ act, gone }: { act: Act; gone: boolean }) {
   const [looking, setLooking] = useState(false);
   const [done, setDone] = useState('');
   const body = { body: { key: act.key, clientId: act.clientId } };
@@ -32,15 +32,7 @@ function ActItem({ act, gone, onAsk }: { act: Act; gone: boolean; onAsk: (asked:
         <Link className="quiet" to={`/invoices/${act.invoiceId}`}>
           <b>{act.client}</b>
         </Link>
-        ,{' '}
-        <button
-          type="button"
-          className="figure-why money"
-          title="Why?"
-          onClick={() => onAsk({ title: money(act.amount), why: act.why })}
-        >
-          {money(act.amount)}
-        </button>
+        , <WhyFigure text={money(act.amount)} why={act.why} />
         <br />
         <span className="faded">{act.what}</span>
         {(gone || act.stopped) && (
@@ -106,7 +98,6 @@ export function WhatWillHappen({
   allKeptBack: boolean;
   today: string;
 }) {
-  const [asked, setAsked] = useState<Asked | null>(null);
   const more = useInfiniteQuery({
     queryKey: ['today', 'acts', moreActs],
     enabled: false,
@@ -141,7 +132,6 @@ export function WhatWillHappen({
           </button>
         </p>
       )}
-      {asked && <WhyNote asked={asked} />}
       {rows.length === 0 ? (
         <p className="faded">Nothing happens by itself in the next seven days.</p>
       ) : (
@@ -153,7 +143,7 @@ export function WhatWillHappen({
                 {rows
                   .filter((r) => r.item.on === day)
                   .map((r) => (
-                    <ActItem key={r.item.key} act={r.item} gone={r.gone} onAsk={setAsked} />
+                    <ActItem key={r.item.key} act={r.item} gone={r.gone} />
                   ))}
               </ul>
             </div>

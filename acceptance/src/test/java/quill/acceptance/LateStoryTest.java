@@ -62,7 +62,7 @@ public class LateStoryTest extends Suite {
         assertThat(act("Slow Payer")).containsText("Friendly reminder");
         assertThat(act("Slow Payer")).containsText("09:00");
         act("Slow Payer").locator(".figure-why").click();
-        assertThat(coming().locator(".why")).containsText("step 3 days before");
+        assertThat(desk.locator(".why")).containsText("step 3 days before");
 
         clock("A week forward");
         assertThat(desk.locator(".masthead .day")).containsText("Mon 22 Mar 2027, 08:30");

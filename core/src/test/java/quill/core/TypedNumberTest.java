@@ -12,6 +12,7 @@ import org.joda.money.Money;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.money.Amounts;
+import quill.core.money.DecimalMark;
 import quill.core.money.Percent;
 import quill.core.money.TypedNumber;
 
@@ -51,6 +52,47 @@ public class TypedNumberTest {
         List<Problem> problems = new ArrayList<>();
         assertThat(TypedNumber.read("f", text, 6, true, problems)).isEqualByComparingTo(number);
         assertThat(problems).isEmpty();
+    }
+
+    @DataProvider
+    Object[][] typedWithAComma() {
+        return new Object[][] {
+            {"1.234", "1234"},
+            {"1,234", "1.234"},
+            {"-1,234", "-1.234"},
+            {"1234,567", "1234.567"},
+            {"12 345,678", "12345.678"},
+            {"12 345.678", "12345.678"}, // blanks group already, so the point does not
+            {"58,50", "58.50"},
+            {"58.50", "58.50"},
+            {"0.125", "0.125"},
+            {"1.234,50", "1234.50"},
+            {"1,234.50", "1234.50"},
+            {"1.234.567", "1234567"},
+            {"€1.234", "1234"},
+        };
+    }
+
+    @Test(dataProvider = "typedWithAComma")
+    public void aCommaAsTheMarkDecidesOnlyWhatCouldMeanTwoNumbers(String text, String number) {
+        List<Problem> problems = new ArrayList<>();
+        String plain = DecimalMark.COMMA.plain(text);
+        assertThat(TypedNumber.read("f", plain, 6, true, problems)).isEqualByComparingTo(number);
+        assertThat(problems).isEmpty();
+        assertThat(DecimalMark.POINT.plain(text)).isEqualTo(text);
+    }
+
+    @Test
+    public void onlyTheNumberOfATextChangesAndTwofoldOnesAreKnown() {
+        assertThat(DecimalMark.COMMA.plain("1,234 km")).isEqualTo("1.234 km");
+        assertThat(DecimalMark.COMMA.plain("rest")).isEqualTo("rest");
+        assertThat(DecimalMark.COMMA.plain("2,125%")).isEqualTo("2.125%");
+        assertThat(DecimalMark.COMMA.plain(null)).isNull();
+        assertThat(DecimalMark.isTwofold("1.234 km")).isTrue();
+        assertThat(List.of("58,50", "1.234,50", "0.125", "1.2345", "rest", "1 234"))
+                .noneMatch(DecimalMark::isTwofold);
+        assertThat(DecimalMark.of(",")).isEqualTo(DecimalMark.COMMA);
+        assertThat(DecimalMark.of("nonsense")).isEqualTo(DecimalMark.POINT);
     }
 
     @DataProvider

@@ -5,3 +5,5 @@ ALTER TABLE message ADD COLUMN kept_back_act VARCHAR(120);
 -- A reminder that was kept back on its day: the day, and the steps that it used up, as debt:days with blanks between.
 ALTER TABLE kept_back_act ADD COLUMN passed_on DATE;
 ALTER TABLE kept_back_act ADD COLUMN steps VARCHAR(4000);
+-- What the business types between the whole and the decimals.
+ALTER TABLE business ADD COLUMN decimal_mark VARCHAR(1) DEFAULT '.' NOT NULL;

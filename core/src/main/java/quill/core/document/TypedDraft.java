@@ -3,6 +3,7 @@ package quill.core.document;
 import java.util.List;
 import java.util.Map;
 import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.money.DecimalMark;
 
 /**
  * A draft as it was typed. Nothing in it need be valid: it is kept so that a slip of the pen loses nothing.
@@ -19,6 +20,8 @@ import quill.core.latefee.TypedLateFeePolicy;
  * @param memo for the business only, never printed
  * @param fields the business's own fields, by their labels
  * @param lateFee this invoice's own policy; null where the client's or the business's holds
+ * @param mark the decimal mark with which its numbers were typed, {@code .} or {@code ,}; null is a point. A changed
+ *     setting changes no draft and no copy
  */
 public record TypedDraft(
         Long clientId,
@@ -40,7 +43,8 @@ public record TypedDraft(
         String terms,
         String memo,
         Map<String, String> fields,
-        TypedLateFeePolicy lateFee) {
+        TypedLateFeePolicy lateFee,
+        String mark) {
     /** A line as typed; {@code discount} is empty, {@code 10%} or {@code 25.00}. */
     public record TypedLine(
             String description, String quantity, String unit, String unitPrice, String discount, List<String> taxes) {
@@ -116,6 +120,52 @@ public record TypedDraft(
                 lateFee);
     }
 
+    /** With numbers as programs write them. */
+    public TypedDraft(
+            Long clientId,
+            String currency,
+            String rate,
+            String subject,
+            String reference,
+            String project,
+            String supplyDate,
+            String supplyEnd,
+            boolean taxInside,
+            Boolean cash,
+            List<TypedLine> lines,
+            List<TypedExtra> discounts,
+            List<TypedExtra> charges,
+            String prepaid,
+            List<TypedTerm> schedule,
+            String notes,
+            String terms,
+            String memo,
+            Map<String, String> fields,
+            TypedLateFeePolicy lateFee) {
+        this(
+                clientId,
+                currency,
+                rate,
+                subject,
+                reference,
+                project,
+                supplyDate,
+                supplyEnd,
+                taxInside,
+                cash,
+                lines,
+                discounts,
+                charges,
+                prepaid,
+                schedule,
+                notes,
+                terms,
+                memo,
+                fields,
+                lateFee,
+                null);
+    }
+
     /** Without a late-fee policy of its own. */
     public TypedDraft(
             Long clientId,
@@ -145,7 +195,52 @@ public record TypedDraft(
     public TypedDraft suppliedOn(String day) {
         return new TypedDraft(
                 clientId, currency, "", subject, reference, project, day, "", taxInside, cash, lines, discounts,
-                charges, "", schedule, notes, terms, memo, fields, lateFee);
+                charges, "", schedule, notes, terms, memo, fields, lateFee, mark);
+    }
+
+    /** The same with its numbers as programs write them, whatever mark they were typed with. */
+    public TypedDraft plain() {
+        DecimalMark m = DecimalMark.of(mark);
+        return m == DecimalMark.POINT
+                ? this
+                : new TypedDraft(
+                        clientId,
+                        currency,
+                        m.plain(rate),
+                        subject,
+                        reference,
+                        project,
+                        supplyDate,
+                        supplyEnd,
+                        taxInside,
+                        cash,
+                        lines.stream()
+                                .map(l -> new TypedLine(
+                                        l.description,
+                                        m.plain(l.quantity),
+                                        l.unit,
+                                        m.plain(l.unitPrice),
+                                        m.plain(l.discount),
+                                        l.taxes))
+                                .toList(),
+                        plain(discounts, m),
+                        plain(charges, m),
+                        m.plain(prepaid),
+                        schedule.stream()
+                                .map(t -> new TypedTerm(t.deposit, m.plain(t.share), t.days))
+                                .toList(),
+                        notes,
+                        terms,
+                        memo,
+                        fields,
+                        lateFee == null ? null : lateFee.plain(m),
+                        null);
+    }
+
+    private static List<TypedExtra> plain(List<TypedExtra> extras, DecimalMark m) {
+        return extras.stream()
+                .map(e -> new TypedExtra(e.description, m.plain(e.amount), e.taxes))
+                .toList();
     }
 
     static boolean blank(String text) {

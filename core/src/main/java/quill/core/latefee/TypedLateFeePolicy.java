@@ -10,6 +10,7 @@ import quill.core.latefee.LateFeePolicy.Cap;
 import quill.core.latefee.LateFeePolicy.Charge;
 import quill.core.latefee.LateFeePolicy.Repeat;
 import quill.core.money.Amounts;
+import quill.core.money.DecimalMark;
 import quill.core.money.Exchange;
 import quill.core.money.Percent;
 import quill.core.money.TypedNumber;
@@ -52,6 +53,12 @@ public record TypedLateFeePolicy(
             String smallest,
             boolean deposits) {
         this(kind, amount, grace, repeat, every, cap, smallest, deposits, false);
+    }
+
+    /** The same with its numbers as programs write them. @param mark with which they were typed */
+    public TypedLateFeePolicy plain(DecimalMark mark) {
+        return new TypedLateFeePolicy(
+                kind, mark.plain(amount), grace, repeat, every, mark.plain(cap), mark.plain(smallest), deposits, taxed);
     }
 
     /** No fees. */

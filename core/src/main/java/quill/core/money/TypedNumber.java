@@ -36,7 +36,8 @@ public final class TypedNumber {
 
     /**
      * Reads a decimal. Marks between thousands (commas, points, blanks, strokes), a decimal comma and a currency's sign are
-     * understood where they can mean one thing only; {@code 1,234} is 1234, since a point is the decimal mark here.
+     * understood where they can mean one thing only; {@code 1,234} is 1234 and {@code 1.234} less than two, as programs
+     * write them. What a person typed is made so by {@link DecimalMark#plain} first.
      *
      * @param decimals the most decimals allowed
      * @param negative whether a number below zero is allowed
@@ -50,7 +51,7 @@ public final class TypedNumber {
         }
         String typed = withPoint(CURRENCY_SIGN.matcher(given).replaceAll("$1"));
         if (!NUMBER.matcher(typed).matches()) {
-            problems.add(new Problem(field, given, "write a number such as 14.5, with a point for the decimals"));
+            problems.add(new Problem(field, given, "write a number such as 14.5 or 14,5"));
             return null;
         }
         BigDecimal value = new BigDecimal(typed.replace('−', '-'));

@@ -318,7 +318,7 @@ class AccountController {
         };
     }
 
-    private static CurrencyUnit currency(String code) {
+    static CurrencyUnit currency(String code) {
         List<Problem> problems = new ArrayList<>();
         CurrencyUnit currency = TypedNumber.currency("in", code, problems);
         if (currency == null) {

@@ -11,6 +11,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.tax.Tax;
 import quill.server.common.Proof;
+import quill.server.common.TypedMark;
 
 /** Settings of the business, over HTTP. */
 @RestController
@@ -43,7 +44,11 @@ class BusinessController {
         }
     }
 
-    record BusinessView(Business business, List<TaxView> taxes, DocumentSetting documents, List<Rates.Rate> rates) {}
+    /** @param mark the decimal mark that the business types, {@code .} or {@code ,} */
+    record BusinessView(
+            Business business, String mark, List<TaxView> taxes, DocumentSetting documents, List<Rates.Rate> rates) {}
+
+    record DecimalMarkTyped(String mark) {}
 
     record Retire(boolean retired) {}
 
@@ -52,6 +57,7 @@ class BusinessController {
         Set<String> retired = service.retiredTaxes();
         return new BusinessView(
                 service.business(),
+                service.mark(),
                 service.taxes().values().stream()
                         .map(t -> TaxView.of(t, retired.contains(t.id())))
                         .toList(),
@@ -78,12 +84,18 @@ class BusinessController {
 
     @PostMapping("/taxes")
     TaxView addTax(@RequestBody BusinessService.TypedTax tax) {
-        return TaxView.of(service.addTax(tax), false);
+        return TaxView.of(service.addTax(tax.plain(TypedMark.current())), false);
     }
 
     @PutMapping("/taxes/{id}/retired")
     void retire(@PathVariable String id, @RequestBody Retire retire) {
         service.retireTax(id, retire.retired());
+    }
+
+    /** Changes how numbers are read that are typed from now on. */
+    @PutMapping("/decimal-mark")
+    void changeMark(@RequestBody DecimalMarkTyped mark) {
+        service.changeMark(mark.mark());
     }
 
     @PutMapping("/documents")
@@ -93,7 +105,7 @@ class BusinessController {
 
     @PostMapping("/rates")
     List<Rates.Rate> noteRate(@RequestBody Rates.Rate rate) {
-        rates.note(rate);
+        rates.note(new Rates.Rate(rate.currency(), rate.fromOn(), TypedMark.plain(rate.rate())));
         return rates.all();
     }
 }

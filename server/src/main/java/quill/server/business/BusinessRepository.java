@@ -49,6 +49,18 @@ class BusinessRepository {
                 .optional();
     }
 
+    String mark() {
+        return jdbc.sql("SELECT decimal_mark FROM business WHERE id = 1")
+                .query(String.class)
+                .single();
+    }
+
+    void changeMark(String mark) {
+        jdbc.sql("UPDATE business SET decimal_mark = :mark WHERE id = 1")
+                .param("mark", mark)
+                .update();
+    }
+
     void insert(Business b) {
         write(b, """
                 INSERT INTO business (id, name, tagline, address, country, email, tax_number, registered, currency, zone,

@@ -1,5 +1,8 @@
 package quill.server.business;
 
+import com.ibm.icu.text.DecimalFormatSymbols;
+import com.ibm.icu.util.TimeZone;
+import com.ibm.icu.util.ULocale;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -15,6 +18,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.money.DecimalMark;
 import quill.core.money.Percent;
 import quill.core.money.TypedNumber;
 import quill.core.tax.Tax;
@@ -58,6 +62,7 @@ public class BusinessService {
         }
         Business checked = business.checked();
         repository.insert(checked);
+        repository.changeMark(usualMark(checked));
         clock.setZone(ZoneId.of(checked.zone()));
     }
 
@@ -74,6 +79,28 @@ public class BusinessService {
         }
         clock.setZone(ZoneId.of(checked.zone()));
         return business();
+    }
+
+    /** The decimal mark that is typed here, {@code .} or {@code ,}. */
+    public String mark() {
+        return repository.mark();
+    }
+
+    /** Changes it for what is typed from now on; drafts keep theirs. */
+    @Transactional
+    public void changeMark(String mark) {
+        if (!DecimalMark.of(mark).sign().equals(mark)) {
+            throw new RefusedException("mark", mark, "must be a point or a comma");
+        }
+        repository.changeMark(mark);
+    }
+
+    /** As it is written where the business is: its country, or else that of its time zone (Unicode CLDR). */
+    private static String usualMark(Business b) {
+        String country = b.country().isEmpty() ? TimeZone.getRegion(b.zone()) : b.country();
+        ULocale there = ULocale.addLikelySubtags(new ULocale("und", country));
+        return DecimalMark.of(DecimalFormatSymbols.getInstance(there).getDecimalSeparatorString())
+                .sign();
     }
 
     /** Its taxes by id, in their order, retired ones too; where it is not registered, the one that charges nothing. */
@@ -102,6 +129,10 @@ public class BusinessService {
         /** Not compound unless it says so. */
         public TypedTax {
             compound = Boolean.TRUE.equals(compound);
+        }
+
+        TypedTax plain(DecimalMark mark) {
+            return new TypedTax(name, mark.plain(rate), category, compound, reason);
         }
     }
 

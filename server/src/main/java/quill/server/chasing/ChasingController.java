@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RestController;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.reminder.ReminderPlan.TypedPlan;
 import quill.server.clients.ClientsService;
+import quill.server.common.TypedMark;
 import quill.server.dispatch.LetterLook;
 import quill.server.dispatch.Slip;
 import quill.server.latefees.FeePolicies;
@@ -87,7 +88,7 @@ class ChasingController {
 
     @PutMapping("/late-fees")
     FeePolicies.FeeSetting changeLateFees(@RequestBody FeePolicies.FeeSetting setting) {
-        return policies.change(setting);
+        return policies.change(setting.plain(TypedMark.current()));
     }
 
     @PostMapping("/late-fees/{id}/waiving")
@@ -158,7 +159,7 @@ class ChasingController {
     @PutMapping("/clients/{id}/late-fees")
     void ownPolicy(@PathVariable long id, @RequestBody OwnPolicy own) {
         clients.client(id);
-        policies.setForClient(id, own.lateFee());
+        policies.setForClient(id, own.lateFee() == null ? null : own.lateFee().plain(TypedMark.current()));
     }
 
     @PutMapping("/invoices/{id}/mute")

@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import quill.server.common.ConflictException;
 import quill.server.common.Downloads;
+import quill.server.common.TypedMark;
 import quill.server.invoices.CreditNote;
 import quill.server.invoices.CreditNotes;
 import quill.server.invoices.FixedDocument;
@@ -104,13 +105,13 @@ class DispatchController {
 
     @PostMapping("/invoices/{id}/credit-notes")
     Credited credit(@PathVariable long id, @RequestBody CreditNotes.Wanted wanted) {
-        CreditNotes.Written written = service.credit(id, wanted);
+        CreditNotes.Written written = service.credit(id, wanted.plain(TypedMark.current()));
         return new Credited(written.note().id(), written.draftId());
     }
 
     @PostMapping("/invoices/{id}/credit-notes/preview")
     FixedDocument previewCredit(@PathVariable long id, @RequestBody CreditNotes.Wanted wanted) {
-        return notes.preview(id, wanted);
+        return notes.preview(id, wanted.plain(TypedMark.current()));
     }
 
     @GetMapping("/invoices/{id}/corrections")

@@ -1,11 +1,11 @@
 package quill.server.formats;
 
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.joda.money.CurrencyUnit;
-import org.joda.money.Money;
 import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.money.Percent;
@@ -73,13 +73,20 @@ final class UblRules {
         if ("K".equals(t.category())) {
             vat("to.taxNumber", d.to().taxNumber(), t.category());
         }
-        Money off = t.amount().money().minus(rate.of(t.base().money())).abs();
-        if (off.getAmount().compareTo(BigDecimal.ONE) >= 0) {
+        // BR-CO-17 compares with the product at two decimals, whatever the currency has, and allows less than one.
+        BigDecimal whole = t.base()
+                .money()
+                .getAmount()
+                .multiply(rate.rate())
+                .movePointLeft(2)
+                .setScale(2, RoundingMode.HALF_UP);
+        BigDecimal off = t.amount().money().getAmount().subtract(whole).abs();
+        if (off.compareTo(BigDecimal.ONE) >= 0) {
             say(
                     "taxes",
                     t.name(),
-                    "its lines, rounded one by one, differ by "
-                            + off.getAmount().toPlainString() + " from its rate on the whole (BR-CO-17)");
+                    "its lines, rounded one by one, differ by " + off.toPlainString()
+                            + " from its rate on the whole (BR-CO-17)");
         }
     }
 

@@ -21,6 +21,7 @@ import quill.core.document.Taken;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Entry;
 import quill.core.money.Amounts;
+import quill.core.money.DecimalMark;
 import quill.core.money.TypedNumber;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
@@ -95,6 +96,21 @@ public class CreditNotes {
         /** All that is left. */
         public static Wanted rest(String reason, boolean replace) {
             return new Wanted("rest", reason, List.of(), List.of(), "", replace);
+        }
+
+        /** The same with its numbers as programs write them. @param mark with which they were typed */
+        public Wanted plain(DecimalMark mark) {
+            return new Wanted(
+                    what,
+                    reason,
+                    lines == null
+                            ? null
+                            : lines.stream()
+                                    .map(p -> new TypedPart(p.line(), mark.plain(p.quantity())))
+                                    .toList(),
+                    charges,
+                    mark.plain(amount),
+                    replace);
         }
     }
 

@@ -18,6 +18,7 @@ import quill.core.document.LineTotal;
 import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
 import quill.core.latefee.LateFeePolicy;
+import quill.core.money.DecimalMark;
 import quill.core.schedule.Installment;
 import quill.core.schedule.ScheduleMaking;
 import quill.core.tax.TaxTotal;
@@ -61,10 +62,12 @@ class DraftReckoner {
             Totals totals,
             List<Installment> schedule,
             LateFeePolicy lateFee,
-            List<Problem> problems) {
+            List<Problem> problems,
+            List<Reckoning.Understood> understood) {
         Reckoning view() {
             return totals == null
-                    ? Reckoning.unreckoned(read.currency().getCode(), lateFee.words(), problems, read.notes())
+                    ? Reckoning.unreckoned(
+                            read.currency().getCode(), lateFee.words(), problems, read.notes(), understood)
                     : whole();
         }
 
@@ -88,7 +91,8 @@ class DraftReckoner {
                     schedule.stream().map(i -> installment(i, totals.due())).toList(),
                     lateFee.words(),
                     problems,
-                    read.notes());
+                    read.notes(),
+                    understood);
         }
 
         private static List<Reckoning.ReckonedExtra> extras(List<ExtraTotal> extras, List<Integer> places) {
@@ -120,7 +124,8 @@ class DraftReckoner {
         }
     }
 
-    Reckoned reckon(TypedDraft typed, LocalDate issuedOn) {
+    Reckoned reckon(TypedDraft asTyped, LocalDate issuedOn) {
+        TypedDraft typed = asTyped.plain();
         Client client = typed.clientId() == null ? null : clients.client(typed.clientId());
         DraftReading.Read read = DraftReading.read(typed, rules(client, issuedOn));
         List<Problem> problems = new ArrayList<>(read.problems());
@@ -142,7 +147,35 @@ class DraftReckoner {
         }
         LateFeePolicy lateFee =
                 policies.forIssue(typed.clientId(), typed.lateFee(), read.currency(), read.exchange(), problems);
-        return new Reckoned(read, totals, schedule, lateFee, problems);
+        return new Reckoned(read, totals, schedule, lateFee, problems, understood(asTyped, typed));
+    }
+
+    /** What could have meant two numbers, with the one that was understood. */
+    private static List<Reckoning.Understood> understood(TypedDraft asTyped, TypedDraft plain) {
+        List<Reckoning.Understood> all = new ArrayList<>();
+        for (int i = 0; i < plain.lines().size(); i++) {
+            TypedDraft.TypedLine a = asTyped.lines().get(i);
+            TypedDraft.TypedLine p = plain.lines().get(i);
+            String path = "lines[" + i + "].";
+            understood(path + "quantity", a.quantity(), p.quantity(), all);
+            understood(path + "unitPrice", a.unitPrice(), p.unitPrice(), all);
+            understood(path + "discount", a.discount(), p.discount(), all);
+        }
+        for (int i = 0; i < plain.schedule().size(); i++) {
+            understood(
+                    "schedule[" + i + "].share",
+                    asTyped.schedule().get(i).share(),
+                    plain.schedule().get(i).share(),
+                    all);
+        }
+        return all;
+    }
+
+    private static void understood(String field, String typed, String plain, List<Reckoning.Understood> all) {
+        if (DecimalMark.isTwofold(typed)) {
+            // A comma that stands still is between thousands by now.
+            all.add(new Reckoning.Understood(field, plain.strip().replace(",", "")));
+        }
     }
 
     /** What no font can print is named beside its field before it is issued. */

@@ -2,6 +2,8 @@ package quill.server.invoices;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.format.DateTimeFormatter;
 import java.util.List;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -96,7 +98,8 @@ class InvoicesController {
             List<EarlierView> earlier,
             List<Happenings.Happening> happenings) {}
 
-    record Kept(long id, int version) {}
+    /** @param at the time of the business, as HH:MM */
+    record Kept(long id, int version, String at) {}
 
     record KeepDraft(int version, TypedDraft typed) {}
 
@@ -125,7 +128,11 @@ class InvoicesController {
 
     @PostMapping("/invoices")
     Kept begin(@RequestBody TypedDraft typed) {
-        return new Kept(service.begin(typed, null), 1);
+        return kept(service.begin(typed, null), 1);
+    }
+
+    private Kept kept(long id, int version) {
+        return new Kept(id, version, LocalTime.now(clock).format(DateTimeFormatter.ofPattern("HH:mm")));
     }
 
     @GetMapping("/invoices/{id}")
@@ -176,7 +183,7 @@ class InvoicesController {
 
     @PostMapping("/invoices/{id}/duplicate")
     Kept duplicate(@PathVariable long id) {
-        return new Kept(service.duplicate(id), 1);
+        return kept(service.duplicate(id), 1);
     }
 
     @PutMapping("/invoices/{id}")
@@ -184,7 +191,7 @@ class InvoicesController {
         if (keep.typed() == null) {
             throw new RefusedException("typed", "", "send the whole draft as it is typed");
         }
-        return new Kept(id, service.keep(id, keep.version(), keep.typed()));
+        return kept(id, service.keep(id, keep.version(), keep.typed()));
     }
 
     @DeleteMapping("/invoices/{id}")
@@ -194,6 +201,6 @@ class InvoicesController {
 
     @PostMapping("/invoices/{id}/issue")
     Kept issue(@PathVariable long id, @RequestBody IssueDraft issue) {
-        return new Kept(id, service.issue(id, issue.version()).version());
+        return kept(id, service.issue(id, issue.version()).version());
     }
 }

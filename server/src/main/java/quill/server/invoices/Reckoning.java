@@ -32,12 +32,32 @@ public record Reckoning(
         List<ReckonedInstallment> installments,
         String lateFee,
         List<Problem> problems,
-        List<String> notes) {
-    static Reckoning unreckoned(String currency, String lateFee, List<Problem> problems, List<String> notes) {
+        List<String> notes,
+        List<Understood> understood) {
+    /** A field whose text could mean two numbers, with the one that was understood, in plain decimals. */
+    public record Understood(String field, String as) {}
+
+    static Reckoning unreckoned(
+            String currency, String lateFee, List<Problem> problems, List<String> notes, List<Understood> understood) {
         List<ReckonedExtra> none = List.of();
         return new Reckoning(
-                currency, List.of(), none, none, List.of(), null, null, null, null, null, null, null, List.of(),
-                lateFee, problems, notes);
+                currency,
+                List.of(),
+                none,
+                none,
+                List.of(),
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                List.of(),
+                lateFee,
+                problems,
+                notes,
+                understood);
     }
 
     /** A line's figures. @param place where the line stands in the draft, from 0 */

@@ -19,6 +19,7 @@ import quill.core.RefusedException;
 import quill.core.latefee.FeeTax;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.money.DecimalMark;
 import quill.core.money.Exchange;
 import quill.core.money.Percent;
 import quill.core.money.TypedNumber;
@@ -60,6 +61,11 @@ public class FeePolicies {
         /** A new business charges nothing, and reviews first once it does. */
         static FeeSetting usual() {
             return new FeeSetting(TypedLateFeePolicy.none(), USUAL_CEILING, true, 0);
+        }
+
+        /** The same with its numbers as programs write them. @param mark with which they were typed */
+        public FeeSetting plain(DecimalMark mark) {
+            return new FeeSetting(policy == null ? null : policy.plain(mark), mark.plain(ceiling), review, version);
         }
     }
 

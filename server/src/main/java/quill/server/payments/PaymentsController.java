@@ -8,6 +8,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import quill.server.common.TypedMark;
 
 /** Payments that a person records, over HTTP. */
 @RestController
@@ -38,7 +39,7 @@ class PaymentsController {
                     invoiceId,
                     way,
                     currency,
-                    amount,
+                    TypedMark.plain(amount),
                     valueOn,
                     reference,
                     Boolean.TRUE.equals(held),

@@ -215,6 +215,24 @@ public class UblTest {
         };
     }
 
+    /** 21% of 3 and of 8 yen, line by line, are 1 and 2; 2.31 of the whole is 0.69 off, within the 1 that is allowed. */
+    @Test(priority = 1)
+    public void aTaxWithinOneOfItsRateOnTheWholeGoesOut() throws Exception {
+        server.registered(TaxRounding.PER_LINE, "BE0123456789");
+        List<TypedLine> lines = List.of("3", "8").stream()
+                .map(p -> new TypedLine("Work", "1", "", p, "", List.of(taxes.get("high"))))
+                .toList();
+        server.bean(Rates.class).note(new Rates.Rate("JPY", "", "0.0061"));
+        long id = issued(abroad, "JPY", "work", lines);
+        server.registered(TaxRounding.PER_TAX, "BE0123456789");
+        byte[] ubl = server.bean(Formats.class).invoice(id);
+        assertThat(Rules.errors(ubl)).isEmpty();
+        assertThat(new String(ubl, StandardCharsets.UTF_8)).contains(">3<");
+        CreditNotes.Written note = server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("a slip", false));
+        assertThat(Rules.errors(server.bean(Formats.class).creditNote(note.note())))
+                .isEmpty();
+    }
+
     @Test(priority = 1)
     public void anUnknownCountryIsRefused() {
         long somewhere = server.bean(ClientsService.class)

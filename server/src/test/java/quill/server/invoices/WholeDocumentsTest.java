@@ -18,6 +18,7 @@ import quill.core.document.TypedDraft.TypedLine;
 import quill.core.document.TypedDraft.TypedTerm;
 import quill.server.Server;
 import quill.server.books.BooksService;
+import quill.server.business.BusinessService;
 import quill.server.business.DocumentSetting;
 import quill.server.business.DocumentSettings;
 import quill.server.business.Rates;
@@ -232,6 +233,56 @@ public class WholeDocumentsTest {
                 .param("account", account)
                 .query(Long.class)
                 .single();
+    }
+
+    @Test
+    public void aDraftKeepsTheDecimalMarkItWasTypedWith() {
+        long client = server.client("Comma", true);
+        BusinessService business = server.bean(BusinessService.class);
+        assertThat(business.mark()).as("as in Dublin").isEqualTo(".");
+        TypedDraft plain = draft(client, "EUR", "1,234", "", false);
+        TypedDraft comma = withMark(plain, ",");
+        assertThat(invoices.reckon(plain).total().amount()).isEqualTo("1234.00");
+        assertThat(invoices.reckon(plain).understood())
+                .anySatisfy(u -> assertThat(u.as()).isEqualTo("1234"));
+        assertThat(invoices.reckon(comma).total().amount()).isEqualTo("1.23");
+        assertThat(invoices.reckon(comma).understood())
+                .anySatisfy(u -> assertThat(u.as()).isEqualTo("1.234"));
+        long id = invoices.begin(comma, null);
+        business.changeMark(",");
+        business.changeMark(".");
+        long copy = invoices.duplicate(id);
+        assertThat(invoices.typed(invoices.invoice(copy)).mark()).isEqualTo(",");
+        assertThat(invoices.reckon(invoices.typed(invoices.invoice(copy)))
+                        .total()
+                        .amount())
+                .isEqualTo("1.23");
+        assertThatThrownBy(() -> business.changeMark("x")).isInstanceOf(RefusedException.class);
+    }
+
+    private static TypedDraft withMark(TypedDraft d, String mark) {
+        return new TypedDraft(
+                d.clientId(),
+                d.currency(),
+                d.rate(),
+                d.subject(),
+                d.reference(),
+                d.project(),
+                d.supplyDate(),
+                d.supplyEnd(),
+                d.taxInside(),
+                d.cash(),
+                d.lines(),
+                d.discounts(),
+                d.charges(),
+                d.prepaid(),
+                d.schedule(),
+                d.notes(),
+                d.terms(),
+                d.memo(),
+                d.fields(),
+                d.lateFee(),
+                mark);
     }
 
     private void deposit(long client, String amount) {

@@ -1,0 +1,57 @@
+package quill.core.money;
+
+import java.util.regex.Pattern;
+
+/**
+ * What a person writes between the whole and the decimals. It decides only what could mean two numbers: {@code 1,234}
+ * and {@code 1.234}. All else is understood with either, and programs and pages send plain decimals with a point.
+ */
+public enum DecimalMark {
+    /** {@code 1,234.50}, and {@code 1.234} is less than two. */
+    POINT("."),
+    /** {@code 1.234,50}, and {@code 1,234} is less than two. */
+    COMMA(",");
+
+    /** Neither within a longer number nor after digits that blanks or strokes set apart. */
+    private static final String ALONE = "(?<![\\d.,]|\\d[\\h'’])";
+
+    private static final String NO_MORE = "(?![\\d.,])";
+    private static final Pattern TWOFOLD = Pattern.compile(ALONE + "([1-9]\\d{0,2})([.,])(\\d{3})" + NO_MORE);
+    private static final Pattern LONG_COMMA = Pattern.compile(ALONE + "(\\d{4,15}),(\\d{3})" + NO_MORE);
+
+    private final String sign;
+
+    DecimalMark(String sign) {
+        this.sign = sign;
+    }
+
+    /** The mark itself. */
+    public String sign() {
+        return sign;
+    }
+
+    /** The mark that is written so; a point for anything else. */
+    public static DecimalMark of(String sign) {
+        return COMMA.sign.equals(sign) ? COMMA : POINT;
+    }
+
+    /**
+     * The text with its numbers as programs write them, as far as they could mean something else; {@link TypedNumber}
+     * reads it then.
+     *
+     * @param typed a number, alone or with a unit, a percent or a currency's sign; null stays null
+     */
+    public String plain(String typed) {
+        if (typed == null || this == POINT) {
+            return typed;
+        }
+        String twofold = TWOFOLD.matcher(typed)
+                .replaceAll(m -> m.group(1) + (COMMA.sign.equals(m.group(2)) ? "." : "") + m.group(3));
+        return LONG_COMMA.matcher(twofold).replaceAll("$1.$2");
+    }
+
+    /** Whether a text could mean two numbers, so that a person should see at once which one was understood. */
+    public static boolean isTwofold(String typed) {
+        return typed != null && TWOFOLD.matcher(typed).find();
+    }
+}
