@@ -4,6 +4,7 @@ import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { api, data, type Schemas } from './api/client';
 import { Loaded } from './design/States';
+import { setToday } from './design/format';
 import { Frame } from './Frame';
 import { SignIn } from './people/SignIn';
 
@@ -71,6 +72,7 @@ export function App() {
   return (
     <Loaded query={session} what="Rustic Quill">
       {(s) => {
+        setToday(s.today);
         if (!s.setUp) return <Suspense fallback={null}>{<FirstRun onDone={again} />}</Suspense>;
         if (!s.signedIn && !signedOut) return <SignIn onDone={again} />;
         return (

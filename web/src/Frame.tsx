@@ -21,6 +21,8 @@ const shortcuts = [
   ['/', 'filter the list'],
   ['↑ ↓', 'turn through the list'],
   ['Enter', 'next line, on the sheet'],
+  ['Alt Delete', 'take the line or installment off the sheet'],
+  ['Ctrl Z', 'bring it back'],
   ['+ −', 'nearer and further, in the Almanac'],
   ['← → ↑ ↓', 'walk the marks of the Almanac'],
   ['W', 'waive the late fee that has the focus'],

@@ -4,6 +4,7 @@ import './design/quill.css';
 import { MantineProvider } from '@mantine/core';
 import { Notifications } from '@mantine/notifications';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { setNonce } from 'get-nonce';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
@@ -12,6 +13,8 @@ import { App } from './App';
 import { theme, variables } from './design/theme';
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '';
+// What keeps the page still behind a dialog writes a style of its own.
+setNonce(nonce);
 const queries = new QueryClient({
   defaultOptions: {
     queries: {

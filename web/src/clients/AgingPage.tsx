@@ -109,8 +109,8 @@ export function AgingPage() {
               </Link>
               <h1>Aging</h1>
               <p className="faded" style={{ margin: '4px 0 0' }}>
-                {a.tables.map((t) => money(t.total)).join(' and ')} is open on {longDate(a.on)}, each
-                installment by its own due date.
+                {a.tables.map((t) => money(t.total)).join(' and ')} {a.tables.length > 1 ? 'are' : 'is'} open
+                on {longDate(a.on)}, each installment by its own due date.
               </p>
             </div>
             <a className="link" href="/api/aging.csv" download>

@@ -51,7 +51,15 @@ const spoken = new Intl.DateTimeFormat('en-GB', {
   timeZone: 'UTC',
 });
 
-export const shortDate = (date: string) => short.format(utc(date));
+let thisYear = '';
+
+/** Short dates of another year than that of this day name theirs. */
+export const setToday = (today: string) => {
+  thisYear = today.slice(0, 4);
+};
+
+export const shortDate = (date: string) =>
+  short.format(utc(date)) + (thisYear && date.slice(0, 4) !== thisYear ? ` ${date.slice(0, 4)}` : '');
 export const longDate = (date: string) => long.format(utc(date));
 export const clockDate = (date: string) => weekday.format(utc(date)).replace(/,/g, '');
 export const spokenDate = (date: string) => spoken.format(utc(date)).replace(',', '');

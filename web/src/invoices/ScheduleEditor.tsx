@@ -1,7 +1,7 @@
 import type { Schemas } from '../api/client';
 import { longDate, plain } from '../design/format';
 import { WhyFigure } from '../design/Why';
-import { FieldProblem, putBack, type Removed } from './fields';
+import { FieldProblem, isRemoval, putBack, type Removed } from './fields';
 import type { Term, Typed } from './useDraft';
 
 /** So many months of thirty days after what was typed; a date is taken as it stands, to be typed over. */
@@ -86,7 +86,14 @@ export function ScheduleEditor({
             const wrong = of(`schedule[${place}].share`);
             const days = of(`schedule[${place}].days`);
             return (
-              <tr key={place}>
+              <tr
+                key={place}
+                onKeyDown={(e) => {
+                  if (!isRemoval(e) || typed.schedule.length < 2) return;
+                  e.preventDefault();
+                  remove(place);
+                }}
+              >
                 <td data-label="Share">
                   <input
                     className="cell"

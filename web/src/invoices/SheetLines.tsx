@@ -3,7 +3,15 @@ import { type ClipboardEvent, type KeyboardEvent, useState } from 'react';
 import { api, data } from '../api/client';
 import { plain } from '../design/format';
 import { WhyFigure } from '../design/Why';
-import { type Change, FieldProblem, Understood, putBack, type SheetPart, usualTax } from './fields';
+import {
+  type Change,
+  FieldProblem,
+  isRemoval,
+  Understood,
+  putBack,
+  type SheetPart,
+  usualTax,
+} from './fields';
 import { TaxCell } from './TaxCell';
 import type { Line, Typed } from './useDraft';
 
@@ -137,6 +145,10 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onRemoved }: S
     }));
   };
   const down = (place: number, column: string) => (event: KeyboardEvent) => {
+    if (isRemoval(event) && !isBlank(lines[place])) {
+      event.preventDefault();
+      return remove(place);
+    }
     if (event.key !== 'Enter') return;
     event.preventDefault();
     document.querySelector<HTMLElement>(`[data-cell="${place + 1}-${column}"]`)?.focus();

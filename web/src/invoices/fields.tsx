@@ -6,6 +6,9 @@ export type Change = (edit: (before: Typed) => Typed) => void;
 /** Told when something is taken off the sheet, with how it comes back. */
 export type Removed = (words: string, back: (now: Typed) => Typed) => void;
 
+/** The key that takes a row off the sheet from within it; Ctrl Z brings it back. */
+export const isRemoval = (event: { key: string; altKey: boolean }) => event.altKey && event.key === 'Delete';
+
 /** A list with what was taken out of it back in its place. */
 export const putBack = <T,>(list: T[], place: number, gone: T): T[] => [
   ...list.slice(0, place),

@@ -43,9 +43,9 @@ export function SendDialog({
   const sending = useMutation({
     mutationFn: () =>
       send({ to: to ?? '', subject: subject ?? '', line, copy, seen: letter.data?.seen ?? null }),
-    onSuccess: async () => {
-      await queries.invalidateQueries();
+    onSuccess: () => {
       onClose();
+      void queries.invalidateQueries();
     },
     // What the letter says has changed meanwhile: the dialog shows what it says now.
     onError: (e) => {
@@ -96,7 +96,7 @@ export function SendDialog({
               Attached: {l.files.join(', ')}
             </p>
             <Refusal error={beside ? null : sending.error} />
-            <div className="row-of-links">
+            <div className="row-of-links" style={{ alignItems: 'center' }}>
               <Button
                 type="submit"
                 loading={sending.isPending}

@@ -19,7 +19,8 @@ export function DonePage() {
     queryKey: ['runs'],
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) => data(api.GET('/api/runs', { params: { query: { before: pageParam } } })),
-    getNextPageParam: (last: Schemas['LoggedAct'][]) => (last.length === 100 ? last[99]?.id : undefined),
+    getNextPageParam: (last: Schemas['LoggedActView'][]) =>
+      last.length === 100 ? last[99]?.act.id : undefined,
   });
   return (
     <div className="page">
@@ -43,6 +44,7 @@ export function DonePage() {
                 <thead>
                   <tr>
                     <th>Day</th>
+                    <th>Client</th>
                     <th>What</th>
                     <th className="n">Announced</th>
                     <th className="n">Done</th>
@@ -50,9 +52,12 @@ export function DonePage() {
                   </tr>
                 </thead>
                 <tbody>
-                  {acts.map((a) => (
+                  {acts.map(({ act: a, client }) => (
                     <tr key={a.id}>
                       <td className="figures">{longDate(a.on)}</td>
+                      <td>
+                        <Link to={`/clients/${a.clientId}`}>{client}</Link>
+                      </td>
                       <td>
                         <Link to={`/invoices/${a.invoiceId}`}>{a.what}</Link>
                       </td>

@@ -77,7 +77,7 @@ function ActItem({ act, gone }: { act: Act; gone: boolean }) {
           look={(slip) => data(api.POST('/api/acts/letter', { body: { ...body.body, slip } }))}
           send={async (slip) => {
             await data(api.POST('/api/acts/doing-now', { body: { ...body.body, slip } }));
-            setDone('Sent.');
+            setDone('Written; it leaves in a moment.');
           }}
           onClose={() => setLooking(false)}
         />

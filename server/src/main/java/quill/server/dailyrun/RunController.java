@@ -1,11 +1,14 @@
 package quill.server.dailyrun;
 
 import java.util.List;
+import java.util.Map;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
 
 /** The log of the daily run, and running what is due without waiting for the timer. */
 @RestController
@@ -13,14 +16,24 @@ import org.springframework.web.bind.annotation.RestController;
 class RunController {
     private static final int PAGE = 100;
     private final DailyRun run;
+    private final ClientsService clients;
 
-    RunController(DailyRun run) {
+    RunController(DailyRun run, ClientsService clients) {
         this.run = run;
+        this.clients = clients;
     }
 
+    /** An act of the log. @param client the name of whom it was for */
+    record LoggedActView(LoggedAct act, String client) {}
+
     @GetMapping
-    List<LoggedAct> log(@RequestParam(required = false) Long before) {
-        return run.log(before == null ? Long.MAX_VALUE : before, PAGE);
+    List<LoggedActView> log(@RequestParam(required = false) Long before) {
+        List<LoggedAct> acts = run.log(before == null ? Long.MAX_VALUE : before, PAGE);
+        Map<Long, Client> byId =
+                clients.some(acts.stream().map(LoggedAct::clientId).distinct().toList());
+        return acts.stream()
+                .map(a -> new LoggedActView(a, byId.get(a.clientId()).name()))
+                .toList();
     }
 
     @PostMapping

@@ -70,7 +70,7 @@ class Needs {
      * Something that only a person can decide.
      *
      * @param kind message, payment, order, fee (put up for waiving), review (a fee that waits), address, failed,
-     *     kept (back until its day had passed), unanswered (the last reminder had no answer), unsent (issued, but not sent) or draft
+     *     kept (back until its day had passed), unanswered (late after the last step of the plan), unsent (issued, but not sent) or draft
      * @param key of the act, where it is one
      */
     record Need(
@@ -193,7 +193,7 @@ class Needs {
                             oldest.debt().document(),
                             u.clientId(),
                             null,
-                            "The last reminder had no answer: " + Letters.shown(u.sum()) + ", "
+                            "No further reminder goes by itself: " + Letters.shown(u.sum()) + ", "
                                     + byId.get(u.clientId()).name(),
                             Letters.shown(oldest.asked()) + " on "
                                     + oldest.debt().number() + " was due on "
@@ -210,7 +210,7 @@ class Needs {
                     null,
                     null,
                     null,
-                    "The last reminder had no answer from " + (all.size() - MOST_UNANSWERED) + " more clients",
+                    "No further reminder goes by itself to " + (all.size() - MOST_UNANSWERED) + " more clients",
                     "They owe less than those above. Clients lists all who are late."));
         }
     }
