@@ -1,5 +1,5 @@
 import { Modal } from '@mantine/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { api, data, type Schemas } from './api/client';
@@ -26,6 +26,14 @@ const AccessPage = lazy(() => import('./settings/AccessPage').then((m) => ({ def
 const BooksPage = lazy(() => import('./books/BooksPage').then((m) => ({ default: m.BooksPage })));
 const SettingsPage = lazy(() => import('./settings/SettingsPage').then((m) => ({ default: m.SettingsPage })));
 
+/** Asks again for all that is shown. A first answer that is still under way may be of before the change. */
+async function lookAgain(queries: QueryClient) {
+  await queries.cancelQueries({
+    predicate: (q) => q.state.data === undefined && q.state.fetchStatus === 'fetching',
+  });
+  await queries.invalidateQueries();
+}
+
 /** Open pages hear of changes and ask again; nothing is reckoned here. */
 function useLiveUpdates(on: boolean) {
   const queries = useQueryClient();
@@ -35,7 +43,7 @@ function useLiveUpdates(on: boolean) {
     let timer: number | undefined;
     const refresh = () => {
       window.clearTimeout(timer);
-      timer = window.setTimeout(() => void queries.invalidateQueries(), 120);
+      timer = window.setTimeout(() => void lookAgain(queries), 120);
     };
     source.addEventListener('changed', refresh);
     // After a break in the line anything may have changed.

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
 import { isZero, longDate, money, plain, shortDate, spokenDate } from '../design/format';
 import { MeasureFigure } from '../design/Measure';
@@ -9,18 +9,21 @@ type Page = Schemas['PublicPage'];
 function usePage(token: string) {
   const [page, setPage] = useState<Page | null>(null);
   const [failed, setFailed] = useState<unknown>(null);
+  const latest = useRef(0);
   const load = useCallback(
     async (back: boolean) => {
+      // An answer that a later one overtook is of before it.
+      const mine = ++latest.current;
       const options = { params: { path: { token } } };
       try {
-        setPage(
-          await data(
-            back ? api.POST('/api/public/{token}/back', options) : api.GET('/api/public/{token}', options),
-          ),
+        const answer = await data(
+          back ? api.POST('/api/public/{token}/back', options) : api.GET('/api/public/{token}', options),
         );
+        if (mine !== latest.current) return;
+        setPage(answer);
         setFailed(null);
       } catch (error) {
-        setFailed(error);
+        if (mine === latest.current) setFailed(error);
       }
     },
     [token],

@@ -180,13 +180,16 @@ function Letter({ letter: m }: { letter: Schemas['Message'] }) {
         {m.subject.replace(own, '')}
         <span className={tone[m.state]}> {m.calledBack ? 'called back' : m.state}</span>
         {m.error && !m.calledBack && <span className="faded"> {m.error}</span>}
+        {m.state === 'waiting' && canBeCalledBack.includes(m.kind) && (
+          <>
+            {' '}
+            <button type="button" className="link" disabled={call.isPending} onClick={() => call.mutate()}>
+              Call back
+            </button>
+          </>
+        )}
         <Refusal error={call.error} />
       </span>
-      {m.state === 'waiting' && canBeCalledBack.includes(m.kind) && (
-        <button type="button" className="link" disabled={call.isPending} onClick={() => call.mutate()}>
-          Call back
-        </button>
-      )}
       <a className="link" href={`/api/messages/${m.id}/html`} target="_blank" rel="noreferrer">
         Read
       </a>

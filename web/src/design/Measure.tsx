@@ -1,7 +1,6 @@
+import type { ReactNode } from 'react';
 import type { Schemas } from '../api/client';
-import type { Why } from '../api/client';
 import { longDate, plain, shortDate } from './format';
-import { WhyFigure } from './Why';
 
 type Part = Pick<Schemas['Part'], 'position' | 'deposit' | 'amount' | 'dueOn' | 'weight'> &
   Partial<Pick<Schemas['Part'], 'id' | 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open' | 'fee'>>;
@@ -118,11 +117,11 @@ export function standingOf(part: Part): string {
 /** The large Measure: the bar, and under each part its amount and date. */
 export function MeasureFigure({
   parts,
-  why,
+  figure,
 }: {
   parts: Part[];
-  /** Why a part is as much as it is, where that can be asked. */
-  why?: (part: Part) => Why | (() => Promise<Why>);
+  /** How a part's amount is shown, where more than the figure is wanted. */
+  figure?: (part: Part) => ReactNode;
 }) {
   return (
     <figure className="measure-large">
@@ -134,9 +133,7 @@ export function MeasureFigure({
             style={{ flex: p.fee ? '0 1 90px' : `${p.weight} 1 90px` }}
             title={longDate(p.dueOn)}
           >
-            <b className="money">
-              {why ? <WhyFigure text={plain(p.amount)} why={why(p)} /> : plain(p.amount)}
-            </b>
+            <b className="money">{figure ? figure(p) : plain(p.amount)}</b>
             <span className={p.standing === 'LATE' ? 'late' : undefined}>
               {p.deposit ? 'deposit, ' : p.fee ? 'late fee, ' : ''}
               {standingOf(p)}

@@ -167,7 +167,10 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
           {installments > 0 && (
             <>
               <h2>{installments === 1 ? 'To be paid' : `To be paid in ${installments} installments`}</h2>
-              <MeasureFigure parts={issued.measure} why={(p) => whyOpen(invoice.id, p.id)} />
+              <MeasureFigure
+                parts={issued.measure}
+                figure={(p) => <WhyFigure text={plain(p.amount)} why={whyOpen(invoice.id, p.id)} />}
+              />
             </>
           )}
           {issued.document.lateFee && <p className="faded small">{issued.document.lateFee}</p>}

@@ -91,6 +91,10 @@ public class TypedNumberTest {
         assertThat(DecimalMark.isTwofold("1.234 km")).isTrue();
         assertThat(List.of("58,50", "1.234,50", "0.125", "1.2345", "rest", "1 234"))
                 .noneMatch(DecimalMark::isTwofold);
+        assertThat(DecimalMark.inWords("1.234 km")).isEqualTo("1 and 234 thousandths");
+        assertThat(DecimalMark.inWords("12,050")).isEqualTo("12 thousand 050");
+        assertThat(DecimalMark.inWords("1234 m2")).isEqualTo("1 thousand 234");
+        assertThat(DecimalMark.inWords("€1234")).isEqualTo("1 thousand 234");
         assertThat(DecimalMark.of(",")).isEqualTo(DecimalMark.COMMA);
         assertThat(DecimalMark.of("nonsense")).isEqualTo(DecimalMark.POINT);
     }

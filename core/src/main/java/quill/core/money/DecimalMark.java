@@ -1,5 +1,6 @@
 package quill.core.money;
 
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
@@ -18,6 +19,8 @@ public enum DecimalMark {
     private static final String NO_MORE = "(?![\\d.,])";
     private static final Pattern TWOFOLD = Pattern.compile(ALONE + "([1-9]\\d{0,2})([.,])(\\d{3})" + NO_MORE);
     private static final Pattern LONG_COMMA = Pattern.compile(ALONE + "(\\d{4,15}),(\\d{3})" + NO_MORE);
+
+    private static final Pattern THOUSANDS = Pattern.compile("(\\d{1,3}),?(\\d{3})(?!\\d)");
 
     private final String sign;
 
@@ -48,6 +51,21 @@ public enum DecimalMark {
         String twofold = TWOFOLD.matcher(typed)
                 .replaceAll(m -> m.group(1) + (COMMA.sign.equals(m.group(2)) ? "." : "") + m.group(3));
         return LONG_COMMA.matcher(twofold).replaceAll("$1.$2");
+    }
+
+    /**
+     * Which number a text was understood as that could mean two, in words that no mark can change: {@code 1 thousand 234}
+     * or {@code 1 and 234 thousandths}.
+     *
+     * @param plain the number as programs write it, from a text that {@link #isTwofold}
+     */
+    public static String inWords(String plain) {
+        Matcher number = TWOFOLD.matcher(plain);
+        if (number.find() && ".".equals(number.group(2))) {
+            return number.group(1) + " and " + number.group(3) + " thousandths";
+        }
+        Matcher thousands = THOUSANDS.matcher(plain);
+        return thousands.find() ? thousands.group(1) + " thousand " + thousands.group(2) : plain;
     }
 
     /** Whether a text could mean two numbers, so that a person should see at once which one was understood. */

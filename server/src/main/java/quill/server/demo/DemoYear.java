@@ -122,6 +122,8 @@ class DemoYear {
                 "Thank you for trusting me with it.",
                 false,
                 1));
+        // It keeps its books in English, though its country writes a comma.
+        business.changeMark(".");
         String high = business.addTax(new BusinessService.TypedTax("VAT 21%", "21", "S", false, ""))
                 .id();
         String low = business.addTax(new BusinessService.TypedTax("VAT 6%", "6", "S", false, ""))

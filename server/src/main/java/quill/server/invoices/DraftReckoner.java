@@ -173,8 +173,7 @@ class DraftReckoner {
 
     private static void understood(String field, String typed, String plain, List<Reckoning.Understood> all) {
         if (DecimalMark.isTwofold(typed)) {
-            // A comma that stands still is between thousands by now.
-            all.add(new Reckoning.Understood(field, plain.strip().replace(",", "")));
+            all.add(new Reckoning.Understood(field, DecimalMark.inWords(plain)));
         }
     }
 

@@ -34,7 +34,7 @@ public record Reckoning(
         List<Problem> problems,
         List<String> notes,
         List<Understood> understood) {
-    /** A field whose text could mean two numbers, with the one that was understood, in plain decimals. */
+    /** A field whose text could mean two numbers, with the one that was understood, in words. */
     public record Understood(String field, String as) {}
 
     static Reckoning unreckoned(

@@ -244,10 +244,10 @@ public class WholeDocumentsTest {
         TypedDraft comma = withMark(plain, ",");
         assertThat(invoices.reckon(plain).total().amount()).isEqualTo("1234.00");
         assertThat(invoices.reckon(plain).understood())
-                .anySatisfy(u -> assertThat(u.as()).isEqualTo("1234"));
+                .anySatisfy(u -> assertThat(u.as()).isEqualTo("1 thousand 234"));
         assertThat(invoices.reckon(comma).total().amount()).isEqualTo("1.23");
         assertThat(invoices.reckon(comma).understood())
-                .anySatisfy(u -> assertThat(u.as()).isEqualTo("1.234"));
+                .anySatisfy(u -> assertThat(u.as()).isEqualTo("1 and 234 thousandths"));
         long id = invoices.begin(comma, null);
         business.changeMark(",");
         business.changeMark(".");
