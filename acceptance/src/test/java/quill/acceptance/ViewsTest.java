@@ -41,6 +41,34 @@ public class ViewsTest extends Suite {
     }
 
     @Test
+    public void dialogsPassAxeInBothLights() {
+        Api api = Api.signedIn(app);
+        long client = api.client("Dialogs Looked At");
+        long invoice = api.issue(api.draft(client, "100.00", "100%@5"));
+        Page page = signIn();
+        for (String light : List.of("Candlelight", "Daylight")) {
+            page.navigate(app.url("/invoices/" + invoice));
+            for (String act : List.of("Send again", "Record a payment", "Credit…")) {
+                page.getByRole(
+                                AriaRole.BUTTON,
+                                new Page.GetByRoleOptions().setName(act).setExact(true))
+                        .click();
+                page.waitForSelector("[role=dialog] button[type=submit]");
+                Waiting.pause(400);
+                check(page, act + " before " + light);
+                page.keyboard().press("Escape");
+                assertThat(page.getByRole(AriaRole.DIALOG)).hasCount(0);
+            }
+            page.locator(".foot .figure-why").click();
+            assertThat(page.locator(".why")).containsText("= 121.00");
+            check(page, "why before " + light);
+            page.keyboard().press("Escape");
+            page.getByText(light, new Page.GetByTextOptions().setExact(true)).click();
+        }
+        page.context().close();
+    }
+
+    @Test
     public void theClientsPageAndSignInPassAxe() {
         Api api = Api.signedIn(app);
         String token = api.token(firstOpen(api));

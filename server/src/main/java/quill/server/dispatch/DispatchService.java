@@ -341,7 +341,7 @@ public class DispatchService {
                 .orElseThrow(() -> new NotFoundException("There is no reminder " + id + "."));
     }
 
-    /** Reminders to these clients since a day, oldest first. */
+    /** Reminders to these clients since a day, oldest first, but for those that never left. */
     public List<Message> reminders(Collection<Long> clientIds, LocalDate since) {
         return clientIds.isEmpty() ? List.of() : repository.reminders(clientIds, since);
     }

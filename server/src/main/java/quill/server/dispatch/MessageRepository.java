@@ -318,7 +318,8 @@ class MessageRepository {
 
     List<Message> reminders(Collection<Long> clientIds, LocalDate since) {
         return jdbc.sql(SELECT + """
-                 WHERE client_id IN (:clients) AND kind = 'reminder' AND made_on >= :since ORDER BY id
+                 WHERE client_id IN (:clients) AND kind = 'reminder' AND state <> 'set aside' AND made_on >= :since
+                 ORDER BY id
                 """)
                 .param("clients", clientIds)
                 .param("since", since)

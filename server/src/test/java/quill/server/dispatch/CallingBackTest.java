@@ -179,6 +179,9 @@ public class CallingBackTest {
                 .isEmpty();
         callingBack.callBack(callingBack.leaving().get(0).id());
         assertThat(next()).isEqualTo(keptBack(act));
+        assertThat(dispatch.reminders(List.of(client), BEGIN))
+                .as("in no history of letters")
+                .isEmpty();
         assertThat(server.bean(Chasing.class).of(client).orElseThrow().remindedOn())
                 .isNull();
         callingBack.leaveAtOnce();
