@@ -38,7 +38,15 @@ export function WhyFigure({
   });
   const reasons = asks ? asked.data : why;
   return (
-    <Popover opened={opened} onChange={setOpened} width={290} shadow="md" withinPortal withRoles={false}>
+    <Popover
+      opened={opened}
+      onChange={setOpened}
+      width={290}
+      shadow="md"
+      withinPortal
+      withRoles={false}
+      transitionProps={{ duration: 0 }}
+    >
       <Popover.Target>
         <button
           type="button"
@@ -46,6 +54,11 @@ export function WhyFigure({
           aria-expanded={opened}
           title="Why?"
           onClick={() => setOpened((o) => !o)}
+          onKeyDown={(e) => {
+            if (e.key !== 'Escape' || !opened) return;
+            e.stopPropagation();
+            setOpened(false);
+          }}
         >
           {text}
         </button>

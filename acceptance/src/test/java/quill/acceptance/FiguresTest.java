@@ -60,6 +60,7 @@ public class FiguresTest extends Suite {
 
     private void ask(Locator where, String figure, String says) {
         desk.keyboard().press("Escape");
+        assertThat(desk.locator(".why")).hasCount(0);
         where.locator(".figure-why")
                 .filter(new Locator.FilterOptions().setHasText(figure))
                 .first()

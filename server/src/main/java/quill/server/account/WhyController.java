@@ -22,6 +22,7 @@ import quill.core.ledger.OpenReasons.Item;
 import quill.core.ledger.Standing;
 import quill.core.money.Amounts;
 import quill.server.books.BooksService;
+import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.NotFoundException;
 import quill.server.common.OneSnapshot;
@@ -33,12 +34,14 @@ import quill.server.debts.OpenSums;
 @RestController
 @RequestMapping("/api")
 class WhyController {
+    private final ClientsService clients;
     private final BooksService books;
     private final Debts debts;
     private final OpenSums sums;
     private final BusinessClock clock;
 
-    WhyController(BooksService books, Debts debts, OpenSums sums, BusinessClock clock) {
+    WhyController(ClientsService clients, BooksService books, Debts debts, OpenSums sums, BusinessClock clock) {
+        this.clients = clients;
         this.books = books;
         this.debts = debts;
         this.sums = sums;
@@ -86,6 +89,7 @@ class WhyController {
     @GetMapping("/clients/{id}/why")
     @OneSnapshot
     Why ofClient(@PathVariable long id, @RequestParam String figure, @RequestParam String in) {
+        clients.client(id);
         CurrencyUnit currency = AccountController.currency(in);
         LocalDate today = clock.today();
         List<OpenDebt> open = debts.open(id, currency);
@@ -113,7 +117,7 @@ class WhyController {
                     open.stream().filter(d -> d.dueOn().isBefore(today)).toList(),
                     currency);
         }
-        Aging.Band band = band(figure);
+        Aging.Band band = band("figure", figure);
         return listed(
                 "what is open and " + band.words() + ", each by its own due date",
                 open.stream()
@@ -130,14 +134,14 @@ class WhyController {
                 Amounts.sum(currency, some.stream().map(OpenDebt::open).toList()));
     }
 
-    private static Aging.Band band(String name) {
+    private static Aging.Band band(String field, String name) {
         return Arrays.stream(Aging.Band.values())
                 .filter(b -> b.name().equals(name))
                 .findFirst()
                 .orElseThrow(() -> new RefusedException(
-                        "figure",
+                        field,
                         name,
-                        "must be owes, open, late or one of "
+                        ("figure".equals(field) ? "must be owes, open, late or one of " : "must be one of ")
                                 + Arrays.stream(Aging.Band.values())
                                         .map(Enum::name)
                                         .collect(Collectors.joining(", "))));
@@ -149,7 +153,7 @@ class WhyController {
     Why ofAll(@RequestParam String in, @RequestParam(required = false) String band) {
         CurrencyUnit currency = AccountController.currency(in);
         LocalDate today = clock.today();
-        Aging.Band only = band == null ? null : band(band);
+        Aging.Band only = band == null ? null : band("band", band);
         List<OpenSums.Owed> some = sums.all().stream()
                 .filter(o -> o.currency().equals(currency))
                 .filter(o -> only == null || Aging.Band.of(Standing.daysLate(o.dueOn(), today)) == only)

@@ -97,10 +97,7 @@ class ReminderLetters {
 
     private Row row(Act.Item item, Map<Long, Invoice> byId, LocalDate today) {
         Invoice invoice = byId.get(item.debt().document());
-        boolean single = debts.of(invoice.id()).stream().filter(d -> !d.fee()).count() == 1;
-        String what = item.debt().fee()
-                ? "late fee"
-                : single ? invoice.subject() : "installment " + item.debt().position();
+        String what = item.debt().fee() ? "late fee" : installment(item.debt().id(), invoice);
         long late = java.time.temporal.ChronoUnit.DAYS.between(item.debt().dueOn(), today);
         return new Row(
                 item.debt().id(),
@@ -112,6 +109,15 @@ class ReminderLetters {
                 Math.max(0, late),
                 Amount.of(item.asked()),
                 settings.pageOf(invoice.token()));
+    }
+
+    /** What the client knows an installment as. */
+    private String installment(long id, Invoice invoice) {
+        List<Debts.StoredInstallment> all =
+                debts.of(invoice.id()).stream().filter(d -> !d.fee()).toList();
+        Debts.StoredInstallment one =
+                all.stream().filter(d -> d.id() == id).findFirst().orElseThrow();
+        return one.deposit() ? "deposit" : all.size() == 1 ? invoice.subject() : "installment " + one.position();
     }
 
     /** What the subject says goes by how the debts stand today, also where the letter goes before its day. */

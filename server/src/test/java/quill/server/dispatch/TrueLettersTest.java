@@ -121,6 +121,13 @@ public class TrueLettersTest {
     }
 
     @Test
+    public void aReminderCallsADepositSo() {
+        server.issue(client, "100.00", "d40%@0 rest@30", null);
+        runTo(3);
+        assertThat(last("text")).contains("2027-0001, deposit, due 1 March 2027, 3 days late: €40.00");
+    }
+
+    @Test
     public void theLastOfSeveralCreditNotesTakesBackTheRest() {
         long invoice = server.issue(client, "100.00", "100%@10", null);
         DispatchService dispatch = server.bean(DispatchService.class);
