@@ -90,6 +90,12 @@ public class Screenshots extends Suite {
         page.getByText("887.40").first().click();
         page.waitForTimeout(300);
         page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("sheet.png")));
+        page.keyboard().press("Escape");
+        page.getByText("Issue and send…").click();
+        page.waitForSelector(".letter");
+        page.waitForTimeout(600);
+        page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("letter.png")));
+        page.getByText("Not now").click();
         page.getByText("Delete draft").click();
         page.waitForTimeout(400);
     }

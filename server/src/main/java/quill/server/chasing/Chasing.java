@@ -23,6 +23,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.PageKey;
 import quill.server.debts.Debts;
 import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.Reminding;
 import quill.server.dispatch.Slip;
 import quill.server.latefees.FeePolicies;
 import quill.server.latefees.LateFees;
@@ -39,6 +40,7 @@ public class Chasing {
     private final ClientsService clients;
     private final LateFees fees;
     private final DispatchService dispatch;
+    private final Reminding reminding;
     private final Debts debts;
     private final BusinessClock clock;
 
@@ -49,6 +51,7 @@ public class Chasing {
             ClientsService clients,
             LateFees fees,
             DispatchService dispatch,
+            Reminding reminding,
             Debts debts,
             BusinessClock clock) {
         this.repository = repository;
@@ -57,6 +60,7 @@ public class Chasing {
         this.clients = clients;
         this.fees = fees;
         this.dispatch = dispatch;
+        this.reminding = reminding;
         this.debts = debts;
         this.clock = clock;
     }
@@ -253,13 +257,13 @@ public class Chasing {
     }
 
     private void send(String key, Act.Reminder act) {
-        dispatch.remind(key, act);
+        reminding.remind(key, act);
         sent(act);
     }
 
     /** Writes a letter that a person sends and notes what it uses up, within a transaction that locked the client. */
     void sendByHand(String key, Act.Reminder act, Slip slip, String keptBackAct) {
-        dispatch.remindByHand(key, act, slip, keptBackAct);
+        reminding.remindByHand(key, act, slip, keptBackAct);
         sent(act);
     }
 

@@ -1,27 +1,19 @@
 package quill.server.dispatch;
 
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.Collection;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.UUID;
-import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.RefusedException;
-import quill.core.acts.Act;
 import quill.core.ledger.Appropriation;
-import quill.core.money.Amounts;
 import quill.server.QuillSettings;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
-import quill.server.business.BusinessService;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
@@ -40,7 +32,7 @@ import quill.server.invoices.InvoicesService;
 public class DispatchService {
     private final MessageRepository repository;
     private final Letters letters;
-    private final ReminderLetters reminders;
+    private final MessageQueue queue;
     private final Json json;
     private final InvoicesService invoices;
     private final CreditNotes notes;
@@ -49,14 +41,13 @@ public class DispatchService {
     private final Debts debts;
     private final Happenings happenings;
     private final Changes changes;
-    private final BusinessService business;
     private final QuillSettings settings;
     private final BusinessClock clock;
 
     DispatchService(
             MessageRepository repository,
             Letters letters,
-            ReminderLetters reminders,
+            MessageQueue queue,
             Json json,
             InvoicesService invoices,
             CreditNotes notes,
@@ -65,14 +56,12 @@ public class DispatchService {
             Debts debts,
             Happenings happenings,
             Changes changes,
-            BusinessService business,
             QuillSettings settings,
             BusinessClock clock) {
-        this.business = business;
         this.settings = settings;
         this.repository = repository;
         this.letters = letters;
-        this.reminders = reminders;
+        this.queue = queue;
         this.json = json;
         this.invoices = invoices;
         this.notes = notes;
@@ -165,45 +154,11 @@ public class DispatchService {
         }
         slip.check(letters.invoice(invoice, Slip.PLAIN));
         Written written = letters.invoice(invoice, slip);
-        MessageRepository.Draft draft = new MessageRepository.Draft(
-                key,
-                "invoice",
-                client.id(),
-                invoice.id(),
-                to,
-                written.subject(),
-                written.html(),
-                written.text(),
-                "invoice",
-                null,
-                null,
-                List.of(),
-                null,
-                hold);
-        queue(draft);
-        copy(draft, slip);
+        queue.add(
+                MessageDraft.of(key, "invoice", client.id(), invoice.id(), to, written, "invoice")
+                        .held(hold, null),
+                slip);
         changes.say(invoice.id(), client.id());
-    }
-
-    /** A copy to the business is a message of its own: that it went says nothing of the client's. */
-    private void copy(MessageRepository.Draft d, Slip slip) {
-        if (slip.copy()) {
-            queue(new MessageRepository.Draft(
-                    "copy:" + d.whatKey() + ":" + UUID.randomUUID().toString().substring(0, 8),
-                    "copy",
-                    d.clientId(),
-                    d.invoiceId(),
-                    business.business().email(),
-                    "Copy, sent to " + d.to() + ": " + d.subject(),
-                    d.html(),
-                    d.text(),
-                    d.attachment(),
-                    null,
-                    d.reminder(),
-                    List.of(),
-                    null,
-                    d.holdSeconds()));
-        }
     }
 
     /** Takes an invoice back, whole or in part, and tells the client, if it has an address. */
@@ -219,14 +174,9 @@ public class DispatchService {
                     note.note(),
                     books.creditOf(client.id(), currency),
                     debts.waitingCreditOf(client.id(), currency));
-            queue(
-                    "credit note:" + note.note().id(),
-                    "credit note",
-                    client,
-                    invoice,
-                    written,
-                    "credit note",
-                    note.note().id());
+            String key = "credit note:" + note.note().id();
+            queue(draft(key, "credit note", client, invoice, written, "credit note")
+                    .withNote(note.note().id()));
         }
         return note;
     }
@@ -248,7 +198,7 @@ public class DispatchService {
         Client client = clients.client(invoice.clientId());
         if (!client.email().isEmpty()) {
             Written written = letters.receipt(invoice, a.settled(), a.paid(), a.way(), a.on(), a.credit());
-            queue("receipt:" + a.paymentId(), "receipt", client, invoice, written, "none");
+            queue(draft("receipt:" + a.paymentId(), "receipt", client, invoice, written, "none"));
         }
     }
 
@@ -263,61 +213,7 @@ public class DispatchService {
         }
         Invoice invoice = invoices.invoice(invoiceId);
         Client client = clients.client(invoice.clientId());
-        queue("undone:" + paymentId, "correction", client, invoice, letters.correction(invoice, amount), "none");
-    }
-
-    /**
-     * Queues a reminder of the plan, which leaves at once, within the transaction that notes its steps as used up.
-     *
-     * @return whether it was queued: false where a letter has this key already
-     */
-    @Transactional(propagation = Propagation.MANDATORY)
-    public boolean remind(String key, Act.Reminder act) {
-        return remind(key, act, Slip.PLAIN, null, 0);
-    }
-
-    /**
-     * The same as a person wants it, to be called back for a while.
-     *
-     * @param keptBackAct the act's key where it had been kept back before, else null
-     */
-    @Transactional(propagation = Propagation.MANDATORY)
-    public boolean remindByHand(String key, Act.Reminder act, Slip slip, String keptBackAct) {
-        return remind(key, act, Slip.checked(slip), keptBackAct, settings.callBackSeconds());
-    }
-
-    private boolean remind(String key, Act.Reminder act, Slip slip, String keptBackAct, int hold) {
-        Client client = clients.client(act.client());
-        ReminderLetter plain = reminders.letter(act, client);
-        slip.check(reminders.written(plain));
-        ReminderLetter letter = plain.with(slip);
-        Written written = reminders.written(letter);
-        Set<Long> about =
-                act.asked().stream().map(i -> i.debt().document()).collect(Collectors.toCollection(LinkedHashSet::new));
-        MessageRepository.Draft draft = new MessageRepository.Draft(
-                key,
-                "reminder",
-                client.id(),
-                act.main().document(),
-                slip.toOr(client.email()),
-                written.subject(),
-                written.html(),
-                written.text(),
-                "none",
-                null,
-                json.write(letter),
-                about,
-                keptBackAct,
-                hold);
-        boolean queued = queue(draft);
-        if (queued) {
-            copy(draft, slip);
-            String what = "Reminder written (" + act.step().tone().words() + ", step "
-                    + act.step().words() + "): " + Amounts.grouped(act.amount());
-            about.forEach(invoice -> happenings.note(invoice, client.id(), what));
-            about.forEach(invoice -> changes.say(invoice, client.id()));
-        }
-        return queued;
+        queue(draft("undone:" + paymentId, "correction", client, invoice, letters.correction(invoice, amount), "none"));
     }
 
     /**
@@ -351,35 +247,15 @@ public class DispatchService {
         return repository.ofClient(clientId);
     }
 
-    private void queue(String key, String kind, Client client, Invoice invoice, Written written, String attachment) {
-        queue(key, kind, client, invoice, written, attachment, null);
+    private static MessageDraft draft(
+            String key, String kind, Client client, Invoice invoice, Written written, String attachment) {
+        return MessageDraft.of(key, kind, client.id(), invoice.id(), client.email(), written, attachment);
     }
 
-    private void queue(
-            String key, String kind, Client client, Invoice invoice, Written written, String attachment, Long noteId) {
-        boolean queued = queue(new MessageRepository.Draft(
-                key,
-                kind,
-                client.id(),
-                invoice.id(),
-                client.email(),
-                written.subject(),
-                written.html(),
-                written.text(),
-                attachment,
-                noteId,
-                null,
-                List.of(),
-                null,
-                0));
-        if (queued) {
-            changes.say(invoice.id(), client.id());
+    private void queue(MessageDraft draft) {
+        if (queue.add(draft, Slip.PLAIN)) {
+            changes.say(draft.invoiceId(), draft.clientId());
         }
-    }
-
-    private boolean queue(MessageRepository.Draft draft) {
-        String by = Happenings.person().orElse(Happenings.BY_ITSELF);
-        return repository.queue(draft, letters.newMessageId(), by, clock.today(), LocalDateTime.now(clock));
     }
 
     /** Messages about an invoice, newest first. */

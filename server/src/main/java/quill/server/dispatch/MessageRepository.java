@@ -30,22 +30,6 @@ class MessageRepository {
         this.jdbc = jdbc;
     }
 
-    record Draft(
-            String whatKey,
-            String kind,
-            long clientId,
-            long invoiceId,
-            String to,
-            String subject,
-            String html,
-            String text,
-            String attachment,
-            Long noteId,
-            String reminder,
-            Collection<Long> about,
-            String keptBackAct,
-            int holdSeconds) {}
-
     record Outgoing(
             long id,
             String messageId,
@@ -62,7 +46,7 @@ class MessageRepository {
             int tries) {}
 
     /** Queues a letter once for its key; a second call with the same key does nothing. @return whether it was queued */
-    boolean queue(Draft d, String messageId, String madeBy, LocalDate today, LocalDateTime now) {
+    boolean queue(MessageDraft d, String messageId, String madeBy, LocalDate today, LocalDateTime now) {
         boolean queued = insert(d, messageId, madeBy, today, now);
         if (queued) {
             jdbc.sql("""
@@ -86,7 +70,7 @@ class MessageRepository {
         return queued;
     }
 
-    private boolean insert(Draft d, String messageId, String madeBy, LocalDate today, LocalDateTime now) {
+    private boolean insert(MessageDraft d, String messageId, String madeBy, LocalDate today, LocalDateTime now) {
         return jdbc.sql("""
                         INSERT INTO message (what_key, message_id, kind, client_id, invoice_id, to_address, subject,
                           attachment, credit_note_id, state, next_try_at, made_on, made_at, made_by, kept_back_act)

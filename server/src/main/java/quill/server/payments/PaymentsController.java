@@ -15,9 +15,11 @@ import quill.server.common.TypedMark;
 @RequestMapping("/api")
 class PaymentsController {
     private final PaymentsService service;
+    private final Outlooks outlooks;
 
-    PaymentsController(PaymentsService service) {
+    PaymentsController(PaymentsService service, Outlooks outlooks) {
         this.service = service;
+        this.outlooks = outlooks;
     }
 
     record RecordPayment(
@@ -57,8 +59,8 @@ class PaymentsController {
 
     /** What a payment would settle, were it recorded now. */
     @PostMapping("/payments/outlook")
-    PaymentsService.Outlook outlook(@RequestBody RecordPayment r) {
-        return service.outlook(r.typed());
+    Outlooks.Outlook outlook(@RequestBody RecordPayment r) {
+        return outlooks.outlook(r.typed());
     }
 
     @PostMapping("/payments/{id}/undoing")

@@ -6,7 +6,6 @@ import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -27,7 +26,6 @@ import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
 import quill.server.business.Rates;
 import quill.server.clients.ClientsService;
-import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
@@ -35,7 +33,6 @@ import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.dispatch.DispatchService;
-import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 
 /** Money received: booked once, appropriated, receipted; and undone by an entry that names the first. */
@@ -46,6 +43,7 @@ public class PaymentsService {
     private final Deposits deposits;
     private final PaymentBooking booking;
     private final BooksService books;
+    private final RecordedReading reading;
     private final Debts debts;
     private final ClientsService clients;
     private final InvoicesService invoices;
@@ -62,6 +60,7 @@ public class PaymentsService {
             Deposits deposits,
             PaymentBooking booking,
             BooksService books,
+            RecordedReading reading,
             Debts debts,
             ClientsService clients,
             InvoicesService invoices,
@@ -76,6 +75,7 @@ public class PaymentsService {
         this.deposits = deposits;
         this.booking = booking;
         this.books = books;
+        this.reading = reading;
         this.debts = debts;
         this.clients = clients;
         this.invoices = invoices;
@@ -175,7 +175,7 @@ public class PaymentsService {
 
     private Payment recordOnce(Recorded r) {
         List<Problem> problems = new ArrayList<>();
-        CurrencyUnit currency = currency(r, problems);
+        CurrencyUnit currency = reading.currency(r, problems);
         Money amount = TypedNumber.amount("amount", r.amount(), currency, problems);
         if (amount != null && amount.isZero()) {
             problems.add(new Problem("amount", r.amount(), "must be above zero"));
@@ -197,9 +197,9 @@ public class PaymentsService {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        Long paidFor = paidFor(r);
+        Long paidFor = reading.paidFor(r);
         List<OpenDebt> open = debts.open(r.clientId(), currency);
-        Set<Long> named = named(r, paidFor, open);
+        Set<Long> named = reading.named(r, paidFor, open);
         Money none = Money.zero(currency);
         PaymentRepository.New payment = new PaymentRepository.New(
                 r.key(),
@@ -222,95 +222,10 @@ public class PaymentsService {
         return booking.book(payment, way.account(), Appropriation.of(amount, open, named, debts.order()), !r.silent());
     }
 
-    /** What the payer named. A debt that is not open any more needs nothing, and the money is there all the same. */
-    private Set<Long> named(Recorded r, Long paidFor, List<OpenDebt> open) {
-        if (r.debts() == null || r.debts().isEmpty()) {
-            return paidFor == null ? Set.of() : installmentsOf(paidFor);
-        }
-        Set<Long> theirs = open.stream().map(OpenDebt::id).collect(Collectors.toSet());
-        theirs.retainAll(r.debts());
-        return theirs;
-    }
-
-    /**
-     * What a payment would settle.
-     *
-     * @param debts everything that is open, in the order in which money settles it, with what it would take
-     * @param credit what no debt would take
-     * @param receiptTo where a receipt would go; empty where none can
-     */
-    public record Outlook(List<Taking> debts, Amount credit, String receiptTo) {}
-
-    /** A debt and what it would take. */
-    public record Taking(
-            long id, String number, int position, boolean fee, LocalDate dueOn, Amount open, Amount takes) {}
-
-    /** Says what a payment would settle, without recording it. A sum that cannot be read yet settles nothing. */
-    @Transactional(readOnly = true)
-    public Outlook outlook(Recorded r) {
-        CurrencyUnit currency = currency(r, new ArrayList<>());
-        Money typed = TypedNumber.amount("amount", r.amount(), currency, new ArrayList<>());
-        Money amount = typed == null || r.held() ? Money.zero(currency) : typed;
-        List<OpenDebt> open = debts.open(r.clientId(), currency);
-        Appropriation to = Appropriation.of(amount, open, named(r, paidFor(r), open), debts.order());
-        Map<Long, Money> takes =
-                to.parts().stream().collect(Collectors.toMap(p -> p.debt().id(), Appropriation.Part::amount));
-        // Money that settles nothing at all has no invoice to write of, and a deposit is receipted by the invoice.
-        boolean receipted = !r.held() && (r.invoiceId() != null || !open.isEmpty());
-        return new Outlook(
-                open.stream()
-                        .sorted(debts.order())
-                        .map(d -> new Taking(
-                                d.id(),
-                                d.number(),
-                                d.position(),
-                                d.fee(),
-                                d.dueOn(),
-                                Amount.of(d.open()),
-                                Amount.of(takes.getOrDefault(d.id(), Money.zero(currency)))))
-                        .toList(),
-                Amount.of(to.credit()),
-                receipted ? clients.client(r.clientId()).email() : "");
-    }
-
-    /**
-     * The invoice that was named, if it still stands: one that was voided or taken back to a draft meanwhile takes no
-     * money, but the money is there all the same.
-     */
-    private Long paidFor(Recorded r) {
-        if (r.invoiceId() == null) {
-            return null;
-        }
-        Invoice invoice = invoices.invoice(r.invoiceId());
-        if (!Long.valueOf(r.clientId()).equals(invoice.clientId())) {
-            throw new RefusedException("invoiceId", r.invoiceId(), "is not an invoice of this client");
-        }
-        return invoice.isDraft() || invoice.voidedOn() != null ? null : invoice.id();
-    }
-
     private boolean beyondBooks(Money amount) {
         return rates.exchange(amount.getCurrencyUnit(), clock.today())
                 .filter(e -> amount.getAmount().multiply(e.rate()).compareTo(TypedNumber.LARGEST) >= 0)
                 .isPresent();
-    }
-
-    private CurrencyUnit currency(Recorded r, List<Problem> problems) {
-        CurrencyUnit own = business.business().currencyUnit();
-        String code = r.currency();
-        if (code == null || code.isBlank()) {
-            code = r.invoiceId() == null
-                    ? own.getCode()
-                    : invoices.invoice(r.invoiceId()).currency();
-        }
-        CurrencyUnit currency = TypedNumber.currency("currency", code, problems);
-        if (currency != null && rates.exchange(currency, clock.today()).isEmpty()) {
-            problems.add(new Problem("currency", code, "has no rate to " + own + " yet; note one in Settings"));
-        }
-        return currency == null ? own : currency;
-    }
-
-    private Set<Long> installmentsOf(long invoiceId) {
-        return debts.of(invoiceId).stream().map(i -> i.id()).collect(Collectors.toSet());
     }
 
     private LocalDate valueOn(String text, List<Problem> problems) {

@@ -190,21 +190,26 @@ public class MoneyOnceTest {
         server.issue(client, "50.00", "100%@5", null);
         long second = server.issue(client, "80.00", "100%@9", null);
         long tick = server.bean(Debts.class).of(second).get(0).id();
-        PaymentsService.Outlook oldest = payments.outlook(ticking(client, "60.00", List.of()));
+        Outlooks.Outlook oldest = server.bean(Outlooks.class).outlook(ticking(client, "60.00", List.of()));
         assertThat(oldest.debts()).extracting(d -> d.takes().amount()).containsExactly("50.00", "10.00");
         assertThat(oldest.receiptTo()).isEqualTo("ticking@clients.example");
-        PaymentsService.Outlook ticked = payments.outlook(ticking(client, "60.00", List.of(tick)));
+        Outlooks.Outlook ticked = server.bean(Outlooks.class).outlook(ticking(client, "60.00", List.of(tick)));
         assertThat(ticked.debts()).extracting(d -> d.takes().amount()).containsExactly("0.00", "60.00");
-        assertThat(payments.outlook(ticking(client, "140.00", List.of(tick)))
+        assertThat(server.bean(Outlooks.class)
+                        .outlook(ticking(client, "140.00", List.of(tick)))
                         .credit()
                         .amount())
                 .isEqualTo("10.00");
-        assertThat(payments.outlook(ticking(client, "6o", List.of())).debts())
+        assertThat(server.bean(Outlooks.class)
+                        .outlook(ticking(client, "6o", List.of()))
+                        .debts())
                 .as("what cannot be read yet settles nothing")
                 .allMatch(d -> d.takes().amount().equals("0.00"));
 
         payments.record(ticking(client, "60.00", List.of(tick)));
-        assertThat(payments.outlook(ticking(client, "", List.of())).debts())
+        assertThat(server.bean(Outlooks.class)
+                        .outlook(ticking(client, "", List.of()))
+                        .debts())
                 .extracting(d -> d.open().amount())
                 .containsExactly("50.00", "20.00");
         assertThat(server.bean(DispatchService.class).ofClient(client))

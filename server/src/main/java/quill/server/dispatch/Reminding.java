@@ -1,0 +1,88 @@
+package quill.server.dispatch;
+
+import java.util.LinkedHashSet;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.acts.Act;
+import quill.core.money.Amounts;
+import quill.server.QuillSettings;
+import quill.server.audit.Happenings;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.common.Changes;
+import quill.server.common.Json;
+import quill.server.dispatch.Letters.Written;
+
+/** Writes reminders and queues them, by the plan or by hand. */
+@Service
+public class Reminding {
+    private final MessageQueue queue;
+    private final ReminderLetters reminders;
+    private final ClientsService clients;
+    private final Json json;
+    private final Happenings happenings;
+    private final Changes changes;
+    private final QuillSettings settings;
+
+    Reminding(
+            MessageQueue queue,
+            ReminderLetters reminders,
+            ClientsService clients,
+            Json json,
+            Happenings happenings,
+            Changes changes,
+            QuillSettings settings) {
+        this.queue = queue;
+        this.reminders = reminders;
+        this.clients = clients;
+        this.json = json;
+        this.happenings = happenings;
+        this.changes = changes;
+        this.settings = settings;
+    }
+
+    /**
+     * Queues a reminder of the plan, which leaves at once, within the transaction that notes its steps as used up.
+     *
+     * @return whether it was queued: false where a letter has this key already
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public boolean remind(String key, Act.Reminder act) {
+        return remind(key, act, Slip.PLAIN, null, 0);
+    }
+
+    /**
+     * The same as a person wants it, to be called back for a while.
+     *
+     * @param keptBackAct the act's key where it had been kept back before, else null
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public boolean remindByHand(String key, Act.Reminder act, Slip slip, String keptBackAct) {
+        return remind(key, act, Slip.checked(slip), keptBackAct, settings.callBackSeconds());
+    }
+
+    private boolean remind(String key, Act.Reminder act, Slip slip, String keptBackAct, int hold) {
+        Client client = clients.client(act.client());
+        ReminderLetter plain = reminders.letter(act, client);
+        slip.check(reminders.written(plain));
+        ReminderLetter letter = plain.with(slip);
+        Written written = reminders.written(letter);
+        Set<Long> about =
+                act.asked().stream().map(i -> i.debt().document()).collect(Collectors.toCollection(LinkedHashSet::new));
+        MessageDraft draft = MessageDraft.of(
+                        key, "reminder", client.id(), act.main().document(), slip.toOr(client.email()), written, "none")
+                .reminding(json.write(letter), about)
+                .held(hold, keptBackAct);
+        boolean queued = queue.add(draft, slip);
+        if (queued) {
+            String what = "Reminder written (" + act.step().tone().words() + ", step "
+                    + act.step().words() + "): " + Amounts.grouped(act.amount());
+            about.forEach(invoice -> happenings.note(invoice, client.id(), what));
+            about.forEach(invoice -> changes.say(invoice, client.id()));
+        }
+        return queued;
+    }
+}

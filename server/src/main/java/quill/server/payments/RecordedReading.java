@@ -1,0 +1,79 @@
+package quill.server.payments;
+
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.joda.money.CurrencyUnit;
+import org.springframework.stereotype.Component;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.ledger.OpenDebt;
+import quill.core.money.TypedNumber;
+import quill.server.business.BusinessService;
+import quill.server.business.Rates;
+import quill.server.common.BusinessClock;
+import quill.server.debts.Debts;
+import quill.server.invoices.Invoice;
+import quill.server.invoices.InvoicesService;
+
+/** Reads what a person recorded: in which currency it is, and what it is for. */
+@Component
+class RecordedReading {
+    private final InvoicesService invoices;
+    private final Debts debts;
+    private final BusinessService business;
+    private final Rates rates;
+    private final BusinessClock clock;
+
+    RecordedReading(InvoicesService invoices, Debts debts, BusinessService business, Rates rates, BusinessClock clock) {
+        this.invoices = invoices;
+        this.debts = debts;
+        this.business = business;
+        this.rates = rates;
+        this.clock = clock;
+    }
+
+    /** What the payer named. A debt that is not open any more needs nothing, and the money is there all the same. */
+    Set<Long> named(PaymentsService.Recorded r, Long paidFor, List<OpenDebt> open) {
+        if (r.debts() == null || r.debts().isEmpty()) {
+            return paidFor == null ? Set.of() : installmentsOf(paidFor);
+        }
+        Set<Long> theirs = open.stream().map(OpenDebt::id).collect(Collectors.toSet());
+        theirs.retainAll(r.debts());
+        return theirs;
+    }
+
+    /**
+     * The invoice that was named, if it still stands: one that was voided or taken back to a draft meanwhile takes no
+     * money, but the money is there all the same.
+     */
+    Long paidFor(PaymentsService.Recorded r) {
+        if (r.invoiceId() == null) {
+            return null;
+        }
+        Invoice invoice = invoices.invoice(r.invoiceId());
+        if (!Long.valueOf(r.clientId()).equals(invoice.clientId())) {
+            throw new RefusedException("invoiceId", r.invoiceId(), "is not an invoice of this client");
+        }
+        return invoice.isDraft() || invoice.voidedOn() != null ? null : invoice.id();
+    }
+
+    CurrencyUnit currency(PaymentsService.Recorded r, List<Problem> problems) {
+        CurrencyUnit own = business.business().currencyUnit();
+        String code = r.currency();
+        if (code == null || code.isBlank()) {
+            code = r.invoiceId() == null
+                    ? own.getCode()
+                    : invoices.invoice(r.invoiceId()).currency();
+        }
+        CurrencyUnit currency = TypedNumber.currency("currency", code, problems);
+        if (currency != null && rates.exchange(currency, clock.today()).isEmpty()) {
+            problems.add(new Problem("currency", code, "has no rate to " + own + " yet; note one in Settings"));
+        }
+        return currency == null ? own : currency;
+    }
+
+    private Set<Long> installmentsOf(long invoiceId) {
+        return debts.of(invoiceId).stream().map(i -> i.id()).collect(Collectors.toSet());
+    }
+}
