@@ -260,7 +260,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
           )}
           {!voided && (
             <Button variant="outline" onClick={() => setSendKey(newKey())}>
-              {never ? 'Send' : 'Send again'}
+              {never ? 'Send…' : 'Send again…'}
             </Button>
           )}
           {!whole && !voided && <Button onClick={() => setPaying(true)}>Record a payment</Button>}

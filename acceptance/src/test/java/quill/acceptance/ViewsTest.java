@@ -48,7 +48,7 @@ public class ViewsTest extends Suite {
         Page page = signIn();
         for (String light : List.of("Candlelight", "Daylight")) {
             page.navigate(app.url("/invoices/" + invoice));
-            for (String act : List.of("Send again", "Record a payment", "Credit…")) {
+            for (String act : List.of("Send again…", "Record a payment", "Credit…")) {
                 page.getByRole(
                                 AriaRole.BUTTON,
                                 new Page.GetByRoleOptions().setName(act).setExact(true))

@@ -119,6 +119,7 @@ public class WholeStoryTest extends Suite {
         hands.type("A line of your own", "See you soon.");
         Locator dialog = hands.page.getByRole(AriaRole.DIALOG);
         assertThat(dialog.locator(".letter")).containsText("See you soon.");
+        assertThat(dialog.locator(".letter")).containsText("/p/…");
         hands.press("Issue and send");
         assertThat(dialog).hasCount(0);
         assertThat(hands.page.locator(".sheet .kind").first()).containsText("Invoice 2027-");

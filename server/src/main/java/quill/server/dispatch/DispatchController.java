@@ -85,12 +85,10 @@ class DispatchController {
     @PostMapping("/invoices/{id}/letter")
     LetterLook.Look look(@PathVariable long id, @RequestBody LookAtInvoice request) {
         Invoice invoice = invoices.invoice(id);
-        return look.at(invoice.clientId(), request.slip(), slip -> {
-            if (invoice.isDraft()) {
-                return service.issueToLook(id, request.version(), slip);
-            }
-            return service.sendToLook(id, slip);
-        });
+        return invoice.isDraft()
+                ? look.at(invoice.clientId(), request.slip(), slip -> service.issueToLook(id, request.version(), slip))
+                        .withoutAddress()
+                : look.at(invoice.clientId(), request.slip(), slip -> service.sendToLook(id, slip));
     }
 
     @GetMapping("/messages/leaving")

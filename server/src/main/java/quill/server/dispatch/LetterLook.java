@@ -40,7 +40,12 @@ public class LetterLook {
      * @param files names of what is attached
      * @param seen to be given back in the slip, so that nothing else goes than what was looked at
      */
-    public record Look(String to, String subject, String text, List<String> files, String seen) {}
+    public record Look(String to, String subject, String text, List<String> files, String seen) {
+        /** Without the address of the page, which a draft is given only once it is issued. */
+        Look withoutAddress() {
+            return new Look(to, subject, text.replaceAll("/p/[\\w-]+", "/p/…"), files, seen);
+        }
+    }
 
     /** Sends one letter to a client and returns its key. */
     public interface Sending {
