@@ -15,13 +15,13 @@ export function MuteField({
   until: string | null;
   mute: { mutate: (until: string) => void; error: unknown; isPending: boolean };
 }) {
-  const [day, setDay] = useState(until ?? '');
+  const [day, setDay] = useState(until ? longDate(until) : '');
   return (
     <span className="mute">
       <TextInput
         size="xs"
         label="No reminders until"
-        placeholder="2027-03-31"
+        placeholder="31 March, or +14"
         value={day}
         error={problemOf(mute.error, 'until')}
         onChange={(e) => setDay(e.currentTarget.value)}

@@ -6,6 +6,7 @@ import { type FormEvent, useRef, useState } from 'react';
 import { api, data, inMark, problemOf, type Schemas } from '../api/client';
 import { isZero, money, newKey, plain, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
+import { useLooseDate } from '../design/useLooseDate';
 
 const close = { 'aria-label': 'Close' };
 
@@ -63,6 +64,7 @@ export function PaymentDialog({
     },
   });
   const set = (field: keyof typeof form) => (value: string) => setForm((f) => ({ ...f, [field]: value }));
+  const day = useLooseDate(form.valueOn, set('valueOn'), 'past');
   const submit = (event: FormEvent) => {
     event.preventDefault();
     record.mutate();
@@ -94,10 +96,12 @@ export function PaymentDialog({
         />
         <TextInput
           label="Date received"
-          type="date"
-          value={form.valueOn}
-          error={problemOf(record.error, 'valueOn')}
-          onChange={(e) => set('valueOn')(e.currentTarget.value)}
+          description={day.understood}
+          inputWrapperOrder={['label', 'input', 'description', 'error']}
+          value={day.input.value}
+          error={day.problem ?? problemOf(record.error, 'valueOn')}
+          onChange={(e) => day.input.onChange(e.currentTarget.value)}
+          onBlur={day.input.onBlur}
         />
         <TextInput
           label="Reference, if any"

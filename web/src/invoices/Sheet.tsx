@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useState } from 'react';
+import { type KeyboardEvent, useCallback, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
 import { MeasureFigure } from '../design/Measure';
@@ -9,7 +9,7 @@ import { Loaded, Refusal } from '../design/States';
 import { plainSlip, SendDialog, type Slip } from '../letters/SendDialog';
 import { Drawer } from './Drawer';
 import { Files } from './Files';
-import { FieldProblem, SheetField, usualTax } from './fields';
+import { FieldProblem, SheetDay, SheetField, usualTax } from './fields';
 import { SheetExtras } from './SheetExtras';
 import { ClientCell, SheetLines } from './SheetLines';
 import { SheetSums } from './SheetSums';
@@ -150,6 +150,14 @@ function Writing({
     },
     onError: refused,
   });
+  // Ctrl Enter leads on, from wherever one stands on the sheet.
+  const onward = (event: KeyboardEvent) => {
+    if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey) || sending !== null || toSend.isPending)
+      return;
+    event.preventDefault();
+    issue.reset();
+    toSend.mutate();
+  };
   const notIssued: Error | null = issue.error ?? toSend.error;
   const discard = useMutation({
     mutationFn: async () => {
@@ -193,7 +201,7 @@ function Writing({
   const field = { typed, change, of };
 
   return (
-    <div className="spread writing">
+    <div className="spread writing" onKeyDown={onward}>
       <Drawer typed={typed} change={change} reckoning={reckoning} onNewClient={() => void newClient()} />
       <div className="record">
         <div className="body">
@@ -208,8 +216,8 @@ function Writing({
                 <div className="faded small right">
                   {draft?.number ? `keeps its number, ${draft.number}` : 'numbered when issued'}
                 </div>
-                <SheetField name="supplyDate" label="supplied on, or from" type="date" {...field} />
-                <SheetField name="supplyEnd" label="to, if a period" type="date" {...field} />
+                <SheetDay name="supplyDate" label="supplied on, or from" {...field} />
+                <SheetDay name="supplyEnd" label="to, if a period" hint="left out if one day" {...field} />
               </div>
             </div>
             <div className="parties">

@@ -114,6 +114,9 @@ function fromPaste(text: string, taxes: string[]): Line[] {
     });
 }
 
+const focusCell = (place: number, column: string) =>
+  document.querySelector<HTMLElement>(`[data-cell="${place}-${column}"]`)?.focus();
+
 /** The lines, walked like a grid: Tab goes on, Enter goes down, and an empty line waits at the end. */
 export function SheetLines({ typed, change, reckoning, taxes, of, onRemoved }: SheetPart) {
   const usual = usualTax(taxes);
@@ -134,6 +137,13 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onRemoved }: S
         lines: putBack(t.lines, place, gone),
       }));
   };
+  /** A line changes places with its neighbour, and the cursor goes along. */
+  const move = (place: number, to: number, column: string) => {
+    const [line, other] = [lines[place], lines[to]];
+    if (!line || !other || isBlank(line) || isBlank(other)) return;
+    change((t) => ({ ...t, lines: lines.map((l, i) => (i === place ? other : i === to ? line : l)) }));
+    window.setTimeout(() => focusCell(to, column));
+  };
   const paste = (place: number) => (event: ClipboardEvent) => {
     const text = event.clipboardData.getData('text');
     if (!/[\t\n]/.test(text.trim())) return;
@@ -149,9 +159,13 @@ export function SheetLines({ typed, change, reckoning, taxes, of, onRemoved }: S
       event.preventDefault();
       return remove(place);
     }
-    if (event.key !== 'Enter') return;
+    if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+      event.preventDefault();
+      return move(place, event.key === 'ArrowUp' ? place - 1 : place + 1, column);
+    }
+    if (event.key !== 'Enter' || event.ctrlKey || event.metaKey) return;
     event.preventDefault();
-    document.querySelector<HTMLElement>(`[data-cell="${place + 1}-${column}"]`)?.focus();
+    focusCell(place + 1, column);
   };
 
   return (

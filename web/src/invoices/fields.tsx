@@ -1,4 +1,5 @@
 import type { Schemas } from '../api/client';
+import { useLooseDate } from '../design/useLooseDate';
 import type { Typed } from './useDraft';
 
 export type Change = (edit: (before: Typed) => Typed) => void;
@@ -40,17 +41,7 @@ export function Understood({ reckoning, field }: { reckoning: Schemas['Reckoning
   return as ? <p className="faded small understood">read as {as}</p> : null;
 }
 
-type TextField =
-  | 'subject'
-  | 'reference'
-  | 'project'
-  | 'notes'
-  | 'terms'
-  | 'memo'
-  | 'prepaid'
-  | 'rate'
-  | 'supplyDate'
-  | 'supplyEnd';
+type TextField = 'subject' | 'reference' | 'project' | 'notes' | 'terms' | 'memo' | 'prepaid' | 'rate';
 
 /** A field of the sheet that is edited where it will be printed. */
 export function SheetField({
@@ -61,7 +52,6 @@ export function SheetField({
   of,
   hint,
   long,
-  type,
 }: {
   name: TextField;
   label: string;
@@ -70,7 +60,6 @@ export function SheetField({
   of: (field: string) => string | undefined;
   hint?: string;
   long?: boolean;
-  type?: string;
 }) {
   const common = {
     className: 'cell',
@@ -83,10 +72,49 @@ export function SheetField({
     },
   };
   return (
-    <label className={type === 'date' ? 'field small right' : 'field'}>
+    <label className="field">
       <span>{label}</span>
-      {long ? <textarea {...common} /> : <input type={type ?? 'text'} {...common} />}
+      {long ? <textarea {...common} /> : <input type="text" {...common} />}
       <FieldProblem text={of(name)} />
+    </label>
+  );
+}
+
+/** A day on the sheet, as people type it. */
+export function SheetDay({
+  name,
+  label,
+  hint,
+  typed,
+  change,
+  of,
+}: {
+  name: 'supplyDate' | 'supplyEnd';
+  label: string;
+  hint?: string;
+  typed: Typed;
+  change: Change;
+  of: (field: string) => string | undefined;
+}) {
+  const day = useLooseDate(
+    typed[name] ?? '',
+    (value) => change((t) => (t[name] === value ? t : { ...t, [name]: value })),
+    'near',
+  );
+  const problem = day.problem ?? of(name);
+  return (
+    <label className="field small right">
+      <span>{label}</span>
+      <input
+        className="cell"
+        placeholder={hint}
+        aria-invalid={Boolean(problem)}
+        value={day.input.value}
+        onChange={(e) => day.input.onChange(e.target.value)}
+        onBlur={day.input.onBlur}
+      />
+      {day.understood && <span className="understood">{day.understood}</span>}
+      <FieldProblem text={problem} />
     </label>
   );
 }

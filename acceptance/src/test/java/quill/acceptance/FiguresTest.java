@@ -84,11 +84,15 @@ public class FiguresTest extends Suite {
         assertThat(takes(dialog)).hasText(new String[] {"121.00", "29.00"});
         boxes.nth(0).uncheck();
         boxes.nth(1).check();
+        dialog.getByLabel("Date received").fill("last friday");
+        assertThat(dialog).containsText("12 March 2027");
         dialog.getByLabel("Reference").fill("Wolf 12 of March");
+        assertThat(dialog.getByLabel("Date received")).hasValue("12 March 2027");
         dialog.getByLabel("A receipt goes to").uncheck();
         button("Record it").click();
         assertThat(dialog).hasCount(0);
         assertThat(desk.locator(".ledger").last()).containsText("reference Wolf 12 of March");
+        assertThat(desk.locator(".ledger").last()).containsText("12 Mar");
         assertThat(desk.locator(".chasing")).not().containsText("receipt for");
         desk.getByPlaceholder("Filter clients").fill("wolf 12");
         assertThat(desk.locator(".index a.row")).hasCount(1);
@@ -142,6 +146,29 @@ public class FiguresTest extends Suite {
         desk.getByLabel("Price, line 1").fill("1,234");
         assertThat(desk.locator(".understood")).containsText("1 thousand 234");
         assertThat(desk.getByTestId("foot-Net")).containsText("1,234.00");
+        desk.getByText("Delete draft").click();
+        assertThat(complaints).isEmpty();
+    }
+
+    @Test
+    public void daysAndSumsAreTypedAsPeopleSayThem() {
+        desk.navigate(app.url("/invoices/new"));
+        desk.getByLabel("What, line 1").fill("Regulation");
+        desk.getByLabel("Quantity, line 1").fill("2h30");
+        assertThat(desk.locator(".understood")).containsText("read as 2.5");
+        desk.getByLabel("Price, line 1").fill("2*45");
+        assertThat(desk.getByTestId("foot-Net")).containsText("225.00");
+        Locator supplied = desk.getByLabel("supplied on, or from");
+        supplied.fill("3/4");
+        assertThat(desk.locator(".top .problem")).containsText("could be 3 April 2027 or 4 March 2027");
+        supplied.fill("end of last month");
+        assertThat(desk.locator(".top .understood")).hasText("28 February 2027");
+        supplied.press("Tab");
+        assertThat(supplied).hasValue("28 February 2027");
+        assertThat(desk.locator(".foot")).containsText("Kept at");
+        desk.reload();
+        assertThat(desk.getByLabel("supplied on, or from")).hasValue("28 February 2027");
+        assertThat(desk.getByLabel("Quantity, line 1")).hasValue("2h30");
         desk.getByText("Delete draft").click();
         assertThat(complaints).isEmpty();
     }

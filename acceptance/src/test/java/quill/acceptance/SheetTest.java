@@ -48,6 +48,31 @@ public class SheetTest extends Suite {
     }
 
     @Test
+    public void linesMoveByKeyAndAKeyLeadsOnToTheLetter() {
+        Page page = signIn();
+        page.navigate(app.url("/invoices/new"));
+        page.getByLabel("To", new Page.GetByLabelOptions().setExact(true))
+                .selectOption(new com.microsoft.playwright.options.SelectOption().setIndex(3));
+        write(page, "80");
+        page.getByLabel("What, line 2").fill("Strings");
+        page.getByLabel("Quantity, line 2").fill("3");
+        page.getByLabel("Price, line 2").fill("10");
+        page.getByLabel("Price, line 2").press("Alt+ArrowUp");
+        assertThat(page.getByLabel("What, line 1")).hasValue("Strings");
+        assertThat(page.getByLabel("What, line 2")).hasValue("Tuning");
+        assertThat(page.getByLabel("Price, line 1")).isFocused();
+        page.getByLabel("Price, line 1").press("Alt+ArrowUp");
+        assertThat(page.getByLabel("What, line 1")).hasValue("Strings");
+        page.getByLabel("Price, line 1").press("Alt+Delete");
+        assertThat(page.getByLabel("What, line 1")).hasValue("Tuning");
+        page.keyboard().press("Control+Enter");
+        assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Here is invoice");
+        page.keyboard().press("Escape");
+        page.getByText("Delete draft").click();
+        page.context().close();
+    }
+
+    @Test
     public void aClientAddedFromTheSheetComesBackChosen() {
         Page page = signIn();
         page.navigate(app.url("/invoices/new"));

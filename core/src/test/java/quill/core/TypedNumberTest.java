@@ -100,6 +100,51 @@ public class TypedNumberTest {
     }
 
     @DataProvider
+    Object[][] sums() {
+        return new Object[][] {
+            {"3*45", "135"},
+            {"3 × 45.50", "136.5"},
+            {"12.50 + 3", "15.5"},
+            {"10-2-3", "5"},
+            {"2+3*4", "14"},
+            {"(2+3)*4", "20"},
+            {"-2*3", "-6"},
+            {"2*-3", "-6"},
+            {"100/3", "33.333333"},
+            {"1/6*6", "1"}, // ten decimals on the way, six at the end
+            {"1 250 + 1.250,50", "2500.5"},
+            {"1,234*2", "2468"},
+            {"2h30", "2.5"},
+            {"2 h 20", "2.333333"},
+            {"1h05min", "1.083333"},
+            {"0h45", "0.75"},
+            {"((((1+1))))", "2"},
+        };
+    }
+
+    @Test(dataProvider = "sums")
+    public void sumsAreReckonedAndShownAsUnderstood(String text, String number) {
+        List<Problem> problems = new ArrayList<>();
+        assertThat(TypedNumber.read("f", text, 6, true, problems)).isEqualByComparingTo(number);
+        assertThat(problems).isEmpty();
+        assertThat(new BigDecimal(TypedNumber.understood(text, text))).isEqualByComparingTo(number);
+    }
+
+    @Test
+    public void aSumThatCannotBeReckonedIsRefusedAndAPlainNumberIsNone() {
+        for (String text : List.of("3*", "3**4", "2+(3", "1/0", "3*x", "2h75", "1+2)", "4*(", "+-3", "3*1.2.3")) {
+            List<Problem> problems = new ArrayList<>();
+            assertThat(TypedNumber.read("f", text, 6, true, problems)).as(text).isNull();
+            assertThat(problems).as(text).hasSize(1);
+        }
+        for (String text : List.of("14.5", "-3", "−3", "90 km", "58,50", "10%", "rest", "€1250", "2027-03-15", "")) {
+            assertThat(TypedNumber.understood(text, text)).as(text).isEmpty();
+        }
+        assertThat(TypedNumber.understood("3*45 km", "3*45 km")).isEqualTo("135");
+        assertThat(TypedNumber.understood("1,234", "1.234")).isEqualTo("1 and 234 thousandths");
+    }
+
+    @DataProvider
     Object[][] slips() {
         return new Object[][] {
             {"", "write a number"},

@@ -10,6 +10,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import quill.core.LooseDate;
 import quill.core.Problem;
 import quill.core.TypedDate;
 import quill.core.money.Exchange;
@@ -103,8 +104,8 @@ public final class DraftReading {
         keepWithinBounds(lines, exchange);
         Map<Integer, Charge> discounts = extras("discounts", typed.discounts(), currency, false);
         Map<Integer, Charge> charges = extras("charges", typed.charges(), currency, true);
-        LocalDate supply = TypedDate.read("supplyDate", typed.supplyDate(), problems);
-        LocalDate end = TypedDate.read("supplyEnd", typed.supplyEnd(), problems);
+        LocalDate supply = day("supplyDate", typed.supplyDate());
+        LocalDate end = day("supplyEnd", typed.supplyEnd());
         if (supply != null && end != null && end.isBefore(supply)) {
             problems.add(
                     new Problem("supplyEnd", typed.supplyEnd(), "must not be before " + TypedDate.inWords(supply)));
@@ -209,6 +210,13 @@ public final class DraftReading {
         return notes;
     }
 
+    /** A day as people type it, the nearest to the day of issue where the text alone does not say; null for none. */
+    private LocalDate day(String field, String text) {
+        return TypedDraft.blank(text)
+                ? null
+                : LooseDate.read(field, text, rules.issuedOn(), LooseDate.Lean.NEAR, problems);
+    }
+
     private void texts() {
         length("subject", typed.subject(), MAX_SHORT);
         length("reference", typed.reference(), MAX_SHORT);
@@ -234,9 +242,10 @@ public final class DraftReading {
         length(path + "description", line.description(), MAX_DESCRIPTION);
         // A quantity may carry its unit: 90 km, 6.5 h.
         Matcher withUnit = QUANTITY_WITH_UNIT.matcher(line.quantity() == null ? "" : line.quantity());
-        boolean ownUnit = withUnit.matches() && TypedDraft.blank(line.unit());
+        boolean hours = TypedNumber.isHours(line.quantity());
+        boolean ownUnit = !hours && withUnit.matches() && TypedDraft.blank(line.unit());
         String typed = ownUnit ? withUnit.group(1) : line.quantity();
-        String unit = ownUnit ? withUnit.group(2) : line.unit();
+        String unit = ownUnit ? withUnit.group(2) : hours && TypedDraft.blank(line.unit()) ? "h" : line.unit();
         BigDecimal quantity = TypedNumber.read(path + "quantity", typed, PRICE_DECIMALS, true, problems);
         BigDecimal price = TypedNumber.read(path + "unitPrice", line.unitPrice(), PRICE_DECIMALS, false, problems);
         Extent discount = Extent.read(path + "discount", line.discount(), currency, problems);

@@ -4,6 +4,7 @@ import java.util.List;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.Problem;
+import quill.core.money.Amounts;
 import quill.core.money.Percent;
 import quill.core.money.TypedNumber;
 
@@ -35,6 +36,13 @@ public sealed interface Extent {
 
     /** What it comes to on this base. */
     Money of(Money base);
+
+    /** As it is printed, whatever it was typed like: empty, {@code 10%} or {@code 1,025.00}. */
+    default String words() {
+        return this instanceof OfPercent p
+                ? p.percent().toString()
+                : this instanceof OfAmount a ? Amounts.grouped(a.amount()) : "";
+    }
 
     /** Reads {@code ""}, {@code 10%} or {@code 25.00}; null where a problem was added. */
     static Extent read(String field, String text, CurrencyUnit currency, List<Problem> problems) {

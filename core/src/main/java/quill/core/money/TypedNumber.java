@@ -1,6 +1,7 @@
 package quill.core.money;
 
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.joda.money.CurrencyUnit;
@@ -39,6 +40,8 @@ public final class TypedNumber {
      * understood where they can mean one thing only; {@code 1,234} is 1234 and {@code 1.234} less than two, as programs
      * write them. What a person typed is made so by {@link DecimalMark#plain} first.
      *
+     * <p>A sum ({@code 3*45}, {@code 2h30}) is reckoned, and rounded half up to the decimals allowed.
+     *
      * @param decimals the most decimals allowed
      * @param negative whether a number below zero is allowed
      * @return the number, or null where a problem was added
@@ -49,18 +52,57 @@ public final class TypedNumber {
             problems.add(new Problem(field, "", "write a number"));
             return null;
         }
-        String typed = withPoint(CURRENCY_SIGN.matcher(given).replaceAll("$1"));
-        if (!NUMBER.matcher(typed).matches()) {
-            problems.add(new Problem(field, given, "write a number such as 14.5 or 14,5"));
+        boolean sum = TypedSum.is(given);
+        BigDecimal value = sum ? TypedSum.read(given, TypedNumber::number) : number(given);
+        if (value == null) {
+            String wanted =
+                    sum ? "this sum cannot be reckoned; write one such as 3*45" : "write a number such as 14.5 or 14,5";
+            problems.add(new Problem(field, given, wanted));
             return null;
         }
-        BigDecimal value = new BigDecimal(typed.replace('−', '-'));
+        if (sum && value.scale() > decimals) {
+            value = value.setScale(decimals, RoundingMode.HALF_UP);
+        }
         String refusal = refusal(value, decimals, negative);
         if (refusal != null) {
             problems.add(new Problem(field, given, refusal));
             return null;
         }
         return value;
+    }
+
+    /** One number, or null where the text is none. */
+    private static BigDecimal number(String text) {
+        String plain = withPoint(CURRENCY_SIGN.matcher(text).replaceAll("$1"));
+        return NUMBER.matcher(plain).matches() ? new BigDecimal(plain.replace('−', '-')) : null;
+    }
+
+    /** Whether a text is a time in hours and minutes, such as {@code 2h30}, which is 2.5 hours. */
+    public static boolean isHours(String text) {
+        return text != null && TypedSum.isHours(text.strip());
+    }
+
+    /**
+     * What was understood of a text that a person should see reckoned: a sum, or what could mean two numbers.
+     *
+     * @param plain the text as programs write numbers, with its unit
+     * @return the number in words or digits; empty where the text can only mean what it says
+     */
+    public static String understood(String typed, String plain) {
+        if (DecimalMark.isTwofold(typed) && !TypedSum.is(plain.strip())) {
+            return DecimalMark.inWords(plain);
+        }
+        String sum =
+                plain == null ? "" : plain.strip().replaceFirst("(?<=[\\d)])\\s*(?!h\\s*\\d)\\p{L}[\\p{L}²³./ ]*$", "");
+        if (!TypedSum.is(sum)) {
+            return "";
+        }
+        BigDecimal value = TypedSum.read(sum, TypedNumber::number);
+        return value == null
+                ? ""
+                : value.setScale(Math.min(6, Math.max(0, value.scale())), RoundingMode.HALF_UP)
+                        .stripTrailingZeros()
+                        .toPlainString();
     }
 
     /** The same with a point for the decimals and nothing between thousands, where that can be told; else as it is. */

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.regex.Pattern;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import quill.core.LooseDate;
 import quill.core.Problem;
 import quill.core.TypedDate;
 import quill.core.document.TypedDraft.TypedTerm;
@@ -23,7 +24,7 @@ import quill.core.money.TypedNumber;
 public record Term(boolean deposit, Share share, int days, LocalDate on) {
     private static final int MAX_DAYS = 3650;
     private static final int MOST = 60;
-    private static final Pattern A_DAY = Pattern.compile(".*\\p{L}.*|\\d{4}-.*");
+    private static final Pattern A_DAY = Pattern.compile(".*\\p{L}.*|\\d{4}-.*|\\d{1,2}[./]\\d.*");
 
     /** One that is due so many days after issue. */
     public Term(boolean deposit, Share share, int days) {
@@ -63,9 +64,11 @@ public record Term(boolean deposit, Share share, int days, LocalDate on) {
         return typed.isEmpty() ? List.of(all(0)) : terms;
     }
 
-    /** Days after issue, such as {@code 30} or {@code 30 days}, or a day. */
+    /** Days after issue, such as {@code 30}, {@code +30} or {@code 30 days}, or a day as people type it. */
     private static Term due(String field, TypedTerm typed, Share share, LocalDate issuedOn, List<Problem> problems) {
-        String when = typed.days() == null ? "" : typed.days().strip().replaceFirst("(?<=\\d) ?days?$", "");
+        String when = typed.days() == null
+                ? ""
+                : typed.days().strip().replaceFirst("(?<=\\d) ?days?$", "").replaceFirst("^\\+\\s*(?=\\d)", "");
         if (!A_DAY.matcher(when).matches()) {
             BigDecimal days = TypedNumber.read(field, when, 0, false, problems);
             if (days != null && days.intValue() > MAX_DAYS) {
@@ -74,7 +77,7 @@ public record Term(boolean deposit, Share share, int days, LocalDate on) {
             }
             return days == null ? null : new Term(typed.deposit(), share, days.intValue());
         }
-        LocalDate day = TypedDate.readFrom(field, when, issuedOn, problems);
+        LocalDate day = LooseDate.read(field, when, issuedOn, LooseDate.Lean.COMING, problems);
         if (day != null && day.isBefore(issuedOn)) {
             problems.add(new Problem(field, when, "is before the day of issue, " + TypedDate.inWords(issuedOn)));
             return null;

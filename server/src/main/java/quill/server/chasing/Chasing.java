@@ -135,8 +135,12 @@ public class Chasing {
         }
     }
 
-    /** Of all clients, those who owe most first. */
-    public List<Unanswered> unanswered(LocalDate day) {
+    /**
+     * Of those clients who owe most, so many at the most that a glance stays quick; those who owe most first.
+     *
+     * @param most clients that are looked at; there may be more
+     */
+    public List<Unanswered> unanswered(LocalDate day, int most) {
         ActsToCome.Rules rules = plans.rules();
         List<ReminderStep> steps = rules.plan().steps();
         if (steps.isEmpty()) {
@@ -144,7 +148,7 @@ public class Chasing {
         }
         int last = steps.get(steps.size() - 1).days();
         List<Unanswered> all = new ArrayList<>();
-        for (List<Long> some : inParts(repository.clientsPast(last, day))) {
+        for (List<Long> some : inParts(repository.clientsPast(last, day, most))) {
             states.of(some).forEach((client, read) -> {
                 List<Act.Item> items = ActsToCome.unanswered(read.state(), rules, day);
                 if (!items.isEmpty()) {

@@ -166,15 +166,16 @@ class ChasingRepository {
         return used;
     }
 
-    /** Clients who owe something that fell due before a day and whose steps are used up through so many days. */
-    List<Long> clientsPast(int days, LocalDate dueBefore) {
+    /** Clients who owe something that fell due before a day and whose steps are used up, those who owe most first. */
+    List<Long> clientsPast(int days, LocalDate dueBefore, int most) {
         return jdbc.sql("""
-                SELECT DISTINCT d.owed_by FROM debt d JOIN used_step u ON u.debt_id = d.id
+                SELECT d.owed_by FROM debt d JOIN used_step u ON u.debt_id = d.id
                  WHERE d.owed_by > 0 AND d.due_on < :before AND u.used_through >= :days
-                 ORDER BY d.owed_by
+                 GROUP BY d.owed_by ORDER BY SUM(d.open_minor) DESC, d.owed_by LIMIT :most
                 """)
                 .param("before", dueBefore)
                 .param("days", days)
+                .param("most", most)
                 .query(Long.class)
                 .list();
     }

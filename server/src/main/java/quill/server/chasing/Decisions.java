@@ -1,7 +1,7 @@
 package quill.server.chasing;
 
 import java.time.LocalDate;
-import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -11,6 +11,8 @@ import org.springframework.context.event.EventListener;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.LooseDate;
+import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.acts.Act;
 import quill.core.acts.ActsToCome;
@@ -295,17 +297,17 @@ public class Decisions {
         if (text == null || text.isBlank()) {
             return null;
         }
-        try {
-            LocalDate day = LocalDate.parse(text.strip());
-            LocalDate today = clock.today();
-            if (day.isBefore(today) || day.isAfter(today.plusYears(2))) {
-                throw new RefusedException(
-                        "until", text, "must be a day from today, " + Texts.day(today) + ", to two years from now");
-            }
-            return day;
-        } catch (DateTimeParseException e) {
-            throw new RefusedException("until", text, "write a date such as 2027-03-31");
+        LocalDate today = clock.today();
+        List<Problem> problems = new ArrayList<>();
+        LocalDate day = LooseDate.read("until", text, today, LooseDate.Lean.COMING, problems);
+        if (day != null && (day.isBefore(today) || day.isAfter(today.plusYears(2)))) {
+            problems.add(new Problem(
+                    "until", text, "must be a day from today, " + Texts.day(today) + ", to two years from now"));
         }
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        return day;
     }
 
     /** Fees whose day has come and that wait for a person. */

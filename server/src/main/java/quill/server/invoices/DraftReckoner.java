@@ -18,7 +18,7 @@ import quill.core.document.LineTotal;
 import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
 import quill.core.latefee.LateFeePolicy;
-import quill.core.money.DecimalMark;
+import quill.core.money.TypedNumber;
 import quill.core.schedule.Installment;
 import quill.core.schedule.ScheduleMaking;
 import quill.core.tax.TaxTotal;
@@ -172,8 +172,9 @@ class DraftReckoner {
     }
 
     private static void understood(String field, String typed, String plain, List<Reckoning.Understood> all) {
-        if (DecimalMark.isTwofold(typed)) {
-            all.add(new Reckoning.Understood(field, DecimalMark.inWords(plain)));
+        String words = typed == null ? "" : TypedNumber.understood(typed, plain);
+        if (!words.isEmpty()) {
+            all.add(new Reckoning.Understood(field, words));
         }
     }
 

@@ -69,7 +69,7 @@ class Fixing {
                 reckoned.read().supplyEnd(),
                 t.taxInside(),
                 t.total().getCurrencyUnit().getCode(),
-                lines(typed, reckoned),
+                lines(reckoned),
                 t.discounts().stream().map(Fixing::extra).toList(),
                 t.charges().stream().map(Fixing::extra).toList(),
                 t.taxes().stream().map(Fixing::tax).toList(),
@@ -109,7 +109,7 @@ class Fixing {
                 d.supplyEnd(),
                 d.taxInside(),
                 d.currency(),
-                lines(typed, again),
+                lines(again),
                 d.discounts(),
                 d.charges(),
                 t.taxes().stream().map(Fixing::tax).toList(),
@@ -165,18 +165,17 @@ class Fixing {
                                 + exchange.rate().stripTrailingZeros().toPlainString() + " = " + Amounts.grouped(own)));
     }
 
-    private static List<PrintedLine> lines(TypedDraft typed, DraftReckoner.Reckoned reckoned) {
+    private static List<PrintedLine> lines(DraftReckoner.Reckoned reckoned) {
         List<PrintedLine> lines = new ArrayList<>();
         for (int i = 0; i < reckoned.totals().lines().size(); i++) {
             LineTotal total = reckoned.totals().lines().get(i);
             TaxGroup group = reckoned.totals().groups().get(total.group());
-            String discount = typed.lines().get(reckoned.read().places().get(i)).discount();
             lines.add(new PrintedLine(
                     total.line().description(),
                     total.line().quantity().toPlainString(),
                     total.line().unit(),
                     total.line().unitPrice().toPlainString(),
-                    text(discount),
+                    total.line().discount().words(),
                     shortNames(group.taxes()),
                     Amount.of(total.gross()),
                     Amount.of(total.discount().plus(total.relief())),

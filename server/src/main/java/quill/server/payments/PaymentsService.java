@@ -2,7 +2,6 @@ package quill.server.payments;
 
 import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -14,6 +13,7 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.LooseDate;
 import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.ledger.Appropriation;
@@ -229,16 +229,15 @@ public class PaymentsService {
     }
 
     private LocalDate valueOn(String text, List<Problem> problems) {
-        try {
-            LocalDate date = text == null || text.isBlank() ? clock.today() : LocalDate.parse(text.strip());
-            if (date.isAfter(clock.today()) || date.isBefore(clock.today().minusYears(10))) {
-                problems.add(new Problem("valueOn", text, "must be a day up to today, " + Texts.day(clock.today())));
-            }
-            return date;
-        } catch (DateTimeParseException e) {
-            problems.add(new Problem("valueOn", text, "write a date such as 2027-03-15"));
-            return null;
+        LocalDate today = clock.today();
+        if (text == null || text.isBlank()) {
+            return today;
         }
+        LocalDate date = LooseDate.read("valueOn", text, today, LooseDate.Lean.PAST, problems);
+        if (date != null && (date.isAfter(today) || date.isBefore(today.minusYears(10)))) {
+            problems.add(new Problem("valueOn", text, "must be a day up to today, " + Texts.day(today)));
+        }
+        return date;
     }
 
     /**

@@ -179,7 +179,7 @@ class Needs {
 
     /** Where the last reminder went and nothing came: it stays here until it is paid, credited or muted. */
     private void unanswered(LocalDate today, List<Need> needs) {
-        List<Chasing.Unanswered> all = chasing.unanswered(today);
+        List<Chasing.Unanswered> all = chasing.unanswered(today, 2 * MOST_UNANSWERED);
         List<Chasing.Unanswered> shown = all.subList(0, Math.min(all.size(), MOST_UNANSWERED));
         Map<Long, Client> byId =
                 clients.some(shown.stream().map(Chasing.Unanswered::clientId).toList());
@@ -210,8 +210,8 @@ class Needs {
                     null,
                     null,
                     null,
-                    "No further reminder goes by itself to " + (all.size() - MOST_UNANSWERED) + " more clients",
-                    "They owe less than those above. Clients lists all who are late."));
+                    "No further reminder goes by itself to others who owe less",
+                    "Clients lists all who are late."));
         }
     }
 

@@ -198,7 +198,7 @@ public class DailyRunTest extends OnAFreshBusiness {
         assertThatThrownBy(() -> decisions.mute(muted, BEGIN.toString()))
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining("must be a day from today");
-        assertThatThrownBy(() -> decisions.mute(muted, "soon")).hasMessageContaining("write a date");
+        assertThatThrownBy(() -> decisions.mute(muted, "soon")).hasMessageContaining("write a day such as");
     }
 
     @Test

@@ -171,18 +171,18 @@ public class TrueLettersTest {
         server.issue(client, "100.00", "100%@1", null);
         Chasing chasing = server.bean(Chasing.class);
         runTo(14);
-        assertThat(chasing.unanswered(BEGIN.plusDays(14))).isEmpty();
+        assertThat(chasing.unanswered(BEGIN.plusDays(14), 40)).isEmpty();
         runTo(15); // the final letter, fourteen days after
-        List<Chasing.Unanswered> waiting = chasing.unanswered(BEGIN.plusDays(15));
+        List<Chasing.Unanswered> waiting = chasing.unanswered(BEGIN.plusDays(15), 40);
         assertThat(waiting).hasSize(1);
         assertThat(waiting.get(0).sum().toString()).isEqualTo("EUR 100.00");
         runTo(60);
-        assertThat(chasing.unanswered(BEGIN.plusDays(60))).hasSize(1);
+        assertThat(chasing.unanswered(BEGIN.plusDays(60), 40)).hasSize(1);
         server.bean(Decisions.class).mute(client, BEGIN.plusDays(70).toString());
-        assertThat(chasing.unanswered(BEGIN.plusDays(60))).isEmpty();
-        assertThat(chasing.unanswered(BEGIN.plusDays(71))).hasSize(1);
+        assertThat(chasing.unanswered(BEGIN.plusDays(60), 40)).isEmpty();
+        assertThat(chasing.unanswered(BEGIN.plusDays(71), 40)).hasSize(1);
         server.pay(client, null, "100.00", BEGIN.plusDays(60));
-        assertThat(chasing.unanswered(BEGIN.plusDays(71))).isEmpty();
+        assertThat(chasing.unanswered(BEGIN.plusDays(71), 40)).isEmpty();
     }
 
     @Test

@@ -260,7 +260,24 @@ public class WholeDocumentsTest {
         assertThatThrownBy(() -> business.changeMark("x")).isInstanceOf(RefusedException.class);
     }
 
+    @Test
+    public void whatIsTakenOffIsPrintedAsAllElseHoweverItWasTyped() {
+        long client = server.client("Less Typed", true);
+        TypedDraft typed = draft(client, "EUR", "2.000,00", "", false);
+        TypedDraft.TypedLine line = typed.lines().get(0);
+        TypedDraft comma =
+                withMark(typed, ",", new TypedDraft.TypedLine("Work", "1", "", "2.000", "1.250", line.taxes()));
+        long id = invoices.issue(invoices.begin(comma, null), 1).id();
+        FixedDocument document = invoices.document(invoices.invoice(id));
+        assertThat(document.lines().get(0).discount()).isEqualTo("1,250.00");
+        assertThat(document.total().amount()).isEqualTo("750.00");
+    }
+
     private static TypedDraft withMark(TypedDraft d, String mark) {
+        return withMark(d, mark, d.lines().get(0));
+    }
+
+    private static TypedDraft withMark(TypedDraft d, String mark, TypedDraft.TypedLine line) {
         return new TypedDraft(
                 d.clientId(),
                 d.currency(),
@@ -272,7 +289,7 @@ public class WholeDocumentsTest {
                 d.supplyEnd(),
                 d.taxInside(),
                 d.cash(),
-                d.lines(),
+                List.of(line),
                 d.discounts(),
                 d.charges(),
                 d.prepaid(),
