@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { longDate, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
-import { callBack } from '../letters/Leaving';
+import { useCallingBack } from '../letters/Leaving';
 import { LateFeeFields, noLateFee, policyInMark } from '../settings/LateFeeFields';
 
 /** A day up to which no reminder goes. Empty takes the mute away. */
@@ -166,12 +166,8 @@ export function Correspondence({ messages }: { messages: Schemas['Message'][] })
 }
 
 function Letter({ letter: m }: { letter: Schemas['Message'] }) {
-  const queries = useQueryClient();
   const business = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
-  const call = useMutation({
-    mutationFn: () => callBack(m.id),
-    onSettled: () => void queries.invalidateQueries(),
-  });
+  const call = useCallingBack(m.id);
   const own = `${business.data?.business.name ?? ''}: `;
   return (
     <li>

@@ -20,12 +20,10 @@ function Reasons({ title, why }: { title: ReactNode; why: Why }) {
 export function WhyFigure({
   text,
   why,
-  className,
 }: {
   text: string;
   /** The reason, or how to ask for it. */
   why: Why | (() => Promise<Why>);
-  className?: string;
 }) {
   const [opened, setOpened] = useState(false);
   const asks = typeof why === 'function';
@@ -50,7 +48,7 @@ export function WhyFigure({
       <Popover.Target>
         <button
           type="button"
-          className={`figure-why money ${className ?? ''}`}
+          className="figure-why money"
           aria-expanded={opened}
           title="Why?"
           onClick={() => setOpened((o) => !o)}

@@ -47,7 +47,7 @@ export function PaymentDialog({
     silent,
     ...form,
   };
-  const [asked] = useDebouncedValue(JSON.stringify(body), 200);
+  const [asked] = useDebouncedValue(JSON.stringify({ ...body, valueOn: '', reference: '' }), 200);
   const outlook = useQuery({
     queryKey: ['client', clientId, 'outlook', asked],
     queryFn: () => data(api.POST('/api/payments/outlook', { body: JSON.parse(asked) as typeof body })),

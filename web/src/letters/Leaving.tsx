@@ -8,8 +8,14 @@ const leaving = {
   queryFn: () => data(api.GET('/api/messages/leaving')),
 };
 
-export const callBack = (id: number) =>
-  data(api.POST('/api/messages/{id}/calling-back', { params: { path: { id } } }));
+/** Calls a letter back, wherever it is shown. */
+export function useCallingBack(id: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => data(api.POST('/api/messages/{id}/calling-back', { params: { path: { id } } })),
+    onSettled: () => void queries.invalidateQueries(),
+  });
+}
 
 /** Letters on their way that can still be called back, wherever one is. It lies over the page and moves nothing. */
 export function Leaving() {
@@ -39,11 +45,7 @@ export function Leaving() {
 }
 
 function LeavingLetter({ letter, left }: { letter: Schemas['Message']; left: number }) {
-  const queries = useQueryClient();
-  const call = useMutation({
-    mutationFn: () => callBack(letter.id),
-    onSettled: () => void queries.invalidateQueries(),
-  });
+  const call = useCallingBack(letter.id);
   return (
     <p>
       <span>

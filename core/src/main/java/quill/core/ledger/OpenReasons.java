@@ -28,13 +28,15 @@ public final class OpenReasons {
      * @param open {@code asked - credited - settled}
      */
     public static Why debt(Money asked, Money credited, Money settled, Money open) {
-        return sum(
-                "what was asked for, less what came and what was taken back",
-                List.of(
-                        new Item("asked for", asked),
-                        new Item("taken back or waived", credited.negated()),
-                        new Item("came, or credit covered", settled.negated())),
-                open);
+        return open(List.of(new Item("asked for", asked)), credited, settled, open);
+    }
+
+    /** Of several together. @param asked the first amount of each */
+    public static Why open(List<Item> asked, Money credited, Money settled, Money open) {
+        List<Item> items = new ArrayList<>(asked);
+        items.add(new Item("taken back or waived", credited.negated()));
+        items.add(new Item("came, or credit covered", settled.negated()));
+        return sum("what was asked for, less what came and what was taken back", items, open);
     }
 
     /** Of a sum of open debts, each by its invoice and due date; the oldest first. */

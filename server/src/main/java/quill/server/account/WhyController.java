@@ -1,7 +1,6 @@
 package quill.server.account;
 
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
@@ -64,17 +63,12 @@ class WhyController {
             throw new NotFoundException("Nothing was ever to be paid for this invoice.");
         }
         CurrencyUnit currency = all.get(0).amount().getCurrencyUnit();
-        List<Item> items = new ArrayList<>();
-        all.forEach(i -> items.add(new Item(i.fee() ? "late fee" : "installment " + i.position(), i.amount())));
-        items.add(new Item(
-                "taken back or waived",
-                total(all, StoredInstallment::credited, currency).negated()));
-        items.add(new Item(
-                "came, or credit covered",
-                total(all, StoredInstallment::settled, currency).negated()));
-        return OpenReasons.sum(
-                "what was asked for, less what came and what was taken back",
-                items,
+        return OpenReasons.open(
+                all.stream()
+                        .map(i -> new Item(i.fee() ? "late fee" : "installment " + i.position(), i.amount()))
+                        .toList(),
+                total(all, StoredInstallment::credited, currency),
+                total(all, StoredInstallment::settled, currency),
                 total(all, StoredInstallment::open, currency));
     }
 

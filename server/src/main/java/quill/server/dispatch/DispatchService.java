@@ -152,7 +152,7 @@ public class DispatchService {
         if (repository.exists(key)) {
             return; // This very sending was asked for before, and its answer was lost.
         }
-        slip.check(letters.invoice(invoice, Slip.PLAIN));
+        slip.check(() -> letters.invoice(invoice, Slip.PLAIN));
         Written written = letters.invoice(invoice, slip);
         queue.add(
                 MessageDraft.of(key, "invoice", client.id(), invoice.id(), to, written, "invoice")

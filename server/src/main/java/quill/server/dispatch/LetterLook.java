@@ -64,7 +64,9 @@ public class LetterLook {
         // Where there is no address yet the letter is shown all the same; it is typed beside it.
         String trial = to.isEmpty() ? business.business().email() : to;
         MessageRepository.Looked plain = undone(act, new Slip(trial, null, null, false, null));
-        MessageRepository.Looked shown = undone(act, new Slip(trial, typed.subject(), typed.line(), false, null));
+        MessageRepository.Looked shown = typed.changesNothing()
+                ? plain
+                : undone(act, new Slip(trial, typed.subject(), typed.line(), false, null));
         return new Look(to, shown.subject(), shown.text(), files(shown), Slip.digest(plain.subject(), plain.text()));
     }
 

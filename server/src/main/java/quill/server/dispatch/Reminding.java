@@ -67,7 +67,7 @@ public class Reminding {
     private boolean remind(String key, Act.Reminder act, Slip slip, String keptBackAct, int hold) {
         Client client = clients.client(act.client());
         ReminderLetter plain = reminders.letter(act, client);
-        slip.check(reminders.written(plain));
+        slip.check(() -> reminders.written(plain));
         ReminderLetter letter = plain.with(slip);
         Written written = reminders.written(letter);
         Set<Long> about =
