@@ -6,6 +6,7 @@ import { api, data, type Schemas } from './api/client';
 import { Loaded } from './design/States';
 import { setToday } from './design/format';
 import { Frame } from './Frame';
+import { SettingsSpread } from './settings/SettingsSpread';
 import { SignIn } from './people/SignIn';
 
 const FirstRun = lazy(() => import('./people/FirstRun').then((m) => ({ default: m.FirstRun })));
@@ -17,13 +18,23 @@ const CreditNotePage = lazy(() =>
 const TaxesPage = lazy(() => import('./settings/TaxesPage').then((m) => ({ default: m.TaxesPage })));
 const PapersPage = lazy(() => import('./settings/PapersPage').then((m) => ({ default: m.PapersPage })));
 const ClientsPage = lazy(() => import('./clients/ClientsPage').then((m) => ({ default: m.ClientsPage })));
+const InvoicesListPage = lazy(() =>
+  import('./lists/InvoicesListPage').then((m) => ({ default: m.InvoicesListPage })),
+);
+const PaymentsPage = lazy(() => import('./lists/PaymentsPage').then((m) => ({ default: m.PaymentsPage })));
 const DonePage = lazy(() => import('./today/DonePage').then((m) => ({ default: m.DonePage })));
 const AgingPage = lazy(() => import('./clients/AgingPage').then((m) => ({ default: m.AgingPage })));
 const RemindersPage = lazy(() =>
   import('./settings/RemindersPage').then((m) => ({ default: m.RemindersPage })),
 );
 const AccessPage = lazy(() => import('./settings/AccessPage').then((m) => ({ default: m.AccessPage })));
+const CataloguePage = lazy(() =>
+  import('./catalogue/CataloguePage').then((m) => ({ default: m.CataloguePage })),
+);
 const BooksPage = lazy(() => import('./books/BooksPage').then((m) => ({ default: m.BooksPage })));
+const SchedulesPage = lazy(() =>
+  import('./settings/SchedulesPage').then((m) => ({ default: m.SchedulesPage })),
+);
 const SettingsPage = lazy(() => import('./settings/SettingsPage').then((m) => ({ default: m.SettingsPage })));
 
 /** Asks again for all that is shown. A first answer that is still under way may be of before the change. */
@@ -89,17 +100,32 @@ export function App() {
               <Suspense fallback={null}>
                 <Routes>
                   <Route path="/" element={<TodayPage />} />
+                  <Route path="/invoices/list" element={<InvoicesListPage />} />
+                  <Route path="/money-in" element={<PaymentsPage />} />
                   <Route path="/invoices/:id?" element={<InvoicesPage />} />
                   <Route path="/invoices/:id/credit-notes/:note" element={<CreditNotePage />} />
                   <Route path="/clients/:id?" element={<ClientsPage />} />
+                  <Route path="/catalogue/:id?" element={<CataloguePage />} />
                   <Route path="/books" element={<BooksPage />} />
                   <Route path="/done" element={<DonePage />} />
                   <Route path="/aging" element={<AgingPage />} />
-                  <Route path="/settings" element={<SettingsPage />} />
-                  <Route path="/settings/taxes" element={<TaxesPage />} />
-                  <Route path="/settings/documents" element={<PapersPage />} />
-                  <Route path="/settings/access" element={<AccessPage />} />
-                  <Route path="/settings/reminders" element={<RemindersPage />} />
+                  {(
+                    [
+                      ['', <SettingsPage />],
+                      ['/business', <SettingsPage />],
+                      ['/taxes', <TaxesPage />],
+                      ['/documents', <PapersPage />],
+                      ['/schedules', <SchedulesPage />],
+                      ['/reminders', <RemindersPage />],
+                      ['/access', <AccessPage />],
+                    ] as const
+                  ).map(([part, page]) => (
+                    <Route
+                      key={part}
+                      path={`/settings${part}`}
+                      element={<SettingsSpread open={part !== ''}>{page}</SettingsSpread>}
+                    />
+                  ))}
                   <Route path="*" element={<Navigate to="/" replace />} />
                 </Routes>
               </Suspense>

@@ -1,8 +1,8 @@
 import { Menu } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, data, messageOf, type Schemas } from './api/client';
 import { clockDate } from './design/format';
+import { tell } from './design/tell';
 
 const steps = [
   ['next', 'To the next thing that happens'],
@@ -27,14 +27,9 @@ export function DemoClock({ session }: { session: Schemas['Session'] }) {
     mutationFn: (by: string) => data(api.POST('/api/demo/clock', { body: { by } })),
     onSuccess: (moved) => {
       void queries.invalidateQueries();
-      notifications.show({
-        title: `It is ${clockDate(moved.today)}, ${moved.time}`,
-        message: told(moved),
-        closeButtonProps: { 'aria-label': 'Close' },
-      });
+      tell(told(moved), { title: `It is ${clockDate(moved.today)}, ${moved.time}` });
     },
-    onError: (error) =>
-      notifications.show({ message: messageOf(error), closeButtonProps: { 'aria-label': 'Close' } }),
+    onError: (error) => tell(messageOf(error)),
   });
   return (
     <Menu position="bottom-end" withinPortal={false}>

@@ -1,29 +1,39 @@
-import { Button, Modal, useMantineColorScheme } from '@mantine/core';
+import { Button, Menu, Modal, useMantineColorScheme } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { NavLink, useLocation, useNavigate } from 'react-router';
+import { business } from './api/business';
 import { api, data, type Schemas, typing } from './api/client';
 import { DemoClock } from './DemoClock';
-import { HealthBar } from './HealthBar';
 import { clockDate } from './design/format';
+import { Find, palette } from './Find';
+import { useOneLeaf } from './design/useNarrow';
+import css from './Frame.module.css';
+import { HealthBar } from './HealthBar';
+import { forgetAll } from './invoices/remembered';
 import { Leaving } from './letters/Leaving';
 
 const places = [
   ['/', 'Today'],
   ['/invoices', 'Invoices'],
+  ['/money-in', 'Money in'],
   ['/clients', 'Clients'],
+  ['/catalogue', 'Catalogue'],
   ['/books', 'Books'],
   ['/settings', 'Settings'],
 ] as const;
 
 const shortcuts = [
-  ['N', 'a new invoice'],
-  ['/', 'filter the list'],
+  ['N', 'something new: an invoice, a client, an item'],
+  ['Ctrl K, or /', 'find anything'],
+  ['F', 'filter the list'],
   ['↑ ↓', 'turn through the list'],
-  ['Enter', 'next line, on the sheet'],
+  ['Enter', 'next field, on the sheet; from the price, the next line'],
+  ['Tab', 'next cell, on the sheet'],
+  ['↑ ↓', 'the line above or below, on the sheet'],
   ['Alt ↑ ↓', 'move the line of the sheet'],
   ['Alt Delete', 'take the line or installment off the sheet'],
-  ['Ctrl Z', 'bring it back'],
+  ['Ctrl Z, Ctrl Y', 'a step back on the sheet, and forth again'],
   ['Ctrl Enter', 'issue and send, from the sheet'],
   ['+ −', 'nearer and further, in the Almanac'],
   ['← → ↑ ↓', 'walk the marks of the Almanac'],
@@ -46,44 +56,82 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
   const queries = useQueryClient();
   const { colorScheme, toggleColorScheme } = useMantineColorScheme();
   const [help, setHelp] = useState(false);
-
-  const business = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
+  const [making, setMaking] = useState(false);
+  const latest = useRef({ making, newInvoice });
   useEffect(() => {
-    typing.mark = business.data?.mark ?? '.';
-  }, [business.data?.mark]);
+    latest.current = { making, newInvoice };
+  }, [making, newInvoice]);
+
+  // Whoever opened it by key goes on by key.
+  useEffect(() => {
+    if (!making) return;
+    const timer = window.setTimeout(() => document.querySelector<HTMLElement>('[data-fresh]')?.focus(), 60);
+    return () => window.clearTimeout(timer);
+  }, [making]);
+
+  const oneLeaf = useOneLeaf();
+  const own = useQuery(business);
+  useEffect(() => {
+    typing.mark = own.data?.mark ?? '.';
+  }, [own.data?.mark]);
 
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (isTyping(event)) return;
-      if (event.key === 'n' || event.key === 'N') {
+      const key = event.key.toLowerCase();
+      if (key === 'n') {
         event.preventDefault();
-        void navigate(newInvoice);
-      } else if (event.key === '?') setHelp(true);
-      else if (event.key === '/') {
+        latest.current.making = true;
+        setMaking(true);
+      } else if (key === '?') setHelp(true);
+      else if (key === '/') {
+        event.preventDefault();
+        palette.open();
+      } else if (key === 'f') {
         const filter = document.querySelector<HTMLInputElement>('.filter input');
-        if (filter) {
-          event.preventDefault();
-          filter.focus();
-        }
+        if (!filter) return;
+        event.preventDefault();
+        filter.focus();
       }
     };
+    // N and Enter in one go are a new invoice, even before the list of what is new has the focus. It is asked first:
+    // a list that has no focus yet closes at the next key.
+    const hurry = (event: KeyboardEvent) => {
+      const onItem = document.activeElement?.closest('[role=menuitem]');
+      if (!latest.current.making || event.key !== 'Enter' || onItem || isTyping(event)) return;
+      event.preventDefault();
+      setMaking(false);
+      void navigate(latest.current.newInvoice);
+    };
+    window.addEventListener('keydown', hurry, true);
     window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
-  }, [navigate, newInvoice]);
+    return () => {
+      window.removeEventListener('keydown', hurry, true);
+      window.removeEventListener('keydown', listen);
+    };
+  }, [navigate]);
 
   const signOut = async () => {
     await data(api.DELETE('/api/session'));
     queries.clear();
+    forgetAll();
     window.location.assign('/');
   };
+  const light = colorScheme === 'dark' ? 'Daylight' : 'Candlelight';
+  const fresh = [
+    [newInvoice, 'New invoice'],
+    ['/clients/new', 'New client'],
+    ['/catalogue/new', 'New item'],
+    ['/catalogue/bundle', 'New bundle'],
+  ] as const;
 
   return (
     <div className="frame">
       <a className="skip" href="#place">
         Skip to the page
       </a>
-      <header className="masthead">
-        <NavLink to="/" className="word">
+      <header className={`masthead ${css.masthead}`}>
+        <NavLink to="/" className={`word ${css.keep}`}>
           Rustic Quill
         </NavLink>
         <nav aria-label="Places">
@@ -93,24 +141,77 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
             </NavLink>
           ))}
         </nav>
+        <button type="button" className={css.find} onClick={palette.open}>
+          Find <kbd>/</kbd>
+        </button>
         {session.demo ? (
           <DemoClock session={session} />
         ) : (
           <span className="day figures">{clockDate(session.today)}</span>
         )}
-        <button type="button" className="link" onClick={toggleColorScheme}>
-          {colorScheme === 'dark' ? 'Daylight' : 'Candlelight'}
+        <button type="button" className={`link ${css.quiet}`} onClick={toggleColorScheme}>
+          {light}
         </button>
-        <button type="button" className="link" onClick={() => void signOut()}>
+        <button type="button" className={`link ${css.quiet}`} onClick={() => void signOut()}>
           Sign out
         </button>
-        <Button onClick={() => void navigate(newInvoice)}>New invoice</Button>
+        <Menu opened={making} onChange={setMaking} position="bottom-end" withinPortal>
+          <Menu.Target>
+            <Button aria-label="New N">
+              New <kbd className={css.key}>N</kbd>
+            </Button>
+          </Menu.Target>
+          <Menu.Dropdown>
+            {fresh.map(([to, name]) => (
+              <Menu.Item
+                key={name}
+                data-fresh={name === 'New invoice' ? true : undefined}
+                onClick={() => void navigate(to)}
+              >
+                {name}
+              </Menu.Item>
+            ))}
+          </Menu.Dropdown>
+        </Menu>
+        <div className={`${css.narrow} ${css.keep}`}>
+          <button type="button" className={`link ${css.onlyNarrow}`} onClick={palette.open}>
+            Find
+          </button>
+          <Menu position="bottom-end" withinPortal width={220}>
+            <Menu.Target>
+              <button type="button" className="link">
+                {oneLeaf ? 'Places' : 'You'}
+              </button>
+            </Menu.Target>
+            <Menu.Dropdown>
+              {oneLeaf && (
+                <>
+                  {places.map(([to, name]) => (
+                    <Menu.Item key={to} onClick={() => void navigate(to)}>
+                      {name}
+                    </Menu.Item>
+                  ))}
+                  <Menu.Divider />
+                  {fresh.map(([to, name]) => (
+                    <Menu.Item key={name} onClick={() => void navigate(to)}>
+                      {name}
+                    </Menu.Item>
+                  ))}
+                  <Menu.Divider />
+                </>
+              )}
+              <Menu.Item onClick={toggleColorScheme}>{light}</Menu.Item>
+              <Menu.Item onClick={() => void signOut()}>Sign out</Menu.Item>
+            </Menu.Dropdown>
+          </Menu>
+        </div>
       </header>
       <HealthBar />
       <Leaving />
       <main className="place" id="place" tabIndex={-1}>
         {children}
       </main>
+      <Find />
       <Modal
         opened={help}
         onClose={() => setHelp(false)}
@@ -120,7 +221,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
         <table className="ledger">
           <tbody>
             {shortcuts.map(([key, what]) => (
-              <tr key={key}>
+              <tr key={what}>
                 <td>
                   <b>{key}</b>
                 </td>

@@ -4,6 +4,7 @@ import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { isNegative, isZero, money, plain, shortDate } from '../design/format';
+import { Sideways } from '../design/Sideways';
 import { Refusal } from '../design/States';
 import { useTitle } from '../design/useTitle';
 
@@ -30,25 +31,27 @@ function Balances({
   shown: (amount: Amount) => string;
 }) {
   return (
-    <table className="ledger" style={{ maxWidth: 560, marginBottom: 28 }}>
-      <thead>
-        <tr>
-          <th>{title}</th>
-          <th className="n">Debit</th>
-          <th className="n">Credit</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((b) => (
-          <tr key={`${b.account}-${b.detail}-${b.amount.currency}`}>
-            <td>
-              {b.account} <span className="faded small">{b.detail}</span>
-            </td>
-            <Sides amount={b.amount} shown={shown} />
+    <Sideways label="Accounts">
+      <table className="ledger" style={{ maxWidth: 560, marginBottom: 28 }}>
+        <thead>
+          <tr>
+            <th>{title}</th>
+            <th className="n">Debit</th>
+            <th className="n">Credit</th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {rows.map((b) => (
+            <tr key={`${b.account}-${b.detail}-${b.amount.currency}`}>
+              <td>
+                {b.account} <span className="faded small">{b.detail}</span>
+              </td>
+              <Sides amount={b.amount} shown={shown} />
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Sideways>
   );
 }
 
@@ -107,24 +110,26 @@ export function BooksPage() {
         <Balances title="Of it, in other currencies" rows={first.inOthers} shown={money} />
       )}
       <h2>Journal</h2>
-      <table className="ledger">
-        <thead>
-          <tr>
-            <th>Entry</th>
-            <th>Date</th>
-            <th>What</th>
-            <th className="n">Debit</th>
-            <th className="n">Credit</th>
-          </tr>
-        </thead>
-        <tbody>
-          {books.data?.pages
-            .flatMap((p) => p.entries)
-            .map((e) => (
-              <Entry key={e.id} entry={e} own={first.sum.currency} />
-            ))}
-        </tbody>
-      </table>
+      <Sideways label="Journal">
+        <table className="ledger">
+          <thead>
+            <tr>
+              <th>Entry</th>
+              <th>Date</th>
+              <th>What</th>
+              <th className="n">Debit</th>
+              <th className="n">Credit</th>
+            </tr>
+          </thead>
+          <tbody>
+            {books.data?.pages
+              .flatMap((p) => p.entries)
+              .map((e) => (
+                <Entry key={e.id} entry={e} own={first.sum.currency} />
+              ))}
+          </tbody>
+        </table>
+      </Sideways>
       {books.hasNextPage && (
         <Button variant="outline" mt="md" onClick={() => void books.fetchNextPage()}>
           Show earlier entries

@@ -3,10 +3,12 @@ import { Link } from 'react-router';
 import { api, data, type Schemas, type Why } from '../api/client';
 import { isZero, longDate, money, plain } from '../design/format';
 import { whyOfAll, whyOfClient } from '../design/reasons';
+import { Sideways } from '../design/Sideways';
 import { Loaded } from '../design/States';
 import { WhyFigure } from '../design/Why';
 import { AgingStrip } from './AgingStrip';
 import { useTitle } from '../design/useTitle';
+import { aging as agingQuery } from '../api/clients';
 
 function Cell({ band, why }: { band: Schemas['Band']; why: () => Promise<Why> }) {
   return (
@@ -34,49 +36,54 @@ function Table({ table }: { table: Schemas['AgingTable'] }) {
       {table.rows.length === 0 ? (
         <p className="empty">Nobody owes anything.</p>
       ) : (
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th>Client</th>
-              {table.totals.map((b) => (
-                <th key={b.band} className="n">
-                  {b.words}
-                </th>
+        <Sideways label="Aging">
+          <table className="ledger">
+            <thead>
+              <tr>
+                <th>Client</th>
+                {table.totals.map((b) => (
+                  <th key={b.band} className="n">
+                    {b.words}
+                  </th>
+                ))}
+                <th className="n">In all</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((r) => (
+                <tr key={r.clientId}>
+                  <td>
+                    <Link to={`/clients/${r.clientId}`}>{r.client}</Link>
+                  </td>
+                  {r.bands.map((b) => (
+                    <Cell key={b.band} band={b} why={whyOfClient(r.clientId, b.band, table.currency)} />
+                  ))}
+                  <td className="n">
+                    <b>
+                      <WhyFigure
+                        text={plain(r.total)}
+                        why={whyOfClient(r.clientId, 'open', table.currency)}
+                      />
+                    </b>
+                  </td>
+                </tr>
               ))}
-              <th className="n">In all</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((r) => (
-              <tr key={r.clientId}>
-                <td>
-                  <Link to={`/clients/${r.clientId}`}>{r.client}</Link>
-                </td>
-                {r.bands.map((b) => (
-                  <Cell key={b.band} band={b} why={whyOfClient(r.clientId, b.band, table.currency)} />
+            </tbody>
+            <tfoot>
+              <tr>
+                <th>All clients</th>
+                {table.totals.map((b) => (
+                  <Cell key={b.band} band={b} why={whyOfAll(table.currency, b.band)} />
                 ))}
                 <td className="n">
                   <b>
-                    <WhyFigure text={plain(r.total)} why={whyOfClient(r.clientId, 'open', table.currency)} />
+                    <WhyFigure text={money(table.total)} why={whyOfAll(table.currency)} />
                   </b>
                 </td>
               </tr>
-            ))}
-          </tbody>
-          <tfoot>
-            <tr>
-              <th>All clients</th>
-              {table.totals.map((b) => (
-                <Cell key={b.band} band={b} why={whyOfAll(table.currency, b.band)} />
-              ))}
-              <td className="n">
-                <b>
-                  <WhyFigure text={money(table.total)} why={whyOfAll(table.currency)} />
-                </b>
-              </td>
-            </tr>
-          </tfoot>
-        </table>
+            </tfoot>
+          </table>
+        </Sideways>
       )}
       {hasMore && (
         <p>
@@ -97,7 +104,7 @@ function Table({ table }: { table: Schemas['AgingTable'] }) {
 /** What all clients owe, by how long it has been due; each currency by itself. */
 export function AgingPage() {
   useTitle('Aging');
-  const aging = useQuery({ queryKey: ['aging'], queryFn: () => data(api.GET('/api/aging')) });
+  const aging = useQuery(agingQuery);
   return (
     <Loaded query={aging} what="the aging">
       {(a) => (

@@ -1,8 +1,12 @@
 import type { Schemas, Why } from '../api/client';
-import { isZero, plain } from '../design/format';
+import { isNegative, isZero, plain } from '../design/format';
 import { WhyFigure } from '../design/Why';
+import css from './AgingStrip.module.css';
 
-/** Open money by days past due, in a row; the further to the right, the longer it has been due. */
+/** Hundredths of the bar, from the digits alone: for drawing only. */
+const weight = (band: Schemas['Band']) => Number(band.amount.amount.replace('-', ''));
+
+/** Open money by days past due, drawn as a bar; the further to the right, the longer it has been due. */
 export function AgingStrip({
   bands,
   why,
@@ -10,16 +14,33 @@ export function AgingStrip({
   bands: Schemas['Band'][];
   why: (band: string) => () => Promise<Why>;
 }) {
+  const open = bands.filter((b) => !isZero(b.amount));
+  if (open.length === 0) return null;
   return (
-    <div className="strip aging" role="group" aria-label="Aging">
-      {bands.map((b) => (
-        <div key={b.band} className={b.band.toLowerCase()}>
-          <span className="faded small">{b.words}</span>
-          <b className={b.band === 'NOT_DUE' || isZero(b.amount) ? undefined : 'late'}>
-            {isZero(b.amount) ? '–' : <WhyFigure text={plain(b.amount)} why={why(b.band)} />}
-          </b>
-        </div>
-      ))}
+    <div role="group" aria-label="Aging" className="aging">
+      <div className={css.bar} aria-hidden="true">
+        {open
+          .filter((b) => !isNegative(b.amount))
+          .map((b) => (
+            <span
+              key={b.band}
+              className={
+                b.band === 'NOT_DUE' ? undefined : `${css.late} ${b.band === 'OVER_90' ? css.long : ''}`
+              }
+              style={{ flex: `${weight(b)} 0 0` }}
+            />
+          ))}
+      </div>
+      <ul className={css.words}>
+        {open.map((b) => (
+          <li key={b.band}>
+            <span className="faded">{b.words}</span>{' '}
+            <b className={b.band === 'NOT_DUE' ? undefined : 'late'}>
+              <WhyFigure text={plain(b.amount)} why={why(b.band)} />
+            </b>
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }

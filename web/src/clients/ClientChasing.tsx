@@ -6,6 +6,7 @@ import { longDate, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
 import { useCallingBack } from '../letters/Leaving';
 import { LateFeeFields, noLateFee, policyInMark } from '../settings/LateFeeFields';
+import { business as businessQuery } from '../api/business';
 
 /** A day up to which no reminder goes. Empty takes the mute away. */
 export function MuteField({
@@ -166,26 +167,40 @@ export function Correspondence({ messages }: { messages: Schemas['Message'][] })
 }
 
 function Letter({ letter: m }: { letter: Schemas['Message'] }) {
-  const business = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
-  const call = useCallingBack(m.id);
+  const business = useQuery(businessQuery);
   const own = `${business.data?.business.name ?? ''}: `;
   return (
     <li>
       <span className="when">{shortDate(m.madeOn)}</span>
       <span className="grow">
         {m.subject.replace(own, '')}
-        <span className={tone[m.state]}> {m.calledBack ? 'called back' : m.state}</span>
-        {m.error && !m.calledBack && <span className="faded"> {m.error}</span>}
-        {m.state === 'waiting' && canBeCalledBack.includes(m.kind) && (
-          <>
-            {' '}
-            <button type="button" className="link" disabled={call.isPending} onClick={() => call.mutate()}>
-              Call back
-            </button>
-          </>
-        )}
-        <Refusal error={call.error} />
+        <LetterState letter={m} />{' '}
       </span>
+      <LetterDeeds letter={m} />
+    </li>
+  );
+}
+
+/** How a letter stands. */
+export function LetterState({ letter: m }: { letter: Schemas['Message'] }) {
+  return (
+    <>
+      <span className={tone[m.state]}> {m.calledBack ? 'called back' : m.state}</span>
+      {m.error && !m.calledBack && <span className="faded"> {m.error}</span>}
+    </>
+  );
+}
+
+/** What can be done with a letter. */
+export function LetterDeeds({ letter: m }: { letter: Schemas['Message'] }) {
+  const call = useCallingBack(m.id);
+  return (
+    <>
+      {m.state === 'waiting' && canBeCalledBack.includes(m.kind) && (
+        <button type="button" className="link" disabled={call.isPending} onClick={() => call.mutate()}>
+          Call back
+        </button>
+      )}
       <a className="link" href={`/api/messages/${m.id}/html`} target="_blank" rel="noreferrer">
         Read
       </a>
@@ -194,6 +209,7 @@ function Letter({ letter: m }: { letter: Schemas['Message'] }) {
           PDF
         </a>
       )}
-    </li>
+      <Refusal error={call.error} />
+    </>
   );
 }

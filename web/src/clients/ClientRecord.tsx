@@ -1,59 +1,95 @@
 import { Button, Modal } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
-import { api, data, type Schemas } from '../api/client';
+import { useEffect, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import type { Schemas } from '../api/client';
+import { accountOf } from '../api/clients';
 import { isNegative, isZero, money, plain, shortDate } from '../design/format';
 import { MeasureBar } from '../design/Measure';
 import { whyOfClient, whyOpen } from '../design/reasons';
+import { Sideways } from '../design/Sideways';
 import { Loaded } from '../design/States';
 import { WhyFigure } from '../design/Why';
 import { PaymentDialog } from '../invoices/PaymentDialog';
 import { AgingStrip } from './AgingStrip';
 import { ClientChasing } from './ClientChasing';
 import { ClientForm } from './ClientForm';
+import { Standing } from './Standing';
 import { useTitle } from '../design/useTitle';
 
 type Account = Schemas['AccountView'];
 
-function Strip({ account: a }: { account: Account }) {
+/** What stands between the two, in a sentence. */
+function Sentence({ account: a }: { account: Account }) {
+  const { id } = a.client;
+  const figure = (amount: Schemas['Amount'], what: string) => (
+    <WhyFigure text={money(amount).replace('−', '')} why={whyOfClient(id, what, a.owes.currency)} />
+  );
   return (
-    <div className="strip">
-      <div>
-        <span className="faded small">{isNegative(a.owes) ? 'is owed' : 'owes in all'}</span>
-        <b>
-          <WhyFigure
-            text={money(a.owes).replace('−', '')}
-            why={whyOfClient(a.client.id, 'owes', a.owes.currency)}
-          />
-        </b>
-      </div>
-      <div>
-        <span className="faded small">of it late</span>
-        <b className={isZero(a.late) ? undefined : 'late'}>
+    <p className="sentence" style={{ fontSize: 20 }}>
+      {isZero(a.owes) ? (
+        <>Owes nothing, {figure(a.owes, 'owes')}.</>
+      ) : (
+        <>
+          {isNegative(a.owes) ? 'Is owed' : 'Owes'} <b>{figure(a.owes, 'owes')}</b>
           {isZero(a.late) ? (
-            '–'
+            '.'
           ) : (
-            <WhyFigure text={plain(a.late)} why={whyOfClient(a.client.id, 'late', a.owes.currency)} />
+            <>
+              , <span className="late">{figure(a.late, 'late')}</span> of it late.
+            </>
           )}
-        </b>
-      </div>
-      <div>
-        <span className="faded small">client credit</span>
-        <b className={isZero(a.credit) ? undefined : 'got'}>{isZero(a.credit) ? '–' : plain(a.credit)}</b>
-        {!isZero(a.waiting) && (
-          <span className="faded small">
-            {plain(a.waiting)} of it waits for the draft that replaces an invoice
-          </span>
-        )}
-      </div>
-      {!isZero(a.deposits) && (
-        <div>
-          <span className="faded small">deposits held</span>
-          <b className="got">{plain(a.deposits)}</b>
-        </div>
+        </>
       )}
-    </div>
+      {!isZero(a.credit) && (
+        <>
+          {' '}
+          <span className="got">{money(a.credit)}</span> is client credit
+          {!isZero(a.waiting) && `, ${money(a.waiting)} of it waits for the draft that replaces an invoice`}.
+        </>
+      )}
+      {!isZero(a.deposits) && (
+        <>
+          {' '}
+          <span className="got">{money(a.deposits)}</span> is held as deposits.
+        </>
+      )}
+    </p>
+  );
+}
+
+function Facts({ account: a }: { account: Account }) {
+  const { client: c } = a;
+  const facts = [
+    c.contact,
+    c.email || 'no e-mail address yet',
+    c.more.phone,
+    c.address.replace(/\n/g, ', '),
+    c.more.delivery && `delivered to ${c.more.delivery.replace(/\n/g, ', ')}`,
+    c.taxNumber && `tax number ${c.taxNumber}`,
+    c.certificate &&
+      `pays no tax by ${c.certificate}${c.exemptUntil ? ` until ${shortDate(c.exemptUntil)}` : ''}`,
+    c.more.number && `your number ${c.more.number}`,
+    c.more.daysToPay !== null && `${c.more.daysToPay} days to pay`,
+    ...c.more.contacts.map(
+      (o) =>
+        [o.name, o.email, o.phone].filter(Boolean).join(', ') +
+        (o.reminders ? ' (reminders)' : '') +
+        (o.receipts ? ' (pays)' : ''),
+    ),
+  ].filter(Boolean);
+  return (
+    <>
+      <p className="faded" style={{ margin: '4px 0 0', overflowWrap: 'anywhere' }}>
+        {facts.join(' · ')}
+      </p>
+      {c.more.tags.length > 0 && <p className="faded small">{c.more.tags.join(' · ')}</p>}
+      {c.more.notes && (
+        <p className="pre small" style={{ borderLeft: '2px solid var(--rule)', paddingLeft: 10 }}>
+          {c.more.notes}
+        </p>
+      )}
+    </>
   );
 }
 
@@ -61,40 +97,42 @@ function Open({ account }: { account: Account }) {
   const open = account.invoices.filter((i) => i.open && !isZero(i.open));
   if (open.length === 0) return null;
   return (
-    <table className="ledger" style={{ marginBottom: 24 }}>
-      <thead>
-        <tr>
-          <th>Still open</th>
-          <th style={{ width: '34%' }} aria-label="The Measure" />
-          <th>Next due</th>
-          <th className="n">Open</th>
-        </tr>
-      </thead>
-      <tbody>
-        {open.map((i) => (
-          <tr key={i.id}>
-            <td>
-              <Link to={`/invoices/${i.id}`}>{i.number ?? 'draft'}</Link>{' '}
-              <span className="faded">{i.subject}</span>
-            </td>
-            <td style={{ verticalAlign: 'middle' }}>
-              {i.measure.length > 0 && <MeasureBar parts={i.measure} height={8} />}
-            </td>
-            <td className={i.late ? 'late' : undefined}>
-              {i.nextDueOn ? shortDate(i.nextDueOn) : 'not issued'}
-            </td>
-            <td className={`n ${i.late ? 'late' : ''}`}>
-              {i.open && i.number && (
-                <WhyFigure
-                  text={i.open.currency === account.owes.currency ? plain(i.open) : money(i.open)}
-                  why={whyOpen(i.id)}
-                />
-              )}
-            </td>
+    <Sideways label="Still open">
+      <table className="ledger" style={{ marginBottom: 24 }}>
+        <thead>
+          <tr>
+            <th>Still open</th>
+            <th style={{ width: '34%' }} aria-label="The Measure" />
+            <th>Next due</th>
+            <th className="n">Open</th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {open.map((i) => (
+            <tr key={i.id}>
+              <td>
+                <Link to={`/invoices/${i.id}`}>{i.number ?? 'draft'}</Link>{' '}
+                <span className="faded">{i.subject}</span>
+              </td>
+              <td style={{ verticalAlign: 'middle' }}>
+                {i.measure.length > 0 && <MeasureBar parts={i.measure} height={8} />}
+              </td>
+              <td className={i.late ? 'late' : undefined}>
+                {i.nextDueOn ? shortDate(i.nextDueOn) : 'not issued'}
+              </td>
+              <td className={`n ${i.late ? 'late' : ''}`}>
+                {i.open && i.number && (
+                  <WhyFigure
+                    text={i.open.currency === account.owes.currency ? plain(i.open) : money(i.open)}
+                    why={whyOpen(i.id)}
+                  />
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Sideways>
   );
 }
 
@@ -102,10 +140,13 @@ function Open({ account }: { account: Account }) {
 export function ClientRecord({ id }: { id: number }) {
   const [search] = useSearchParams();
   const currency = search.get('in') ?? undefined;
-  const account = useQuery({
-    queryKey: ['client', id, currency],
-    queryFn: () => data(api.GET('/api/clients/{id}', { params: { path: { id }, query: { in: currency } } })),
-  });
+  const account = useQuery(accountOf(id, currency));
+  const navigate = useNavigate();
+  // The record of one that was merged into another leads on to it.
+  const now = account.data?.client.id;
+  useEffect(() => {
+    if (now !== undefined && now !== id) void navigate(`/clients/${now}`, { replace: true });
+  }, [now, id, navigate]);
   useTitle(account.data?.client.name ?? 'Clients');
   const [paying, setPaying] = useState(false);
   const [editing, setEditing] = useState(false);
@@ -119,27 +160,18 @@ export function ClientRecord({ id }: { id: number }) {
                 All clients
               </Link>
               <h1>{a.client.name}</h1>
-              <p className="faded" style={{ margin: '4px 0 0' }}>
-                {[
-                  a.client.contact,
-                  a.client.email || 'no e-mail address yet',
-                  a.client.address.replace(/\n/g, ', '),
-                  a.client.taxNumber && `tax number ${a.client.taxNumber}`,
-                  a.client.certificate &&
-                    `pays no tax by ${a.client.certificate}${a.client.exemptUntil ? ` until ${shortDate(a.client.exemptUntil)}` : ''}`,
-                ]
-                  .filter(Boolean)
-                  .join(' · ')}
-              </p>
+              <Facts account={a} />
             </div>
-            <div style={{ display: 'flex', gap: 12 }}>
+            <div style={{ display: 'flex', gap: 12, flexWrap: 'wrap' }}>
+              <Standing account={a} />
               <Button variant="outline" onClick={() => setEditing(true)}>
-                Change
+                Details
               </Button>
               <Button onClick={() => setPaying(true)}>Record a payment</Button>
             </div>
           </div>
-          <Strip account={a} />
+          {a.archived && <p className="soon">Archived: offered on no new invoice.</p>}
+          <Sentence account={a} />
           {(a.inOthers.length > 0 || currency) && (
             <p>
               {currency && (
@@ -161,30 +193,32 @@ export function ClientRecord({ id }: { id: number }) {
           {a.rows.length === 0 ? (
             <p className="empty">Nothing was charged or received yet.</p>
           ) : (
-            <table className="ledger">
-              <thead>
-                <tr>
-                  <th>Date</th>
-                  <th>What</th>
-                  <th className="n">Charged</th>
-                  <th className="n">Received</th>
-                  <th className="n">Owes then</th>
-                </tr>
-              </thead>
-              <tbody>
-                {a.rows.map((r) => (
-                  <tr key={r.entry}>
-                    <td className="figures">{shortDate(r.on)}</td>
-                    <td>{r.what}</td>
-                    <td className="n">{isZero(r.charged) ? '' : plain(r.charged)}</td>
-                    <td className="n">{isZero(r.received) ? '' : plain(r.received)}</td>
-                    <td className="n">
-                      <b>{plain(r.balance)}</b>
-                    </td>
+            <Sideways label="The account">
+              <table className="ledger">
+                <thead>
+                  <tr>
+                    <th>Date</th>
+                    <th>What</th>
+                    <th className="n">Charged</th>
+                    <th className="n">Received</th>
+                    <th className="n">Owes then</th>
                   </tr>
-                ))}
-              </tbody>
-            </table>
+                </thead>
+                <tbody>
+                  {a.rows.map((r) => (
+                    <tr key={r.entry}>
+                      <td className="figures">{shortDate(r.on)}</td>
+                      <td>{r.what}</td>
+                      <td className="n">{isZero(r.charged) ? '' : plain(r.charged)}</td>
+                      <td className="n">{isZero(r.received) ? '' : plain(r.received)}</td>
+                      <td className="n">
+                        <b>{plain(r.balance)}</b>
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </Sideways>
           )}
           <p className={a.agrees ? 'faded small' : 'alert'}>
             Open installments less credit and deposits {plain(a.byInstallments)} {a.agrees ? '=' : '≠'}{' '}
@@ -203,6 +237,7 @@ export function ClientRecord({ id }: { id: number }) {
           <Modal
             opened={editing}
             onClose={() => setEditing(false)}
+            size="xl"
             title={a.client.name}
             closeButtonProps={{ 'aria-label': 'Close' }}
           >

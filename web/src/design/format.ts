@@ -85,3 +85,6 @@ export function newKey(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(16));
   return Array.from(bytes, (b) => b.toString(16).padStart(2, '0')).join('');
 }
+
+/** Whether a text is a day as it travels. */
+export const isDay = (text: string) => /^\d{4}-\d{2}-\d{2}$/.test(text);

@@ -1,8 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { api, data, messageOf } from '../api/client';
-import { longDate } from './format';
+import { isDay, longDate } from './format';
 
-const isDay = (text: string) => /^\d{4}-\d{2}-\d{2}$/.test(text);
 const shown = (value: string) => (isDay(value) ? longDate(value) : value);
 
 /**

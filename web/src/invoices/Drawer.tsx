@@ -1,44 +1,30 @@
 import { Checkbox } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
+import { useDebouncedValue } from '@mantine/hooks';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
-import { api, ApiError, data, type Schemas } from '../api/client';
-import { isNegative, isZero, money, shortDate } from '../design/format';
+import { choicesOf } from '../api/catalogue';
+import { schedules } from '../api/business';
+import { api, ApiError, data, messageOf, problemOf, type Schemas } from '../api/client';
 import { MeasureBar } from '../design/Measure';
+import { isNegative, isZero, money, plain, shortDate } from '../design/format';
+import { drawn } from '../settings/drawn';
 import { LateFeeFields, noLateFee } from '../settings/LateFeeFields';
-import type { Term, Typed } from './useDraft';
+import type { Change } from './fields';
+import css from './Drawer.module.css';
+import type { Typed } from './useDraft';
+import type { Choice } from './WhatCell';
 
-const kept: { name: string; terms: Term[]; weights: number[] }[] = [
-  { name: 'All in 30 days', terms: [{ deposit: false, share: 'rest', days: '30' }], weights: [1] },
-  {
-    name: '40% deposit, the rest in 30 days',
-    terms: [
-      { deposit: true, share: '40%', days: '0' },
-      { deposit: false, share: 'rest', days: '30' },
-    ],
-    weights: [40, 60],
-  },
-  {
-    name: 'Half now, half in 30 days',
-    terms: [
-      { deposit: false, share: '50%', days: '0' },
-      { deposit: false, share: '50%', days: '30' },
-    ],
-    weights: [50, 50],
-  },
-];
+const SHOWN = 7;
 
-function ClientShort({ id }: { id: number }) {
-  const account = useQuery({
-    queryKey: ['client', id],
-    queryFn: () => data(api.GET('/api/clients/{id}', { params: { path: { id } } })),
-  });
-  const a = account.data;
-  if (!a) return null;
+/** What stands between the business and the client, and what is known of it that counts here. */
+function ClientShort({ account: a }: { account: Schemas['AccountView'] }) {
   const last = a.invoices.find((i) => i.number);
+  const { more } = a.client;
   return (
     <>
       <h2>{a.client.name}</h2>
-      <p className="faded" style={{ margin: 0 }}>
+      <p className="faded">
         {isZero(a.owes)
           ? 'Owes nothing. '
           : isNegative(a.owes)
@@ -46,42 +32,98 @@ function ClientShort({ id }: { id: number }) {
             : `Owes ${money(a.owes)}. `}
         {!isZero(a.late) && <span className="late">{money(a.late)} of it is late. </span>}
         {last?.issuedOn && `Last invoice ${last.number}, ${shortDate(last.issuedOn)}. `}
+        {more.daysToPay !== null && `Has ${more.daysToPay} days to pay. `}
         {!a.client.email && <span className="late">Has no e-mail address yet. </span>}
-        <Link to={`/clients/${id}`}>The account</Link>
+        <Link to={`/clients/${a.client.id}`}>The account</Link>
       </p>
+      {more.notes && <p className={`pre small ${css.notes}`}>{more.notes}</p>}
     </>
   );
 }
 
-/** The drawer beside the sheet: the client in short, schedules to take, ways to pay. */
+function Catalogue({ currency, onChoose }: { currency: string; onChoose: (choice: Choice) => void }) {
+  const [find, setFind] = useState('');
+  const [asked] = useDebouncedValue(find.trim(), 120);
+  const found = useQuery(choicesOf(asked, currency)).data ?? [];
+  return (
+    <section aria-label="From the catalogue">
+      <h2>From the catalogue</h2>
+      <input
+        type="search"
+        className={css.find}
+        aria-label="Find in the catalogue"
+        placeholder="a part of the name or code…"
+        value={find}
+        onChange={(e) => setFind(e.currentTarget.value)}
+      />
+      {found.slice(0, find ? 12 : SHOWN).map((c) => {
+        const price = !c.bundle && c.lines[0]?.unitPrice;
+        return (
+          <button
+            key={`${c.bundle}-${c.id}`}
+            type="button"
+            className={css.item}
+            onClick={() => onChoose(c)}
+            title={c.under}
+          >
+            <span>{c.bundle ? <b>Bundle: {c.name}</b> : c.name}</span>
+            <span className="figures">{price ? plain({ amount: price }) : ''}</span>
+          </button>
+        );
+      })}
+      {found.length === 0 && (
+        <p className="faded small">{find ? 'Nothing fits.' : 'Nothing is in the catalogue yet.'}</p>
+      )}
+      <p className="small">
+        <Link className={css.all} to="/catalogue">
+          All of it
+        </Link>
+      </p>
+    </section>
+  );
+}
+
+/** The drawer beside the sheet: the client in short, the catalogue, schedules to take, ways to pay. */
 export function Drawer({
   typed,
   change,
   reckoning,
+  account,
+  onChoose,
   onNewClient,
+  onFold,
 }: {
   typed: Typed;
-  change: (edit: (before: Typed) => Typed) => void;
+  change: Change;
   reckoning: Schemas['Reckoning'] | null;
+  account: Schemas['AccountView'] | undefined;
+  onChoose: (choice: Choice) => void;
   onNewClient: () => void;
+  onFold: () => void;
 }) {
-  const parts = (weights: number[]) =>
-    weights.map((weight, i) => ({
-      position: i + 1,
-      deposit: false,
-      amount: { amount: '0', currency: 'EUR' },
-      dueOn: '2027-01-01',
-      weight,
-    }));
+  const kept = useQuery(schedules).data ?? [];
+  const [keeping, setKeeping] = useState<string | null>(null);
+  const queries = useQueryClient();
+  const keep = useMutation({
+    mutationFn: (name: string) =>
+      data(api.POST('/api/business/schedules', { body: { name, terms: typed.schedule, usual: false } })),
+    onSuccess: async () => {
+      setKeeping(null);
+      await queries.invalidateQueries({ queryKey: schedules.queryKey });
+    },
+  });
   return (
-    <aside className="drawer" aria-label="Drawer">
+    <aside className={`drawer ${css.drawer}`} aria-label="Drawer">
       <section>
-        {typed.clientId ? (
-          <ClientShort id={typed.clientId} />
+        <button type="button" className={css.fold} onClick={onFold}>
+          Fold
+        </button>
+        {typed.clientId && account ? (
+          <ClientShort account={account} />
         ) : (
           <>
             <h2>The client</h2>
-            <p className="faded" style={{ margin: 0 }}>
+            <p className="faded">
               Choose one on the sheet, or{' '}
               <button type="button" className="link" onClick={onNewClient}>
                 add a new one
@@ -91,25 +133,51 @@ export function Drawer({
           </>
         )}
       </section>
+      <Catalogue currency={typed.currency} onChoose={onChoose} />
       <section>
         <h2>Schedules</h2>
         {kept.map((k) => (
           <button
-            key={k.name}
+            key={k.id}
             type="button"
             className="kept"
             onClick={() => change((t) => ({ ...t, schedule: k.terms }))}
           >
-            {k.name}
-            <MeasureBar parts={parts(k.weights)} height={8} />
+            <span className="small">{k.name}</span>
+            <MeasureBar parts={drawn(k.weights)} height={7} />
           </button>
         ))}
+        {keeping === null ? (
+          <button type="button" className="link" onClick={() => setKeeping('')}>
+            Keep the sheet’s schedule
+          </button>
+        ) : (
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              keep.mutate(keeping);
+            }}
+          >
+            <input
+              className={css.find}
+              aria-label="Name of the schedule"
+              placeholder="its name…"
+              autoFocus
+              value={keeping}
+              onChange={(e) => setKeeping(e.currentTarget.value)}
+            />
+            <button type="submit" className="link">
+              Keep
+            </button>
+            {keep.error && (
+              <p className="problem">{problemOf(keep.error, 'name') ?? messageOf(keep.error)}</p>
+            )}
+          </form>
+        )}
       </section>
       <section>
         <h2>If it is late</h2>
-        <p className="faded" style={{ margin: '0 0 6px' }}>
-          {reckoning?.lateFee || 'No late fee is agreed.'}
-        </p>
+        <p className="faded">{reckoning?.lateFee || 'No late fee is agreed.'}</p>
         <Checkbox
           label="This invoice has its own late fee"
           checked={typed.lateFee != null}
@@ -124,14 +192,14 @@ export function Drawer({
               value={typed.lateFee}
               path="lateFee."
               error={reckoning ? new ApiError(422, '', reckoning.problems) : null}
-              onChange={(lateFee) => change((t) => ({ ...t, lateFee }))}
+              onChange={(lateFee) => change((t) => ({ ...t, lateFee }), 'lateFee')}
             />
           </div>
         )}
       </section>
       <section>
         <h2>Ways to pay</h2>
-        <p className="faded" style={{ margin: 0 }}>
+        <p className="faded">
           By card on the client’s page, and by bank transfer to the account in Settings.
           {reckoning?.installments.some((i) => i.deposit) && ' The deposit is asked for only whole.'}
         </p>

@@ -155,6 +155,14 @@ export function InvoiceIndex({ current }: { current: number | null }) {
           )
         }
       </Loaded>
+      <p className="empty small">
+        <Link
+          className="link"
+          to={{ pathname: '/invoices/list', search: filter ? `?filter=${encodeURIComponent(filter)}` : '' }}
+        >
+          As a list, to order, add up and do several at once
+        </Link>
+      </p>
       <FromFile />
     </div>
   );

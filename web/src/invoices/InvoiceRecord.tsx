@@ -1,168 +1,44 @@
-import { Button, TextInput } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Button } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
-import { api, data, problemOf, type Schemas } from '../api/client';
-import { Correspondence, MuteField } from '../clients/ClientChasing';
+import { Link, useSearchParams } from 'react-router';
+import { api, data, type Schemas } from '../api/client';
 import { MeasureFigure } from '../design/Measure';
-import { isZero, longDate, money, newKey, plain, shortDate } from '../design/format';
+import { longDate, money, newKey, plain, shortDate } from '../design/format';
 import { whyOpen } from '../design/reasons';
-import { Refusal } from '../design/States';
 import { WhyFigure } from '../design/Why';
 import { SendDialog } from '../letters/SendDialog';
 import { CreditDialog } from './CreditDialog';
 import { More } from './More';
 import { Paper } from './Paper';
-import { PaymentDialog, UndoDialog } from './PaymentDialog';
+import { PaymentDialog } from './PaymentDialog';
+import { Timeline, timelineOf } from './Timeline';
+import { useOneLeaf } from '../design/useNarrow';
 import { useTitle } from '../design/useTitle';
-
-const ways: Record<string, string> = { CARD: 'card', TRANSFER: 'transfer', CASH: 'cash', CHEQUE: 'cheque' };
-
-function Payments({ id }: { id: number }) {
-  const payments = useQuery({
-    queryKey: ['invoice', id, 'payments'],
-    queryFn: () => data(api.GET('/api/invoices/{id}/payments', { params: { path: { id } } })),
-  });
-  const [undoing, setUndoing] = useState<Schemas['Payment'] | null>(null);
-  if (!payments.data?.length) return null;
-  return (
-    <>
-      <h2>Received</h2>
-      <ul className="list">
-        {payments.data.map((p) => (
-          <li key={p.id}>
-            <span className="when">{shortDate(p.valueOn)}</span>
-            <span className="grow">
-              <span style={p.undoneOn ? { textDecoration: 'line-through' } : undefined}>
-                {plain(p.amount)} by {ways[p.way]}
-                {p.card ? `, ${p.card}` : ''}
-                {p.reference ? `, reference ${p.reference}` : ''}
-              </span>
-              {p.undoneOn && <span className="faded"> undone: {p.undoneWhy}</span>}
-              {!isZero(p.fee) && <span className="faded"> · processing fee {plain(p.fee)}</span>}
-            </span>
-            {p.way !== 'CARD' && !p.undoneOn && (
-              <button type="button" className="link" onClick={() => setUndoing(p)}>
-                Undo
-              </button>
-            )}
-          </li>
-        ))}
-      </ul>
-      {undoing && <UndoDialog payment={undoing} onClose={() => setUndoing(null)} />}
-    </>
-  );
-}
-
-/** Late fees on the invoice, each with its reason; one that stands can be waived. And a mute of this invoice alone. */
-function Fees({ id }: { id: number }) {
-  const path = { params: { path: { id } } };
-  const queries = useQueryClient();
-  const [waiving, setWaiving] = useState<number | null>(null);
-  const [reason, setReason] = useState('');
-  const chasing = useQuery({
-    queryKey: ['invoice', id, 'chasing'],
-    queryFn: () => data(api.GET('/api/invoices/{id}/chasing', path)),
-  });
-  const waive = useMutation({
-    mutationFn: (fee: number) =>
-      data(api.POST('/api/late-fees/{id}/waiving', { params: { path: { id: fee } }, body: { reason } })),
-    onSuccess: () => {
-      setWaiving(null);
-      setReason('');
-      void queries.invalidateQueries();
-    },
-  });
-  const mute = useMutation({
-    mutationFn: (until: string) => data(api.PUT('/api/invoices/{id}/mute', { ...path, body: { until } })),
-    onSuccess: () => void queries.invalidateQueries(),
-  });
-  const c = chasing.data;
-  if (!c) return null;
-  return (
-    <>
-      {c.fees.length > 0 && (
-        <>
-          <h2>Late fees</h2>
-          <ul className="list">
-            {c.fees.map((f) => (
-              <li key={f.id}>
-                <span className="when">{shortDate(f.chargedOn)}</span>
-                <span className="grow">
-                  <WhyFigure text={money(f.amount)} why={f.why} />
-                  {f.waivedOn && (
-                    <span className="faded">
-                      {' '}
-                      waived {shortDate(f.waivedOn)}: {f.waivedWhy}
-                    </span>
-                  )}
-                  {waiving === f.id && (
-                    <TextInput
-                      size="xs"
-                      label="Why is it waived?"
-                      value={reason}
-                      error={problemOf(waive.error, 'reason')}
-                      onChange={(e) => setReason(e.currentTarget.value)}
-                    />
-                  )}
-                  <Refusal error={problemOf(waive.error, 'reason') ? null : waive.error} />
-                </span>
-                {!f.waivedOn && (
-                  <button
-                    type="button"
-                    className="link"
-                    onClick={() => (waiving === f.id ? waive.mutate(f.id) : setWaiving(f.id))}
-                  >
-                    {waiving === f.id ? 'Waive it' : 'Waive'}
-                  </button>
-                )}
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
-      <h2>Reminders</h2>
-      <div>
-        {c.mutedUntil && <p>No reminders about this invoice until {longDate(c.mutedUntil)}.</p>}
-        <MuteField key={c.mutedUntil ?? ''} until={c.mutedUntil ?? null} mute={mute} />
-      </div>
-    </>
-  );
-}
-
-const messagesOf = (id: number) => ({
-  queryKey: ['invoice', id, 'messages'],
-  queryFn: () => data(api.GET('/api/invoices/{id}/messages', { params: { path: { id } } })),
-});
-
-function Messages({ id }: { id: number }) {
-  const messages = useQuery(messagesOf(id));
-  if (!messages.data?.length) return null;
-  return (
-    <>
-      <h2>Letters</h2>
-      <Correspondence messages={messages.data} />
-    </>
-  );
-}
 
 /** The record leaf of an issued invoice. */
 export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) {
   const issued = invoice.issued as Schemas['Issued'];
   useTitle(`Invoice ${issued.document.number}, ${issued.document.to.name}`);
   const [paying, setPaying] = useState(false);
-  const [crediting, setCrediting] = useState(false);
+  const [search] = useSearchParams();
+  const [crediting, setCrediting] = useState(search.get('do') === 'credit');
   const [sendKey, setSendKey] = useState<string | null>(null);
+  const narrow = useOneLeaf();
   const path = { params: { path: { id: invoice.id } } };
-  const messages = useQuery(messagesOf(invoice.id));
-  const never =
-    messages.data !== undefined && !messages.data.some((m) => m.kind === 'invoice' && !m.calledBack);
+  const timeline = useQuery(timelineOf(invoice.id));
+  const never = timeline.data?.neverSent ?? false;
   const voided = issued.voidedOn != null;
   const whole = issued.creditNotes.some((n) => n.whole);
   const installments = issued.measure.filter((p) => !p.fee).length;
   return (
     <div className="record">
       <div className="body">
+        {narrow && (
+          <Link className="link" to="/invoices">
+            All invoices
+          </Link>
+        )}
         <Paper document={issued.document}>
           {installments > 0 && (
             <>
@@ -197,14 +73,12 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
             </p>
           )}
         </Paper>
-        <aside className="aside" aria-label="What has happened">
+        <aside className="aside" aria-label="What will happen, and what has">
           {never && !voided && <p className="soon">Issued, not sent yet.</p>}
-          <Payments id={invoice.id} />
-          <Fees id={invoice.id} />
-          <Messages id={invoice.id} />
+          <Timeline id={invoice.id} />
           {issued.memo && (
             <>
-              <h2>Memo, for you alone</h2>
+              <h2>Private note</h2>
               <p className="pre">{issued.memo}</p>
             </>
           )}
@@ -216,23 +90,9 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
               <Paper document={e.document} />
             </details>
           ))}
-          <h2>What has happened</h2>
-          <ul className="list">
-            {invoice.happenings.map((h) => (
-              <li key={h.id}>
-                <span className="when">{shortDate(h.on)}</span>
-                <span className="grow">
-                  {h.what} <span className="faded">· {h.who}</span>
-                </span>
-              </li>
-            ))}
-          </ul>
         </aside>
       </div>
       <div className="foot">
-        <Link className="link back" to="/invoices">
-          All invoices
-        </Link>
         <span className="figure">
           <small>Open</small>
           <b>
@@ -243,17 +103,24 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
             )}
           </b>
         </span>
-        {invoice.clientId != null && (
+        {!narrow && invoice.clientId != null && (
           <Link className="link" to={`/clients/${invoice.clientId}`}>
             The client’s account
           </Link>
         )}
-        <a className="link" href={`/api/invoices/${invoice.id}/pdf`} target="_blank" rel="noreferrer">
-          PDF
-        </a>
+        {!narrow && (
+          <a className="link" href={`/api/invoices/${invoice.id}/pdf`} target="_blank" rel="noreferrer">
+            PDF
+          </a>
+        )}
         <div className="acts">
-          <More invoice={invoice} voided={voided} />
-          {!whole && !voided && (
+          <More
+            invoice={invoice}
+            voided={voided}
+            narrow={narrow}
+            onCredit={whole || voided ? null : () => setCrediting(true)}
+          />
+          {!narrow && !whole && !voided && (
             <Button variant="outline" onClick={() => setCrediting(true)}>
               Credit…
             </Button>

@@ -2,6 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useParams, useSearchParams } from 'react-router';
 import { api, data } from '../api/client';
 import { Loaded } from '../design/States';
+import { useOneLeaf } from '../design/useNarrow';
+import { AskedNext } from './AskedNext';
 import { InvoiceIndex } from './InvoiceIndex';
 import { InvoiceRecord } from './InvoiceRecord';
 import { Sheet } from './Sheet';
@@ -34,15 +36,14 @@ export function InvoicesPage() {
   useTitle(id ? null : 'Invoices');
   const [search] = useSearchParams();
   const client = search.get('client');
+  const narrow = useOneLeaf();
   if (id === 'new')
     return <Sheet key={`new-${client}`} draft={null} client={client ? Number(client) : null} />;
   if (id && /^\d+$/.test(id)) return <Record id={Number(id)} client={client ? Number(client) : null} />;
   return (
     <div className="spread">
       <InvoiceIndex current={null} />
-      <div className="record">
-        <p className="empty">Choose an invoice from the list, or press N to write a new one.</p>
-      </div>
+      <div className="record">{!narrow && <AskedNext />}</div>
     </div>
   );
 }

@@ -1,12 +1,10 @@
 import { Button, Menu } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, messageOf, refusalOf, type Schemas } from '../api/client';
 import { WithdrawDialog } from './WithdrawDialog';
-
-const close = { 'aria-label': 'Close' };
+import { tell } from '../design/tell';
 
 /** Fetches a file; where it is refused, the reasons are told instead of an answer that cannot be read. */
 async function save(path: string, name: string) {
@@ -23,7 +21,18 @@ async function save(path: string, name: string) {
 }
 
 /** What is done with an issued invoice less often. */
-export function More({ invoice, voided }: { invoice: Schemas['InvoiceView']; voided: boolean }) {
+export function More({
+  invoice,
+  voided,
+  narrow,
+  onCredit,
+}: {
+  invoice: Schemas['InvoiceView'];
+  voided: boolean;
+  /** Whether what stands in the foot of a wide window stands here. */
+  narrow: boolean;
+  onCredit: (() => void) | null;
+}) {
   const { id } = invoice;
   const issued = invoice.issued as Schemas['Issued'];
   const number = issued.document.number;
@@ -43,20 +52,11 @@ export function More({ invoice, voided }: { invoice: Schemas['InvoiceView']; voi
   });
   const ubl = () =>
     void save(`/api/invoices/${id}/ubl`, `invoice-${number}.xml`).catch((error: unknown) =>
-      notifications.show({
-        title: 'It cannot be written as UBL',
-        message: messageOf(error),
-        closeButtonProps: close,
-        autoClose: false,
-      }),
+      tell(messageOf(error), { title: 'It cannot be written as UBL', autoClose: false }),
     );
   const copy = async () => {
     await navigator.clipboard.writeText(issued.link).catch(() => undefined);
-    notifications.show({
-      title: 'The link to the client’s page is copied',
-      message: issued.link,
-      closeButtonProps: close,
-    });
+    tell(issued.link, { title: 'The link to the client’s page is copied' });
   };
   const unseen = !voided && (corrections.data?.unseen ?? false) && issued.creditNotes.length === 0;
   return (
@@ -66,6 +66,17 @@ export function More({ invoice, voided }: { invoice: Schemas['InvoiceView']; voi
           <Button variant="outline">More</Button>
         </Menu.Target>
         <Menu.Dropdown>
+          {narrow && onCredit && <Menu.Item onClick={onCredit}>Credit…</Menu.Item>}
+          {narrow && invoice.clientId != null && (
+            <Menu.Item onClick={() => void navigate(`/clients/${invoice.clientId}`)}>
+              The client’s account
+            </Menu.Item>
+          )}
+          {narrow && (
+            <Menu.Item component="a" href={`/api/invoices/${id}/pdf`} target="_blank">
+              PDF
+            </Menu.Item>
+          )}
           <Menu.Item component="a" href={`/api/invoices/${id}/pdf?reckoning=true`} target="_blank">
             PDF with the reckoning
           </Menu.Item>

@@ -11,6 +11,13 @@ function Head({ document: d }: { document: Document }) {
     <>
       <div className="top">
         <div>
+          {d.logo && (
+            <img
+              src={`/api/business/logo/${d.logo}`}
+              alt=""
+              style={{ maxWidth: 200, maxHeight: 56, background: '#fff' }}
+            />
+          )}
           <h1>{d.from.name}</h1>
           <div className="faded small pre">{[d.from.under, d.from.address].filter(Boolean).join('\n')}</div>
         </div>
@@ -37,6 +44,11 @@ function Head({ document: d }: { document: Document }) {
             {d.to.name}
           </div>
           <div className="pre">{[d.to.under, d.to.address].filter(Boolean).join('\n')}</div>
+          {d.to.delivery && (
+            <div className="small">
+              <span className="faded">Delivered to</span> {d.to.delivery.replace(/\n/g, ', ')}
+            </div>
+          )}
           {d.to.taxNumber && <div className="faded small">tax number {d.to.taxNumber}</div>}
         </div>
         <div>
@@ -167,6 +179,7 @@ export function Paper({ document: d, children }: { document: Document; children?
             <tr key={`${i}-${l.description}`}>
               <td>
                 {l.description}
+                {l.note && <div className="faded small pre">{l.note}</div>}
                 {l.discount && <div className="faded small">less {l.discount}</div>}
               </td>
               <td className="n">

@@ -1,5 +1,4 @@
 import { Button, Checkbox, Modal, Select, TextInput } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useRef, useState } from 'react';
@@ -7,6 +6,7 @@ import { api, data, inMark, problemOf, type Schemas } from '../api/client';
 import { isZero, money, newKey, plain, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
 import { useLooseDate } from '../design/useLooseDate';
+import { tell } from '../design/tell';
 
 const close = { 'aria-label': 'Close' };
 
@@ -59,7 +59,7 @@ export function PaymentDialog({
     mutationFn: () => data(api.POST('/api/payments', { body })),
     onSuccess: (payment) => {
       void queries.invalidateQueries();
-      notifications.show({ message: `${money(payment.amount)} is in the books.`, closeButtonProps: close });
+      tell(`${money(payment.amount)} is in the books.`);
       onClose();
     },
   });

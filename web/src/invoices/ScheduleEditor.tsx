@@ -1,7 +1,7 @@
 import type { Schemas } from '../api/client';
-import { longDate, plain } from '../design/format';
+import { plain, shortDate } from '../design/format';
 import { WhyFigure } from '../design/Why';
-import { FieldProblem, isRemoval, putBack, type Removed } from './fields';
+import { type Change, FieldProblem, isRemoval, onward, type Removed } from './fields';
 import type { Term, Typed } from './useDraft';
 
 /** So many months of thirty days after what was typed; a date is taken as it stands, to be typed over. */
@@ -16,17 +16,19 @@ export function ScheduleEditor({
   change,
   reckoning,
   of,
-
   onRemoved,
 }: {
   typed: Typed;
-  change: (edit: (before: Typed) => Typed) => void;
+  change: Change;
   reckoning: Schemas['Reckoning'] | null;
   of: (field: string) => string | undefined;
   onRemoved: Removed;
 }) {
   const edit = (place: number, part: Partial<Term>) =>
-    change((t) => ({ ...t, schedule: t.schedule.map((s, i) => (i === place ? { ...s, ...part } : s)) }));
+    change(
+      (t) => ({ ...t, schedule: t.schedule.map((s, i) => (i === place ? { ...s, ...part } : s)) }),
+      `schedule[${place}].${Object.keys(part).join()}`,
+    );
   const deposit = () =>
     change((t) => ({
       ...t,
@@ -59,21 +61,20 @@ export function ScheduleEditor({
     }));
   };
   const remove = (place: number) => {
-    const gone = typed.schedule[place];
     change((t) => ({ ...t, schedule: t.schedule.filter((_, i) => i !== place) }));
-    if (gone)
-      onRemoved(`Installment ${place + 1} removed.`, (t) => ({
-        ...t,
-        schedule: putBack(t.schedule, place, gone),
-      }));
+    onRemoved(`Installment ${place + 1} removed.`);
   };
   return (
     <>
-      <table className="lines work" style={{ marginTop: 8 }}>
+      <table
+        className="lines work schedule"
+        style={{ marginTop: 8 }}
+        title="A share is a percentage, an amount, equal, or rest; 3x makes three equal ones. When takes days after issue or a date, such as 15 Apr."
+      >
         <thead>
           <tr>
             <th>Share</th>
-            <th className="n">When: days, or a date</th>
+            <th className="n">When</th>
             <th>Deposit</th>
             <th>Due</th>
             <th className="n">Amount</th>
@@ -101,10 +102,11 @@ export function ScheduleEditor({
                     aria-invalid={Boolean(wrong)}
                     value={term.share ?? ''}
                     onChange={(e) => share(place, e.target.value)}
+                    onKeyDown={onward}
                   />
                   <FieldProblem text={wrong} />
                 </td>
-                <td className="n" data-label="When" style={{ width: 120 }}>
+                <td className="n" data-label="When" style={{ width: 92 }}>
                   <input
                     className="cell"
                     aria-label={`When installment ${place + 1} is due, in days after issue or as a date`}
@@ -112,6 +114,7 @@ export function ScheduleEditor({
                     placeholder="30, or 15 Apr"
                     value={term.days ?? ''}
                     onChange={(e) => edit(place, { days: e.target.value })}
+                    onKeyDown={onward}
                   />
                   <FieldProblem text={days} />
                 </td>
@@ -124,7 +127,9 @@ export function ScheduleEditor({
                     onChange={(e) => edit(place, { deposit: e.target.checked })}
                   />
                 </td>
-                <td data-label="Due">{reckoned ? longDate(reckoned.dueOn) : ''}</td>
+                <td data-label="Due" className="figures">
+                  {reckoned ? shortDate(reckoned.dueOn) : ''}
+                </td>
                 <td className="n" data-label="Amount">
                   {reckoned && <WhyFigure text={plain(reckoned.amount)} why={reckoned.why} />}
                 </td>
@@ -156,11 +161,6 @@ export function ScheduleEditor({
             Ask for a deposit first
           </button>
         )}
-        <br />
-        <span className="faded small">
-          A share is a percentage, an amount, equal, or rest; 3x makes three equal ones. When takes days after
-          issue or a date, such as 15 Apr.
-        </span>
       </p>
     </>
   );

@@ -1,30 +1,65 @@
-import { Button } from '@mantine/core';
+import { Modal } from '@mantine/core';
+import { useLocalStorage } from '@mantine/hooks';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type KeyboardEvent, useCallback, useEffect, useState } from 'react';
+import { lazy, type KeyboardEvent, Suspense, useCallback, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { business as businessQuery, schedules } from '../api/business';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
+import { accountOf } from '../api/clients';
 import { MeasureFigure } from '../design/Measure';
-import { money, plain } from '../design/format';
-import { Loaded, Refusal } from '../design/States';
+import { Loaded } from '../design/States';
+import { useTitle } from '../design/useTitle';
 import { plainSlip, SendDialog, type Slip } from '../letters/SendDialog';
+import { Conflict } from './Conflict';
 import { Drawer } from './Drawer';
 import { Files } from './Files';
-import { FieldProblem, SheetDay, SheetField, usualTax } from './fields';
-import { SheetExtras } from './SheetExtras';
-import { ClientCell, SheetLines } from './SheetLines';
-import { SheetSums } from './SheetSums';
+import { blankLine, FieldProblem, isBlank, SheetField, usualTax } from './fields';
+import { forget, rememberedOf } from './remembered';
 import { ScheduleEditor } from './ScheduleEditor';
-import { useRemoved } from './useRemoved';
+import css from './Sheet.module.css';
+import { SheetBand } from './SheetBand';
+import { SheetExtras } from './SheetExtras';
+import { SheetFoot } from './SheetFoot';
+import { linesOf, SheetLines } from './SheetLines';
+import { SheetSums } from './SheetSums';
+import { useDeleting } from './useDeleting';
 import { type Typed, useDraft } from './useDraft';
-import { useTitle } from '../design/useTitle';
+import { WithdrawDialog } from './WithdrawDialog';
+
+const AsTheClient = lazy(() => import('./AsTheClient').then((m) => ({ default: m.AsTheClient })));
 
 type Business = Schemas['BusinessView'];
 
-function blankDraft(business: Business, today: string, clientId: number | null): Typed {
-  const taxes = usualTax(business.taxes);
+/** The taxes kept with a client that are still offered. */
+const taxesOf = (business: Business, client: Schemas['Client'] | undefined) =>
+  (client?.more.taxes ?? []).filter((id) => business.taxes.some((t) => t.id === id && !t.retired));
+
+/** What a new invoice's schedule is: the client's own, else the usual one. */
+function scheduleOf(
+  business: Business,
+  kept: Schemas['KeptSchedule'][],
+  client: Schemas['Client'] | undefined,
+): Typed['schedule'] {
+  const days = client?.more.daysToPay ?? null;
+  const rest = (d: number) => [{ deposit: false, share: 'rest', days: String(d) }];
+  return (
+    kept.find((k) => k.id === client?.more.schedule)?.terms ??
+    (days !== null ? rest(days) : undefined) ??
+    kept.find((k) => k.usual)?.terms ??
+    rest(business.business.daysToPay)
+  );
+}
+
+function blankDraft(
+  business: Business,
+  kept: Schemas['KeptSchedule'][],
+  today: string,
+  client: Schemas['Client'] | undefined,
+): Typed {
+  const taxes = taxesOf(business, client);
   return {
-    clientId,
-    currency: business.business.currency,
+    clientId: client?.id ?? null,
+    currency: client?.more.currency || business.business.currency,
     rate: '',
     subject: '',
     reference: '',
@@ -33,11 +68,11 @@ function blankDraft(business: Business, today: string, clientId: number | null):
     supplyEnd: '',
     taxInside: false,
     cash: false,
-    lines: [{ description: '', quantity: '', unit: '', unitPrice: '', discount: '', taxes }],
+    lines: [blankLine(taxes.length > 0 ? taxes : usualTax(business.taxes))],
     discounts: [],
     charges: [],
     prepaid: '',
-    schedule: [{ deposit: false, share: 'rest', days: String(business.business.daysToPay) }],
+    schedule: scheduleOf(business, kept, client),
     notes: '',
     terms: business.documents.terms,
     memo: '',
@@ -56,24 +91,60 @@ export function Sheet({
   /** Whom it is for, where that was chosen before: on a client's account, or by adding one from here. */
   client: number | null;
 }) {
-  const business = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
+  const business = useQuery(businessQuery);
   const session = useQuery({ queryKey: ['session'], queryFn: () => data(api.GET('/api/session')) });
+  const kept = useQuery(schedules);
+  const begunFor = draft === null ? client : null;
+  const account = useQuery({ ...accountOf(begunFor ?? 0), enabled: begunFor !== null });
   return (
     <Loaded query={business} what="the business">
-      {(b) => <Writing draft={draft} client={client} business={b} today={session.data?.today ?? ''} />}
+      {(b) => (
+        <Loaded query={kept} what="the schedules">
+          {(all) =>
+            begunFor !== null && account.isPending ? null : (
+              <Writing
+                draft={draft}
+                client={client}
+                begunFor={account.data?.client}
+                business={b}
+                kept={all}
+                today={session.data?.today ?? ''}
+              />
+            )
+          }
+        </Loaded>
+      )}
     </Loaded>
   );
 }
 
+/** What is written on most fields that must not stay empty, in words. */
+const missingWords: [RegExp, string][] = [
+  [/^clientId$/, 'the client'],
+  [/^client\.email$/, 'the client’s e-mail address'],
+  [/^supplyDate$/, 'the day of supply'],
+  [/^rate$/, 'the rate'],
+  [/\.description$/, 'what a line is for'],
+  [/\.unitPrice$/, 'a price'],
+  [/\.quantity$/, 'a quantity'],
+  [/\.taxes$/, 'a tax'],
+  [/^schedule/, 'the schedule'],
+];
+
 function Writing({
   draft,
   client,
+  begunFor,
   business,
+  kept,
   today,
 }: {
   draft: Schemas['DraftView'] | null;
   client: number | null;
+  /** The record of whom a new sheet is begun for, with its own terms. */
+  begunFor: Schemas['Client'] | undefined;
   business: Business;
+  kept: Schemas['KeptSchedule'][];
   today: string;
 }) {
   const navigate = useNavigate();
@@ -85,9 +156,16 @@ function Writing({
     window.history.replaceState(null, '', `/invoices/${id}`);
     setDraftId(id);
   }, []);
-  const d = useDraft(draft, blankDraft(business, today, client), onBegun);
-  const { typed, change, reckoning } = d;
-  const removed = useRemoved(typed, change);
+  // What was begun for another client waits until a sheet for nobody in particular is opened.
+  const [remembered] = useState(() => {
+    const found = rememberedOf(draft?.id ?? null);
+    return found && draft === null && client !== null && found.typed.clientId !== client ? null : found;
+  });
+  const d = useDraft(draft, blankDraft(business, kept, today, begunFor), remembered, onBegun);
+  const { typed, change, reckoning, undo, redo } = d;
+  const [removed, setRemoved] = useState<{ words: string; at: Typed } | null>(null);
+  // What was taken off is said until something else is typed.
+  const onRemoved = (words: string) => setRemoved({ words, at: d.latest.current });
   // A draft to which one comes back with a client: it is chosen, and the address says nothing of it any more.
   useEffect(() => {
     if (!draft || client === null) return;
@@ -95,17 +173,47 @@ function Writing({
     window.history.replaceState(null, '', `/invoices/${draft.id}`);
   }, [draft, client, change]);
 
+  const account = useQuery({ ...accountOf(typed.clientId ?? 0), enabled: typed.clientId !== null }).data;
+  const known = account && account.client.id === typed.clientId ? account : undefined;
+  const own = business.business;
+  const clientsTaxes = taxesOf(business, known?.client);
+  const usual = clientsTaxes.length > 0 ? clientsTaxes : usualTax(business.taxes);
+  const whyUsual =
+    clientsTaxes.length > 0 ? `as kept with ${known?.client.name}` : 'as lines begin with, by Settings';
+
+  /** Terms and currency that are kept with a client, where nothing else was typed. */
+  const onClient = (id: number) => {
+    void queries.fetchQuery(accountOf(id)).then(({ client: c }) => {
+      change((t) => {
+        const { currency } = c.more;
+        const before = known && known.client.id === t.clientId ? known.client : undefined;
+        const untouched = [undefined, before].some(
+          (of) => JSON.stringify(t.schedule) === JSON.stringify(scheduleOf(business, kept, of)),
+        );
+        const schedule = untouched ? scheduleOf(business, kept, c) : t.schedule;
+        const other = currency && t.currency === own.currency ? currency : t.currency;
+        return JSON.stringify(schedule) === JSON.stringify(t.schedule) && other === t.currency
+          ? t
+          : { ...t, schedule, currency: other };
+      });
+    });
+    document.querySelector<HTMLElement>('[data-field="subject"]')?.focus();
+  };
+
   const ensure = async () => {
     if (d.id.current === null) change((t) => ({ ...t }));
     await d.keep();
     return d.id.current;
   };
-  const isBlank = d.id.current === null && !typed.subject && typed.lines.every((l) => !l.description);
+  const isEmpty = d.id.current === null && !typed.subject && typed.lines.every((l) => !l.description);
   const newClient = async () => {
-    const back = isBlank ? 'new' : await ensure();
+    const back = isEmpty ? 'new' : await ensure();
     void navigate(`/clients/new?invoice=${back ?? 'new'}`);
   };
   const [sending, setSending] = useState<number | null>(null);
+  const [looking, setLooking] = useState<{ id: number; page: Schemas['PublicPage'] } | null>(null);
+  const [voiding, setVoiding] = useState(false);
+  const [folded, setFolded] = useLocalStorage({ key: 'quill-drawer-folded', defaultValue: false });
   /** Keeps what is typed, then does something with the draft; what is refused stands beside its field. */
   const withKept = async <T,>(what: (id: number) => Promise<T>): Promise<T> => {
     if (!(await d.keep())) throw new Error('It could not be kept, so it was not issued.');
@@ -150,285 +258,154 @@ function Writing({
     },
     onError: refused,
   });
-  // Ctrl Enter leads on, from wherever one stands on the sheet.
-  const onward = (event: KeyboardEvent) => {
-    if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey) || sending !== null || toSend.isPending)
-      return;
-    event.preventDefault();
-    issue.reset();
-    toSend.mutate();
-  };
-  const notIssued: Error | null = issue.error ?? toSend.error;
-  const discard = useMutation({
-    mutationFn: async () => {
-      await d.keep();
-      if (d.id.current !== null)
-        await data(
-          api.DELETE('/api/invoices/{id}', {
-            params: { path: { id: d.id.current }, query: { version: d.version.current } },
-          }),
-        );
-    },
-    onSuccess: async () => {
-      await queries.invalidateQueries();
-      void navigate('/invoices');
-    },
-  });
-
-  const voidIt = useMutation({
+  const look = useMutation({
     mutationFn: () =>
-      data(
-        api.POST('/api/invoices/{id}/voiding', {
-          params: { path: { id: draftId ?? 0 } },
-          body: { reason: 'taken back and not issued again' },
-        }),
-      ),
-    onSuccess: async () => {
-      await queries.invalidateQueries();
-      void navigate('/invoices');
+      withKept(async (id) => ({
+        id,
+        page: await data(
+          api.POST('/api/invoices/{id}/client-page', {
+            params: { path: { id } },
+            body: { version: d.version.current },
+          }),
+        ),
+      })),
+    onSuccess: (looked) => {
+      d.setProblems([]);
+      setLooking(looked);
     },
+    onError: refused,
   });
+  const begin = (act: { mutate: () => void }) => {
+    for (const other of [issue, toSend, look]) other.reset();
+    act.mutate();
+  };
+  const deleting = useDeleting(typed, d.id, d.version, d.keep);
+  // Ctrl Enter leads on, and Ctrl Z back, from wherever one stands on the sheet.
+  const keys = (event: KeyboardEvent) => {
+    if (!(event.ctrlKey || event.metaKey) || event.altKey || sending !== null) return;
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      if (!toSend.isPending) begin(toSend);
+    } else step(event, undo, redo);
+  };
+  // Where nothing of the sheet has the focus, the same keys count.
+  useEffect(() => {
+    const listen = (event: globalThis.KeyboardEvent) => {
+      if (document.activeElement === document.body && (event.ctrlKey || event.metaKey))
+        step(event, undo, redo);
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [undo, redo]);
 
+  const notDone: Error | null = issue.error ?? toSend.error ?? look.error;
   // Fields left empty are told only once somebody wants to issue; slips are told as they are typed.
   const slips = (reckoning?.problems ?? []).filter((p) => p.value !== '' && p.field !== 'total');
-  const known = [...d.problems, ...slips.filter((s) => !d.problems.some((p) => p.field === s.field))];
-  const of = (field: string) => known.find((p) => p.field === field)?.message;
-  const loose = d.problems.filter((p) =>
-    ['lines', 'total', 'client.email', 'schedule', 'currency'].includes(p.field),
-  );
-  const first = reckoning?.installments[0];
-  const own = business.business;
+  const told = [...d.problems, ...slips.filter((s) => !d.problems.some((p) => p.field === s.field))];
+  const of = (field: string) => told.find((p) => p.field === field)?.message;
+  const loose = d.problems.filter((p) => ['lines', 'total', 'client.email', 'currency'].includes(p.field));
   const field = { typed, change, of };
+  const part = { ...field, reckoning, taxes: business.taxes, onRemoved };
+  const missing = useMissing(typed, reckoning, known?.client);
 
   return (
-    <div className="spread writing" onKeyDown={onward}>
-      <Drawer typed={typed} change={change} reckoning={reckoning} onNewClient={() => void newClient()} />
-      <div className="record">
-        <div className="body">
-          <article className="sheet" aria-label="Invoice, not issued yet">
-            <div className="top">
-              <div>
-                <h1>{own.name}</h1>
-                <div className="faded small pre">{[own.tagline, own.address].filter(Boolean).join('\n')}</div>
-              </div>
-              <div>
-                <div className="kind">Invoice</div>
-                <div className="faded small right">
-                  {draft?.number ? `keeps its number, ${draft.number}` : 'numbered when issued'}
-                </div>
-                <SheetDay name="supplyDate" label="supplied on, or from" {...field} />
-                <SheetDay name="supplyEnd" label="to, if a period" hint="left out if one day" {...field} />
-              </div>
-            </div>
-            <div className="parties">
-              <ClientCell
-                typed={typed}
-                change={change}
-                problem={of('clientId') ?? of('client.email')}
+    <div className={`writing ${css.spread} ${folded ? css.folded : ''}`} onKeyDown={keys}>
+      <Drawer
+        typed={typed}
+        change={change}
+        reckoning={reckoning}
+        account={known}
+        onChoose={(choice) =>
+          change((t) => {
+            const written = t.lines.filter((l) => !isBlank(l));
+            const added = linesOf(choice, t, usual, clientsTaxes.length > 0);
+            return { ...t, lines: [...written, ...added, blankLine(usual)] };
+          })
+        }
+        onNewClient={() => void newClient()}
+        onFold={() => setFolded(true)}
+      />
+      <div className={`record ${css.record}`}>
+        <div className={css.body}>
+          {folded && (
+            <button type="button" className={css.unfold} onClick={() => setFolded(false)}>
+              Show the drawer
+            </button>
+          )}
+          <div className={css.page}>
+            <article className={`sheet ${css.sheet}`} aria-label="Invoice, not issued yet">
+              <SheetBand
+                {...field}
+                business={business}
+                client={known?.client}
+                number={draft?.number ?? null}
+                onClient={onClient}
                 onNewClient={() => void newClient()}
               />
-              <div>
-                <SheetField name="subject" label="For" hint="what it is for, in a few words" {...field} />
-                <SheetField name="reference" label="Their order" hint="number, if they gave one" {...field} />
-                <SheetField
-                  name="project"
-                  label="Project"
-                  hint="name or number, if there is one"
-                  {...field}
-                />
-                {business.documents.labels.map((label) => (
-                  <label key={label} className="field">
-                    <span>{label}</span>
-                    <input
-                      className="cell"
-                      placeholder="left out if empty"
-                      value={typed.fields[label] ?? ''}
-                      aria-invalid={Boolean(of(`fields.${label}`))}
-                      onChange={(e) => {
-                        const { value } = e.target;
-                        change((t) => ({ ...t, fields: { ...t.fields, [label]: value } }));
-                      }}
-                    />
-                    <FieldProblem text={of(`fields.${label}`)} />
-                  </label>
-                ))}
+              <SheetLines {...part} usual={usual} whyUsual={whyUsual} clientsOwn={clientsTaxes.length > 0} />
+              <SheetExtras {...part} />
+              <FieldProblem text={of('lines')} />
+              {reckoning?.notes.map((note) => (
+                <p key={note} className="soon small">
+                  {note}
+                </p>
+              ))}
+              <div className={css.below}>
+                <div>
+                  <h2>To be paid</h2>
+                  {reckoning && reckoning.installments.length > 0 && (
+                    <MeasureFigure parts={reckoning.installments} />
+                  )}
+                  <ScheduleEditor {...part} />
+                </div>
+                <div>
+                  <SheetSums typed={typed} change={change} reckoning={reckoning} of={of} />
+                  <FieldProblem
+                    text={
+                      reckoning?.problems.find((p) => p.field === 'total' && p.value.startsWith('-'))?.message
+                    }
+                  />
+                </div>
               </div>
-            </div>
-            <SheetLines
-              typed={typed}
-              change={change}
-              reckoning={reckoning}
-              taxes={business.taxes}
-              of={of}
-              onRemoved={removed.note}
-            />
-            <SheetExtras
-              typed={typed}
-              change={change}
-              reckoning={reckoning}
-              taxes={business.taxes}
-              of={of}
-              onRemoved={removed.note}
-            />
-            <div className="ways">
-              <Tick
-                label="prices include the tax"
-                checked={typed.taxInside}
-                onChange={(on) => change((t) => ({ ...t, taxInside: on }))}
+              <Texts {...field} footer={own.footer} />
+            </article>
+            <div className={css.beside}>
+              <Files id={draftId} ensure={ensure} />
+              <SheetField
+                name="memo"
+                label="Private note, never printed"
+                hint="what only you should know"
+                long
+                {...field}
               />
-              <Tick
-                label="paid in cash"
-                checked={typed.cash}
-                onChange={(on) => change((t) => ({ ...t, cash: on }))}
-              />
-              <label className="small faded">
-                in{' '}
-                <input
-                  className="cell currency"
-                  aria-label="Currency"
-                  value={typed.currency ?? ''}
-                  maxLength={3}
-                  aria-invalid={Boolean(of('currency'))}
-                  onChange={(e) => {
-                    const currency = e.target.value.toUpperCase();
-                    change((t) => ({ ...t, currency }));
-                  }}
-                />
-              </label>
-              {typed.currency !== own.currency && (
-                <label className="small faded">
-                  1 {typed.currency} ={' '}
-                  <input
-                    className="cell currency"
-                    aria-label="Rate"
-                    placeholder={business.rates.find((r) => r.currency === typed.currency)?.rate ?? 'rate'}
-                    value={typed.rate ?? ''}
-                    aria-invalid={Boolean(of('rate'))}
-                    onChange={(e) => {
-                      const { value } = e.target;
-                      change((t) => ({ ...t, rate: value }));
-                    }}
-                  />{' '}
-                  {own.currency}
-                </label>
-              )}
             </div>
-            <FieldProblem text={of('currency') ?? of('rate')} />
-            {reckoning?.notes.map((note) => (
-              <p key={note} className="soon small">
-                {note}
-              </p>
-            ))}
-            <SheetSums typed={typed} change={change} reckoning={reckoning} of={of} />
-            <FieldProblem
-              text={reckoning?.problems.find((p) => p.field === 'total' && p.value.startsWith('-'))?.message}
-            />
-            <h2>To be paid</h2>
-            {reckoning && reckoning.installments.length > 0 && (
-              <MeasureFigure parts={reckoning.installments} />
-            )}
-            <ScheduleEditor
-              typed={typed}
-              change={change}
-              reckoning={reckoning}
-              of={of}
-              onRemoved={removed.note}
-            />
-            <SheetField
-              name="notes"
-              label="A note to the client"
-              hint="printed under the sums"
-              long
-              {...field}
-            />
-            <SheetField
-              name="terms"
-              label="Terms"
-              hint="how and when to pay, what is agreed"
-              long
-              {...field}
-            />
-            <p className="faded small pre">{own.footer}</p>
-          </article>
-          <div className="beside">
-            <Files id={draftId} ensure={ensure} />
-            <SheetField
-              name="memo"
-              label="A memo for yourself, never printed"
-              hint="what only you should know"
-              long
-              {...field}
-            />
           </div>
         </div>
-        <div className="foot">
-          <Foot name="Net" value={reckoning?.net && plain(reckoning.net)} />
-          <Foot name="Tax" value={reckoning?.tax && plain(reckoning.tax)} />
-          <Foot name="Total" value={reckoning?.total && money(reckoning.total)} />
-          {reckoning?.due && (reckoning.prepaid || reckoning.rounding) && (
-            <Foot name="To be paid" value={plain(reckoning.due)} />
-          )}
-          <Foot name="First due" value={first && plain(first.amount)} />
-          <div className="acts">
-            {removed.words && (
-              <span className="small" role="status">
-                {removed.words}{' '}
-                <button type="button" className="link" onClick={removed.back}>
-                  Bring it back <kbd>Ctrl Z</kbd>
-                </button>
-              </span>
-            )}
-            {d.keeping.state === 'conflict' ? (
-              <span className="late small" role="alert">
-                {d.keeping.text}{' '}
-                <button type="button" className="link" onClick={() => window.location.reload()}>
-                  Load the other
-                </button>{' '}
-                <button type="button" className="link" onClick={() => void d.keepMine()}>
-                  Keep mine
-                </button>
-              </span>
-            ) : (
-              <span className={d.keeping.state === 'failed' ? 'late small' : 'faded small'} role="status">
-                {d.keeping.text}
-              </span>
-            )}
-            {draft?.number ? (
-              <button type="button" className="link" onClick={() => voidIt.mutate()}>
-                Void {draft.number}
-              </button>
-            ) : (
-              <button type="button" className="link" onClick={() => discard.mutate()}>
-                Delete draft
-              </button>
-            )}
-            <Button
-              variant="outline"
-              loading={issue.isPending}
-              onClick={() => {
-                toSend.reset();
-                issue.mutate();
-              }}
-            >
-              Issue only
-            </Button>
-            <Button
-              loading={toSend.isPending}
-              onClick={() => {
-                issue.reset();
-                toSend.mutate();
-              }}
-            >
-              Issue and send…
-            </Button>
-          </div>
-          {notIssued !== null && (
+        <SheetFoot
+          reckoning={reckoning}
+          keeping={d.keeping}
+          removed={removed?.at === typed ? removed.words : ''}
+          missing={missing}
+          issuing={issue.isPending}
+          sending={toSend.isPending}
+          deleteWords={draft?.number ? `Void ${draft.number}…` : 'Delete draft'}
+          onUndo={undo}
+          onLook={() => begin(look)}
+          onIssue={() => begin(issue)}
+          onSend={() => begin(toSend)}
+          onDelete={() => (draft?.number ? setVoiding(true) : deleting.begin())}
+        >
+          {notDone !== null && (
             <p className="problem" role="alert" style={{ flexBasis: '100%' }}>
-              Not issued. {messageOf(notIssued)} {loose.map((p) => p.message).join(' ')}
+              Not yet. {messageOf(notDone)} {loose.map((p) => p.message).join(' ')}
             </p>
           )}
-          <Refusal error={discard.error ?? voidIt.error} />
-        </div>
+          {deleting.error !== null && (
+            <p className="problem" role="alert" style={{ flexBasis: '100%' }}>
+              {messageOf(deleting.error)}
+            </p>
+          )}
+        </SheetFoot>
       </div>
       {sending !== null && (
         <SendDialog
@@ -442,36 +419,134 @@ function Writing({
                 body: { version: d.version.current, slip },
               }),
             );
+            forget(sending);
             void navigate(`/invoices/${sending}`, { replace: true });
           }}
           onClose={() => setSending(null)}
         />
       )}
+      {looking !== null && (
+        <Suspense fallback={null}>
+          <AsTheClient {...looking} version={d.version.current} onClose={() => setLooking(null)} />
+        </Suspense>
+      )}
+      {voiding && draft?.number && (
+        <WithdrawDialog id={draft.id} number={draft.number} forGood onClose={() => setVoiding(false)} />
+      )}
+      {d.other && (
+        <Conflict mine={typed} other={d.other} onMine={() => void d.keepMine()} onTheirs={d.takeTheirs} />
+      )}
+      <Modal
+        opened={deleting.asking}
+        onClose={deleting.cancel}
+        title="Delete this draft and its files?"
+        closeButtonProps={{ 'aria-label': 'Close' }}
+      >
+        <p style={{ marginTop: 0 }}>The draft can be brought back; the files that were added to it cannot.</p>
+        <button type="button" className="link late" onClick={deleting.confirm}>
+          Delete draft and files
+        </button>
+      </Modal>
     </div>
   );
 }
 
-function Tick({
-  label,
-  checked,
-  onChange,
+/** Ctrl Z is a step back; Ctrl Y and Ctrl Shift Z one forth. The browser's own steps know nothing of the sheet. */
+function step(
+  event: Pick<globalThis.KeyboardEvent, 'key' | 'shiftKey' | 'preventDefault'>,
+  undo: () => void,
+  redo: () => void,
+) {
+  const key = event.key.toLowerCase();
+  if (key !== 'z' && key !== 'y') return;
+  event.preventDefault();
+  if (key === 'y' || event.shiftKey) redo();
+  else undo();
+}
+
+/** The texts under the sums; each stands there once it has one, or was called for. */
+function Texts({
+  footer,
+  ...field
 }: {
-  label: string;
-  checked: boolean;
-  onChange: (on: boolean) => void;
+  typed: Typed;
+  change: (edit: (before: Typed) => Typed, what?: string) => void;
+  of: (field: string) => string | undefined;
+  footer: string;
 }) {
+  const [called, setCalled] = useState<string[]>([]);
+  const texts = [
+    ['notes', 'A note to the client', 'printed under the sums'],
+    ['terms', 'Terms', 'how and when to pay, what is agreed'],
+  ] as const;
+  const here = (name: 'notes' | 'terms') => Boolean(field.typed[name]) || called.includes(name);
   return (
-    <label className="small faded">
-      <input type="checkbox" checked={checked} onChange={(e) => onChange(e.target.checked)} /> {label}
-    </label>
+    <div className={css.texts}>
+      {texts
+        .filter(([name]) => here(name))
+        .map(([name, label, hint]) => (
+          <SheetField
+            key={name}
+            name={name}
+            label={label}
+            hint={hint}
+            long
+            autoFocus={called.at(-1) === name}
+            {...field}
+          />
+        ))}
+      <p className={css.call}>
+        {texts
+          .filter(([name]) => !here(name))
+          .map(([name, label]) => (
+            <button key={name} type="button" onClick={() => setCalled((c) => [...c, name])}>
+              + {label}
+            </button>
+          ))}
+      </p>
+      <p className="faded small pre" style={{ margin: 0 }}>
+        {footer}
+      </p>
+    </div>
   );
 }
 
-function Foot({ name, value }: { name: string; value: string | null | undefined }) {
-  return (
-    <span className="figure" data-testid={`foot-${name}`}>
-      <small>{name}</small>
-      <b>{value || '–'}</b>
-    </span>
-  );
+/** What is missing before it can be sent, with where it is written. */
+function useMissing(
+  typed: Typed,
+  reckoning: Schemas['Reckoning'] | null,
+  client: Schemas['Client'] | undefined,
+) {
+  const wanted = [
+    ...(typed.clientId === null ? ['clientId'] : []),
+    ...(client && !client.email ? ['client.email'] : []),
+    ...(!typed.supplyDate ? ['supplyDate'] : []),
+    ...(reckoning?.problems ?? []).filter((p) => p.value === '').map((p) => p.field),
+  ];
+  const words = (f: string) => missingWords.find(([pattern]) => pattern.test(f))?.[1];
+  const seen = new Set<string>();
+  const missing = wanted.flatMap((f) => {
+    const said = words(f);
+    if (!said || seen.has(said)) return [];
+    seen.add(said);
+    return [{ words: said, focus: () => focusField(f) }];
+  });
+  const empty = typed.lines.every(isBlank);
+  return empty ? [...missing, { words: 'a line', focus: () => focusField('lines[0].description') }] : missing;
+}
+
+function focusField(field: string) {
+  const line = /^lines\[(\d+)]\.(\w+)$/.exec(field);
+  const found = line
+    ? document.querySelector<HTMLElement>(
+        line[2] === 'taxes'
+          ? `[aria-label="Tax, line ${Number(line[1]) + 1}"]`
+          : `[data-cell="${line[1]}-${line[2]}"]`,
+      )
+    : field.startsWith('client')
+      ? document.querySelector<HTMLElement>('.sheet input')
+      : [...document.querySelectorAll<HTMLElement>('.sheet .cell[aria-invalid]')].find((e) =>
+          e.closest('label')?.textContent?.startsWith(field === 'supplyDate' ? 'Supplied' : 'Rate'),
+        );
+  found?.focus();
 }

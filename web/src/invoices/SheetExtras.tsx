@@ -1,6 +1,10 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { extras } from '../api/catalogue';
+import { api, data, inMark, messageOf, type Schemas } from '../api/client';
 import { plain } from '../design/format';
+import { tell } from '../design/tell';
 import { WhyFigure } from '../design/Why';
-import { FieldProblem, putBack, type SheetPart, usualTax } from './fields';
+import { FieldProblem, type SheetPart, usualTax } from './fields';
 import { TaxCell } from './TaxCell';
 import type { Typed } from './useDraft';
 
@@ -14,21 +18,38 @@ const words = {
 export function SheetExtras({ typed, change, reckoning, taxes, of, onRemoved }: SheetPart) {
   const usual = usualTax(taxes);
   const edit = (kind: Kind, place: number, part: Partial<Typed['charges'][number]>) =>
-    change((t) => ({ ...t, [kind]: t[kind].map((e, i) => (i === place ? { ...e, ...part } : e)) }));
+    change(
+      (t) => ({ ...t, [kind]: t[kind].map((e, i) => (i === place ? { ...e, ...part } : e)) }),
+      `${kind}[${place}].${Object.keys(part).join()}`,
+    );
   const remove = (kind: Kind, place: number) => {
-    const gone = typed[kind][place];
     change((t) => ({ ...t, [kind]: t[kind].filter((_, i) => i !== place) }));
-    if (gone)
-      onRemoved(`${words[kind].one} ${place + 1} removed.`, (t) => ({
-        ...t,
-        [kind]: putBack(t[kind], place, gone),
-      }));
+    onRemoved(`${words[kind].one} ${place + 1} removed.`);
   };
   const add = (kind: Kind) =>
     change((t) => ({
       ...t,
       [kind]: [...t[kind], { description: '', amount: '', taxes: kind === 'charges' ? usual : [] }],
     }));
+  const kept = useQuery(extras).data ?? [];
+  const queries = useQueryClient();
+  const keep = useMutation({
+    mutationFn: ({ kind, extra }: { kind: Kind; extra: Typed['charges'][number] }) =>
+      data(api.POST('/api/catalogue/extras', { body: { ...extra, id: 0, charge: kind === 'charges' } })),
+    onSuccess: (_, { extra }) => {
+      tell(`“${extra.description}” is kept for reuse, in the catalogue.`);
+      void queries.invalidateQueries({ queryKey: extras.queryKey });
+    },
+    onError: (error) => tell(messageOf(error), { title: 'It cannot be kept yet' }),
+  });
+  const isKept = (kind: Kind, extra: Typed['charges'][number]) =>
+    kept.some((k) => k.charge === (kind === 'charges') && k.description === extra.description.trim());
+  const take = (k: Schemas['KeptExtra']) =>
+    change((t) => {
+      const kind = k.charge ? 'charges' : 'discounts';
+      const extra = { description: k.description, amount: inMark(k.amount), taxes: k.taxes };
+      return { ...t, [kind]: [...t[kind], extra] };
+    });
   const rows = (kind: Kind) =>
     typed[kind].map((extra, place) => {
       const reckoned = reckoning?.[kind].find((e) => e.place === place);
@@ -46,6 +67,16 @@ export function SheetExtras({ typed, change, reckoning, taxes, of, onRemoved }: 
               onChange={(e) => edit(kind, place, { description: e.target.value })}
             />
             <FieldProblem text={of(`${path}.description`)} />
+            {extra.description.trim() && extra.amount.trim() && !isKept(kind, extra) && (
+              <button
+                type="button"
+                className="link small"
+                tabIndex={-1}
+                onClick={() => keep.mutate({ kind, extra })}
+              >
+                Keep it for reuse
+              </button>
+            )}
           </td>
           <td className="n" style={{ width: 96 }}>
             <input
@@ -102,6 +133,11 @@ export function SheetExtras({ typed, change, reckoning, taxes, of, onRemoved }: 
         {(['discounts', 'charges'] as const).map((kind) => (
           <button key={kind} type="button" className="link" onClick={() => add(kind)}>
             + {words[kind].add}
+          </button>
+        ))}
+        {kept.map((k) => (
+          <button key={k.id} type="button" className="link" onClick={() => take(k)}>
+            + {k.description}, {inMark(k.amount)}
           </button>
         ))}
       </p>

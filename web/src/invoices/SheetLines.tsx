@@ -1,280 +1,250 @@
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import Papa from 'papaparse';
 import { type ClipboardEvent, type KeyboardEvent, useState } from 'react';
-import { api, data } from '../api/client';
-import { plain } from '../design/format';
-import { WhyFigure } from '../design/Why';
-import {
-  type Change,
-  FieldProblem,
-  isRemoval,
-  Understood,
-  putBack,
-  type SheetPart,
-  usualTax,
-} from './fields';
-import { TaxCell } from './TaxCell';
+import { catalogueKey } from '../api/catalogue';
+import { api, data, messageOf } from '../api/client';
+import { blankLine, isBlank, isRemoval, type SheetPart } from './fields';
+import { PasteDialog } from './PasteDialog';
+import css from './Sheet.module.css';
+import { type LineProps, SheetCard, SheetRow } from './SheetLine';
 import type { Line, Typed } from './useDraft';
+import type { Choice } from './WhatCell';
+import { tell } from '../design/tell';
+import { usePhone } from '../design/useNarrow';
 
-/** As many as the server lists at once: from then on the list is filtered by what is typed. */
-const MOST_CHOICES = 500;
+/** Where Enter leads from each cell of a line: on to the price, and then to the next line. */
+const NEXT: Record<string, string> = {
+  description: 'quantity',
+  serial: 'quantity',
+  quantity: 'unitPrice',
+};
+const MENU_CLOSES = 50;
 
-/** Whom it is for: chosen from the clients, as it will be printed. */
-export function ClientCell({
+/** The cursor goes there, and what stands in a number's cell is typed over, as in a grid. */
+function focusCell(place: number, column: string) {
+  const cell = document.querySelector<HTMLElement>(`[data-cell="${place}-${column}"]`);
+  cell?.focus();
+  if (cell instanceof HTMLInputElement) cell.select();
+}
+
+const inMarkOf = (typed: Typed, plain: string) => (typed.mark === ',' ? plain.replace('.', ',') : plain);
+
+/** The lines that a choice of the catalogue becomes, typed with the draft's decimal mark. */
+export function linesOf(choice: Choice, typed: Typed, usual: string[], clientsOwn: boolean): Line[] {
+  return choice.lines.map((l) => ({
+    ...l,
+    quantity: inMarkOf(typed, l.quantity),
+    unitPrice: inMarkOf(typed, l.unitPrice),
+    // What is kept with the client comes before what is kept with the item.
+    taxes: clientsOwn || l.taxes.length === 0 ? usual : l.taxes,
+  }));
+}
+
+/** The lines: Tab walks their cells, Enter leads on to the price and the next line, and an empty one waits at the end. */
+export function SheetLines({
   typed,
   change,
-  problem,
-  onNewClient,
-}: {
-  typed: Typed;
-  change: Change;
-  problem: string | undefined;
-  onNewClient: () => void;
+  reckoning,
+  taxes,
+  of,
+  onRemoved,
+  usual,
+  whyUsual,
+  clientsOwn,
+}: SheetPart & {
+  /** The taxes that a new line begins with. */
+  usual: string[];
+  whyUsual: string;
+  /** Whether they are kept with the client. */
+  clientsOwn: boolean;
 }) {
-  const [filter, setFilter] = useState('');
-  const [many, setMany] = useState(false);
-  const clients = useQuery({
-    queryKey: ['clients', 'choices', filter],
-    queryFn: async () => {
-      const found = await data(api.GET('/api/clients/choices', { params: { query: { filter } } }));
-      if (found.length >= MOST_CHOICES) setMany(true);
-      return found;
-    },
-    placeholderData: (before) => before,
-  });
-  const chosen = useQuery({
-    queryKey: ['client', typed.clientId, undefined],
-    enabled: typed.clientId !== null,
-    queryFn: () => data(api.GET('/api/clients/{id}', { params: { path: { id: typed.clientId ?? 0 } } })),
-  });
-  const own = chosen.data?.client;
-  const found = clients.data ?? [];
-  const listed = own && !found.some((c) => c.id === own.id) ? [own, ...found] : found;
-  const sorted = [...listed].sort((a, b) => a.name.localeCompare(b.name));
-  return (
-    <div>
-      {many && (
-        <input
-          type="search"
-          className="cell"
-          aria-label="Find the client"
-          placeholder="Find the client…"
-          value={filter}
-          onChange={(e) => setFilter(e.currentTarget.value)}
-        />
-      )}
-      <label className="field">
-        <span>To</span>
-        <select
-          aria-label="To"
-          className="cell serif"
-          style={{ fontSize: 18, fontWeight: 650 }}
-          value={typed.clientId ?? ''}
-          autoFocus={typed.clientId === null}
-          aria-invalid={Boolean(problem)}
-          onChange={(e) => {
-            if (e.target.value === 'new') return onNewClient();
-            const id = e.target.value ? Number(e.target.value) : null;
-            change((t) => ({ ...t, clientId: id }));
-          }}
-        >
-          <option value="">Choose the client…</option>
-          <option value="new">+ A new client</option>
-          {sorted.map((c) => (
-            <option key={c.id} value={c.id}>
-              {c.name}
-            </option>
-          ))}
-        </select>
-        <FieldProblem text={problem} />
-      </label>
-      {own && (
-        <p className="faded small pre address">{[own.contact, own.address].filter(Boolean).join('\n')}</p>
-      )}
-    </div>
-  );
-}
+  const phone = usePhone();
+  const [pasted, setPasted] = useState<{ rows: string[][]; place: number } | null>(null);
+  const [open, setOpen] = useState(0);
+  const queries = useQueryClient();
+  const blank = blankLine(usual);
+  const lines = isBlank(typed.lines.at(-1)) && typed.lines.length > 0 ? typed.lines : [...typed.lines, blank];
 
-const columns = ['description', 'quantity', 'unitPrice', 'discount'] as const;
-
-/** A quantity is written with its unit, in one place: 90 km. */
-const withUnit = (line: Line) => [line.quantity, line.unit].filter(Boolean).join(' ');
-
-function isBlank(line: Line | undefined): boolean {
-  return !line || !(line.description || line.quantity || line.unitPrice || line.discount);
-}
-
-/** Rows pasted from a spreadsheet: what, quantity, price. */
-function fromPaste(text: string, taxes: string[]): Line[] {
-  return text
-    .split(/\r?\n/)
-    .filter((row) => row.trim())
-    .map((row) => {
-      const [description = '', quantity = '1', unitPrice = ''] = row.split('\t').map((cell) => cell.trim());
-      return { description, quantity, unit: '', unitPrice, discount: '', taxes };
-    });
-}
-
-const focusCell = (place: number, column: string) =>
-  document.querySelector<HTMLElement>(`[data-cell="${place}-${column}"]`)?.focus();
-
-/** The lines, walked like a grid: Tab goes on, Enter goes down, and an empty line waits at the end. */
-export function SheetLines({ typed, change, reckoning, taxes, of, onRemoved }: SheetPart) {
-  const usual = usualTax(taxes);
-  const blank: Line = { description: '', quantity: '', unit: '', unitPrice: '', discount: '', taxes: usual };
-  const lines = isBlank(typed.lines.at(-1)) && typed.lines.length ? typed.lines : [...typed.lines, blank];
-
-  const edit = (place: number, part: Partial<Line>) =>
+  const put = (edit: (lines: Line[]) => Line[], what?: string) =>
     change((t) => {
-      const next = lines.map((l, i) => (i === place ? { ...l, ...part } : l));
+      const next = edit(isBlank(t.lines.at(-1)) && t.lines.length > 0 ? t.lines : [...t.lines, blank]);
       return { ...t, lines: isBlank(next.at(-1)) ? next : [...next, blank] };
-    });
+    }, what);
+  const edit = (place: number) => (part: Partial<Line>, what: string) =>
+    put(
+      (all) =>
+        all.map((l, i) => (i === place ? { ...l, ...(isBlank(l) ? { taxes: usual } : {}), ...part } : l)),
+      what === 'called' || what === 'taxes' ? undefined : `lines[${place}].${what}`,
+    );
   const remove = (place: number) => {
-    const gone = lines[place];
-    change((t) => ({ ...t, lines: lines.filter((_, i) => i !== place) }));
-    if (gone)
-      onRemoved(`Line ${place + 1} removed.`, (t) => ({
-        ...t,
-        lines: putBack(t.lines, place, gone),
-      }));
+    put((all) => all.filter((_, i) => i !== place));
+    onRemoved(`Line ${place + 1} removed.`);
   };
-  /** A line changes places with its neighbour, and the cursor goes along. */
-  const move = (place: number, to: number, column: string) => {
-    const [line, other] = [lines[place], lines[to]];
-    if (!line || !other || isBlank(line) || isBlank(other)) return;
-    change((t) => ({ ...t, lines: lines.map((l, i) => (i === place ? other : i === to ? line : l)) }));
+  /** A line goes to another place, and the cursor goes along. */
+  const move = (place: number, to: number, column = 'description') => {
+    const line = lines[place];
+    if (!line || isBlank(line) || to < 0 || isBlank(lines[to])) return;
+    put((all) => {
+      const rest = all.filter((_, i) => i !== place);
+      return [...rest.slice(0, to), line, ...rest.slice(to)];
+    });
+    if (phone) setOpen(to);
     window.setTimeout(() => focusCell(to, column));
+  };
+  /** Lines take the place of the one that is written on, if it has nothing else on it. */
+  const insert = (place: number, added: Line[]) =>
+    put((all) => {
+      const here = all[place];
+      const taken = here !== undefined && !here.quantity && !here.unitPrice && !here.discount;
+      return [...all.slice(0, taken ? place : place + 1), ...added, ...all.slice(place + 1)];
+    });
+  const choose = (place: number) => (choice: Choice) => {
+    const added = linesOf(choice, typed, usual, clientsOwn);
+    insert(place, added);
+    const bundle = added.length > 1;
+    window.setTimeout(
+      () => focusCell(bundle ? place + added.length : place, bundle ? 'description' : 'quantity'),
+      MENU_CLOSES,
+    );
   };
   const paste = (place: number) => (event: ClipboardEvent) => {
     const text = event.clipboardData.getData('text');
-    if (!/[\t\n]/.test(text.trim())) return;
+    const rows = Papa.parse<string[]>(text.trimEnd(), { delimiter: '\t' }).data;
+    if (rows.length < 2 && (rows[0]?.length ?? 0) < 2) return;
     event.preventDefault();
-    const rows = fromPaste(text, usual);
-    change((t) => ({
-      ...t,
-      lines: [...lines.slice(0, place), ...rows, ...lines.slice(isBlank(lines[place]) ? place + 1 : place)],
-    }));
+    setPasted({ rows, place });
   };
-  const down = (place: number, column: string) => (event: KeyboardEvent) => {
+  const key = (place: number) => (column: string) => (event: KeyboardEvent) => {
+    const { target } = event;
     if (isRemoval(event) && !isBlank(lines[place])) {
       event.preventDefault();
       return remove(place);
     }
-    if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
-      event.preventDefault();
-      return move(place, event.key === 'ArrowUp' ? place - 1 : place + 1, column);
+    const down = event.key === 'ArrowDown';
+    if (down || event.key === 'ArrowUp') {
+      const to = down ? place + 1 : place - 1;
+      if (event.altKey) {
+        event.preventDefault();
+        return move(place, to, column);
+      }
+      // Within a text of several lines the arrows stay its own.
+      if (target instanceof HTMLTextAreaElement && target.value.includes('\n')) return;
+      if (!event.ctrlKey && !event.metaKey && !event.shiftKey) {
+        event.preventDefault();
+        focusCell(to, column);
+      }
+      return;
     }
     if (event.key !== 'Enter' || event.ctrlKey || event.metaKey) return;
     event.preventDefault();
-    focusCell(place + 1, column);
+    const next = NEXT[column];
+    if (event.shiftKey) focusCell(place - 1, column);
+    else if (next && !(column === 'description' && isBlank(lines[place]))) focusCell(place, next);
+    else {
+      if (phone) setOpen(place + 1);
+      window.setTimeout(() => focusCell(place + 1, 'description'));
+    }
   };
+  const keep = useMutation({
+    mutationFn: async (place: number) => {
+      const line = lines[place];
+      if (!line) throw new Error('This line is gone.');
+      const item = await data(
+        api.POST('/api/catalogue/items', {
+          body: {
+            code: '',
+            description: line.description ?? '',
+            unit: line.unit ?? '',
+            prices: { [typed.currency]: line.unitPrice ?? '' },
+            taxes: line.taxes.filter((t) => taxes.some((own) => own.id === t)),
+            asksSerial: line.serial !== null,
+            stock: '',
+            warnBelow: '',
+          },
+        }),
+      );
+      return { place, item: item.id };
+    },
+    onSuccess: ({ place, item }) => {
+      put((all) => all.map((l, i) => (i === place ? { ...l, item } : l)));
+      void queries.invalidateQueries({ queryKey: catalogueKey });
+      tell('It stands in the catalogue now.');
+    },
+    onError: (error) => tell(messageOf(error), { title: 'Not kept in the catalogue' }),
+  });
+
+  const propsOf = (line: Line, place: number): LineProps => ({
+    line,
+    place,
+    last: place === lines.length - 1,
+    currency: typed.currency,
+    reckoning,
+    taxes,
+    whyTax: isBlank(line) || String(line.taxes) === String(usual) ? whyUsual : '',
+    of,
+    onEdit: edit(place),
+    onChoose: choose(place),
+    onPaste: paste(place),
+    onKey: key(place),
+    onMove: (to) => move(place, to),
+    onRemove: () => remove(place),
+    onKeepAsItem: () => keep.mutate(place),
+  });
 
   return (
-    <table className="lines work">
-      <thead>
-        <tr>
-          <th>What</th>
-          <th className="n">Quantity</th>
-          <th className="n">Price</th>
-          <th className="n">Less</th>
-          <th className="n">Tax</th>
-          <th className="n">Amount</th>
-          <th aria-label="Remove" />
-        </tr>
-      </thead>
-      <tbody>
-        {lines.map((line, place) => {
-          const reckoned = reckoning?.lines.find((l) => l.place === place);
-          const names = { description: 'What', quantity: 'Quantity', unitPrice: 'Price', discount: 'Less' };
-          const hints = {
-            description: place === lines.length - 1 ? 'Next line: type, or paste rows' : '',
-            quantity: '',
-            unitPrice: '',
-            discount: '',
-          };
-          return (
-            <tr key={place}>
-              {columns.map((column) => {
-                const problem = of(`lines[${place}].${column}`);
-                return (
-                  <td
-                    key={column}
-                    data-label={names[column]}
-                    className={column === 'description' ? 'what' : 'n'}
-                    style={widths[column]}
-                  >
-                    {column === 'description' ? (
-                      <textarea
-                        className="cell grows"
-                        rows={1}
-                        data-cell={`${place}-${column}`}
-                        aria-label={`${names[column]}, line ${place + 1}`}
-                        aria-invalid={Boolean(problem)}
-                        placeholder={hints[column]}
-                        value={line[column] ?? ''}
-                        onChange={(e) => edit(place, { [column]: e.target.value })}
-                        onPaste={paste(place)}
-                        onKeyDown={down(place, column)}
-                      />
-                    ) : (
-                      <input
-                        className="cell"
-                        data-cell={`${place}-${column}`}
-                        aria-label={`${names[column]}, line ${place + 1}`}
-                        aria-invalid={Boolean(problem)}
-                        inputMode={column === 'quantity' ? 'text' : 'decimal'}
-                        value={column === 'quantity' ? withUnit(line) : (line[column] ?? '')}
-                        onChange={(e) =>
-                          edit(
-                            place,
-                            column === 'quantity'
-                              ? { quantity: e.target.value, unit: '' }
-                              : { [column]: e.target.value },
-                          )
-                        }
-                        onKeyDown={down(place, column)}
-                      />
-                    )}
-                    <FieldProblem text={problem} />
-                    {!problem && <Understood reckoning={reckoning} field={`lines[${place}].${column}`} />}
-                  </td>
-                );
-              })}
-              <td className="n" data-label="Tax" style={{ width: 66 }}>
-                <TaxCell
-                  label={`Tax, line ${place + 1}`}
-                  taxes={taxes}
-                  chosen={line.taxes}
-                  problem={of(`lines[${place}].taxes`)}
-                  onChange={(ids) => edit(place, { taxes: ids })}
-                />
-              </td>
-              <td className="n" data-label="Amount" style={{ width: 84 }}>
-                {reckoned && <WhyFigure text={plain(reckoned.net)} why={reckoned.why} />}
-              </td>
-              <td className="off" style={{ width: 16 }}>
-                {!isBlank(line) && (
-                  <button
-                    type="button"
-                    className="plain faded"
-                    tabIndex={-1}
-                    aria-label={`Remove line ${place + 1}`}
-                    onClick={() => remove(place)}
-                  >
-                    ×
-                  </button>
-                )}
-              </td>
+    <>
+      {phone ? (
+        <ol className={css.cards}>
+          {lines.map((line, place) => (
+            <SheetCard
+              key={place}
+              {...propsOf(line, place)}
+              open={open === place}
+              onOpen={(on) => setOpen(on ? place : -1)}
+            />
+          ))}
+        </ol>
+      ) : (
+        <table className={`lines work ${css.table}`}>
+          <thead>
+            <tr>
+              <th aria-label="Drag" className={css.grip} />
+              <th>What</th>
+              <th className="n">Quantity</th>
+              <th className="n">Price</th>
+              <th className="n">Less</th>
+              <th className="n">Tax</th>
+              <th className="n">Amount</th>
+              <th aria-label="More" />
             </tr>
-          );
-        })}
-      </tbody>
-    </table>
+          </thead>
+          <tbody>
+            {lines.map((line, place) => (
+              <SheetRow
+                key={place}
+                {...propsOf(line, place)}
+                onDragTo={(from) => move(from, isBlank(line) ? lines.length - 2 : place)}
+              />
+            ))}
+          </tbody>
+        </table>
+      )}
+      {pasted && (
+        <PasteDialog
+          rows={pasted.rows}
+          taxes={usual}
+          mark={typed.mark ?? '.'}
+          onTake={(added) => {
+            insert(pasted.place, added);
+            setPasted(null);
+            window.setTimeout(() => focusCell(pasted.place + added.length, 'description'));
+          }}
+          onClose={() => {
+            setPasted(null);
+            window.setTimeout(() => focusCell(pasted.place, 'description'));
+          }}
+        />
+      )}
+    </>
   );
 }
-
-const widths = {
-  description: {},
-  quantity: { width: 66 },
-  unitPrice: { width: 80 },
-  discount: { width: 58 },
-};

@@ -62,7 +62,7 @@ export function SheetSums({
                 aria-invalid={Boolean(of('prepaid'))}
                 onChange={(e) => {
                   const { value } = e.target;
-                  change((t) => ({ ...t, prepaid: value }));
+                  change((t) => ({ ...t, prepaid: value }), 'prepaid');
                 }}
               />
               <FieldProblem text={of('prepaid')} />

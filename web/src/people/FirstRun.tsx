@@ -1,7 +1,8 @@
-import { Button, Checkbox, PasswordInput, Textarea, TextInput } from '@mantine/core';
+import { Button, Checkbox, NativeSelect, PasswordInput, Textarea, TextInput } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { api, data, problemOf, type Schemas } from '../api/client';
+import { countries } from '../design/countries';
 import { Refusal } from '../design/States';
 
 const empty = {
@@ -11,6 +12,8 @@ const empty = {
   businessName: '',
   businessEmail: '',
   address: '',
+  country: '',
+  mark: '.',
   currency: 'EUR',
   zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
   registered: true,
@@ -45,6 +48,17 @@ export function FirstRun({ onDone }: { onDone: (session: Schemas['Session']) => 
       {...extra}
     />
   );
+  const chosen = (country: string) => {
+    setForm((f) => ({ ...f, country }));
+    if (!country) return;
+    void data(api.GET('/api/first-run', { params: { query: { country } } })).then((usual) =>
+      setForm((f) =>
+        f.country === country
+          ? { ...f, currency: usual.currency, mark: usual.mark, zone: usual.zone || f.zone }
+          : f,
+      ),
+    );
+  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
     begin.mutate();
@@ -75,6 +89,14 @@ export function FirstRun({ onDone }: { onDone: (session: Schemas['Session']) => 
           }}
         />
         <h2>The business</h2>
+        <NativeSelect
+          label="Country"
+          description="What is usual there is filled in below; change what is otherwise with you."
+          data={countries}
+          value={form.country}
+          error={problemOf(begin.error, 'country')}
+          onChange={(e) => chosen(e.currentTarget.value)}
+        />
         {text('businessName', 'Its name', { required: true })}
         {text('businessEmail', 'Its e-mail address', { required: true, type: 'email' })}
         <Textarea
@@ -89,6 +111,18 @@ export function FirstRun({ onDone }: { onDone: (session: Schemas['Session']) => 
         />
         {text('currency', 'Currency of its books (three letters)')}
         {text('zone', 'Time zone')}
+        <NativeSelect
+          label="Numbers are written"
+          data={[
+            { value: '.', label: '1,234.50' },
+            { value: ',', label: '1.234,50' },
+          ]}
+          value={form.mark}
+          onChange={(e) => {
+            const { value } = e.currentTarget;
+            setForm((f) => ({ ...f, mark: value }));
+          }}
+        />
         <Checkbox
           label="It is registered for tax"
           checked={form.registered}

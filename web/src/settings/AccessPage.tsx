@@ -1,6 +1,5 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Link } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { spokenMoment } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
@@ -41,12 +40,7 @@ export function AccessPage() {
   const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => data(api.GET('/api/sessions')) });
   const log = useQuery({ queryKey: ['access-log'], queryFn: () => data(api.GET('/api/access-log')) });
   return (
-    <div className="page">
-      <p>
-        <Link className="link" to="/settings">
-          Settings
-        </Link>
-      </p>
+    <>
       <h1>Sign-ins</h1>
       <p className="faded">
         A session ends after twelve hours without a key or a click, and after fourteen days in all. The books
@@ -87,6 +81,6 @@ export function AccessPage() {
           )
         }
       </Loaded>
-    </div>
+    </>
   );
 }

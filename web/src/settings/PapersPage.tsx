@@ -1,11 +1,11 @@
-import { Button, Textarea, TextInput } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
+import { Button, ColorInput, Textarea, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
-import { Link } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Loaded, Refusal } from '../design/States';
 import { useTitle } from '../design/useTitle';
+import { tell } from '../design/tell';
+import { business as businessQuery } from '../api/business';
 
 type Setting = Schemas['DocumentSetting'];
 
@@ -67,10 +67,7 @@ function Form({ setting }: { setting: Setting }) {
     onSuccess: (kept) => {
       setForm(kept);
       void queries.invalidateQueries();
-      notifications.show({
-        message: 'The settings are kept. Issued documents stay as they are.',
-        closeButtonProps: { 'aria-label': 'Close' },
-      });
+      tell('The settings are kept. Issued documents stay as they are.');
     },
   });
   const submit = (event: FormEvent) => {
@@ -82,7 +79,7 @@ function Form({ setting }: { setting: Setting }) {
   const setCoin = (place: number, part: Partial<Setting['coins'][number]>) =>
     setForm((f) => ({ ...f, coins: f.coins.map((c, i) => (i === place ? { ...c, ...part } : c)) }));
   const anyShown =
-    ['layout', 'terms', 'labels'].some((f) => problemOf(save.error, f)) ||
+    ['layout', 'terms', 'labels', 'accent'].some((f) => problemOf(save.error, f)) ||
     form.labels.some((_, i) => problemOf(save.error, `labels[${i}]`)) ||
     form.coins.some((_, i) => ['currency', 'step'].some((f) => problemOf(save.error, `coins[${i}].${f}`)));
   return (
@@ -106,6 +103,19 @@ function Form({ setting }: { setting: Setting }) {
           </label>
         ))}
       </fieldset>
+      <ColorInput
+        label="Colour of headings on paper"
+        description="Empty: the usual ink. What is too pale to be read on white is refused."
+        placeholder="#1f665c"
+        format="hex"
+        withPicker={false}
+        swatches={['#1f665c', '#232a3d', '#8c2f2b', '#5b3f8c', '#1d4f91', '#6b4e16']}
+        eyeDropperButtonProps={{ 'aria-label': 'Take a colour from the screen' }}
+        popoverProps={{ withinPortal: true }}
+        value={form.accent}
+        error={problemOf(save.error, 'accent')}
+        onChange={(accent) => setForm((f) => ({ ...f, accent }))}
+      />
       <Textarea
         label="Terms that a new invoice begins with"
         autosize
@@ -192,17 +202,14 @@ function Form({ setting }: { setting: Setting }) {
 /** How documents look and what they say. */
 export function PapersPage() {
   useTitle('Papers');
-  const view = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
+  const view = useQuery(businessQuery);
   return (
     <Loaded query={view} what="the settings">
       {(v) => (
-        <div className="page">
-          <Link className="link" to="/settings">
-            Settings
-          </Link>
+        <>
           <h1>Documents</h1>
           <Form setting={v.documents} />
-        </div>
+        </>
       )}
     </Loaded>
   );

@@ -1,17 +1,18 @@
-import { Button, Checkbox, NativeSelect, Textarea, TextInput } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
+import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
-import { Link } from 'react-router';
 import { api, data, inMark, problemOf, type Schemas } from '../api/client';
+import { business } from '../api/business';
+import { countries } from '../design/countries';
+import { DayField } from '../design/DayField';
+import { isDay, longDate } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
 import { LateFeeFields, policyInMark } from './LateFeeFields';
 import { useTitle } from '../design/useTitle';
+import { tell } from '../design/tell';
 
 type Plan = Schemas['TypedPlan'];
 type Step = Schemas['TypedStep'];
-const done = (message: string) =>
-  notifications.show({ message, closeButtonProps: { 'aria-label': 'Close' } });
 
 const tones = [
   { value: 'FRIENDLY', label: 'friendly' },
@@ -87,9 +88,84 @@ function StepRow({
   );
 }
 
+/** Days on which no letter goes: a country's public holidays, and days of one's own. */
+function Holidays({
+  own,
+  of,
+  error,
+  onOwn,
+  onOf,
+}: {
+  own: string;
+  of: string;
+  error: unknown;
+  onOwn: (days: string) => void;
+  onOf: (country: string) => void;
+}) {
+  const [day, setDay] = useState('');
+  const days = own.split(/[\s,;]+/).filter(Boolean);
+  const known = useQuery({
+    queryKey: ['holidays', of],
+    enabled: of !== '',
+    queryFn: () => data(api.GET('/api/holidays', { params: { query: { country: of } } })),
+  });
+  const add = () => {
+    if (day && !days.includes(day)) onOwn([...days, day].sort().join(' '));
+    setDay('');
+  };
+  return (
+    <>
+      <NativeSelect
+        label="Public holidays of"
+        data={countries}
+        value={of}
+        error={problemOf(error, 'holidaysOf')}
+        onChange={(e) => onOf(e.currentTarget.value)}
+      />
+      {of !== '' && (
+        <p className="faded small" style={{ margin: 0 }}>
+          {known.isError
+            ? 'No public holidays are known of this country; name the days below.'
+            : (known.data ?? []).map((h) => `${longDate(h.day)}, ${h.name}`).join(' · ')}
+        </p>
+      )}
+      {days.length > 0 && (
+        <ul className="list" aria-label="Days of your own">
+          {days.map((d) => (
+            <li key={d}>
+              <span className="grow">{isDay(d) ? longDate(d) : d}</span>
+              <button
+                type="button"
+                className="link"
+                onClick={() => onOwn(days.filter((o) => o !== d).join(' '))}
+              >
+                Remove
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="row-of-links" style={{ alignItems: 'flex-end' }}>
+        <DayField
+          label="A day of your own"
+          hint="24 December"
+          lean="coming"
+          value={day}
+          problem={problemOf(error, 'holidays')}
+          onChange={setDay}
+        />
+        <button type="button" className="link" disabled={!isDay(day)} onClick={add}>
+          Add this day
+        </button>
+      </div>
+    </>
+  );
+}
+
 function PlanForm({ setting }: { setting: Schemas['PlanSetting'] }) {
   const [plan, setPlan] = useState<Plan>(setting.plan);
   const [version, setVersion] = useState(setting.version);
+  const own = useQuery(business);
   const queries = useQueryClient();
   const save = useMutation({
     mutationFn: () => data(api.PUT('/api/reminder-plan', { body: { plan, version } })),
@@ -97,7 +173,7 @@ function PlanForm({ setting }: { setting: Schemas['PlanSetting'] }) {
       setVersion(saved.version);
       setPlan(saved.plan);
       void queries.invalidateQueries();
-      done('The plan counts from today on; nobody is written to about the past.');
+      tell('The plan counts from today on; nobody is written to about the past.');
     },
   });
   const change = (at: number, next: Step) =>
@@ -157,19 +233,20 @@ function PlanForm({ setting }: { setting: Schemas['PlanSetting'] }) {
         checked={plan.offRestDays}
         onChange={(e) => {
           const { checked } = e.currentTarget;
-          setPlan((p) => ({ ...p, offRestDays: checked }));
+          setPlan((p) => ({
+            ...p,
+            offRestDays: checked,
+            holidaysOf: checked && !p.holidaysOf ? (own.data?.business.country ?? '') : p.holidaysOf,
+          }));
         }}
       />
       {plan.offRestDays && (
-        <Textarea
-          label="Holidays"
-          placeholder="2027-12-25, 2027-12-26"
-          value={plan.holidays}
-          error={problemOf(save.error, 'holidays')}
-          onChange={(e) => {
-            const { value } = e.currentTarget;
-            setPlan((p) => ({ ...p, holidays: value }));
-          }}
+        <Holidays
+          own={plan.holidays}
+          of={plan.holidaysOf}
+          error={save.error}
+          onOwn={(holidays) => setPlan((p) => ({ ...p, holidays }))}
+          onOf={(holidaysOf) => setPlan((p) => ({ ...p, holidaysOf }))}
         />
       )}
       <Refusal error={save.error} />
@@ -194,7 +271,7 @@ function FeesForm({ setting }: { setting: Schemas['FeeSetting'] }) {
     onSuccess: (saved) => {
       setForm(settingInMark(saved));
       void queries.invalidateQueries();
-      done('Invoices issued from now on print and bear it; issued ones keep what is printed on them.');
+      tell('Invoices issued from now on print and bear it; issued ones keep what is printed on them.');
     },
   });
   const submit = (event: FormEvent) => {
@@ -244,10 +321,7 @@ export function RemindersPage() {
   const plan = useQuery({ queryKey: ['plan'], queryFn: () => data(api.GET('/api/reminder-plan')) });
   const fees = useQuery({ queryKey: ['late-fees'], queryFn: () => data(api.GET('/api/late-fees')) });
   return (
-    <div className="page">
-      <Link className="link" to="/settings">
-        All settings
-      </Link>
+    <>
       <h1>Reminders and late fees</h1>
       <div className="two">
         <Loaded query={plan} what="the reminder plan">
@@ -257,6 +331,6 @@ export function RemindersPage() {
           {(f) => <FeesForm setting={f} />}
         </Loaded>
       </div>
-    </div>
+    </>
   );
 }

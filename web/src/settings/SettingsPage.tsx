@@ -1,127 +1,272 @@
-import { Button, Checkbox, NativeSelect, PasswordInput, Select, TextInput, Textarea } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
+import { Button, Checkbox, NativeSelect, PasswordInput, Textarea, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
-import { Link } from 'react-router';
-import { api, data, problemOf, type Schemas } from '../api/client';
+import { type FormEvent, useRef, useState } from 'react';
+import { business as businessQuery, numbers } from '../api/business';
+import { api, data, messageOf, problemOf, type Schemas } from '../api/client';
+import { upload } from '../api/upload';
 import { countries } from '../design/countries';
+import css from '../design/Form.module.css';
 import { Loaded, Refusal } from '../design/States';
+import { useServerForm } from '../design/useServerForm';
 import { useTitle } from '../design/useTitle';
+import { tell } from '../design/tell';
 
 type Business = Schemas['Business'];
-const done = (message: string) =>
-  notifications.show({ message, closeButtonProps: { 'aria-label': 'Close' } });
 
 function BusinessForm({ business }: { business: Business }) {
-  const [form, setForm] = useState(business);
   const queries = useQueryClient();
-  const [passphrase, setPassphrase] = useState('');
-  const save = useMutation({
-    mutationFn: async () => {
+  const form = useServerForm<Business & { passphrase: string }, Business>({
+    initial: { ...business, passphrase: '' },
+    send: async ({ passphrase, ...typed }) => {
       if (passphrase) await data(api.POST('/api/session/proof', { body: { passphrase } }));
-      return data(api.PUT('/api/business', { body: form }));
+      return data(api.PUT('/api/business', { body: typed }));
     },
-    onSuccess: (saved) => {
-      setForm(saved);
-      setPassphrase('');
-      void queries.invalidateQueries();
-      done('The settings are kept. Issued documents stay as they are.');
+    onDone: async (saved, f) => {
+      f.setValues({ ...saved, passphrase: '' });
+      await queries.invalidateQueries();
+      tell('The settings are kept. Issued documents stay as they are.');
     },
   });
-  const text = (field: keyof Business, label: string) => (
-    <TextInput
-      label={label}
-      value={String(form[field])}
-      error={problemOf(save.error, field)}
-      onChange={(e) => {
-        const { value } = e.currentTarget;
-        setForm((f) => ({ ...f, [field]: field === 'daysToPay' ? Number(value) || 0 : value }));
-      }}
-    />
-  );
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    save.mutate();
-  };
-  const asksPassphrase = problemOf(save.error, 'passphrase');
+  const { values, errors } = form.form;
+  const asks = errors.passphrase !== undefined || values.passphrase !== '';
   return (
-    <form className="form" onSubmit={submit} noValidate>
-      <h2>The business</h2>
-      {text('name', 'Name')}
-      {text('tagline', 'What it does, in a line')}
-      <Textarea
-        label="Address"
-        autosize
-        minRows={2}
-        value={form.address}
-        error={problemOf(save.error, 'address')}
-        onChange={(e) => {
-          const { value } = e.currentTarget;
-          setForm((f) => ({ ...f, address: value }));
-        }}
+    <form className={css.form} onSubmit={form.submit} noValidate>
+      <TextInput className={css.half} label="Name" {...form.field('name')} />
+      <TextInput className={css.half} label="What it does, in a line" {...form.field('tagline')} />
+      <Textarea className={css.half} label="Address" autosize minRows={2} {...form.field('address')} />
+      <div className={css.half}>
+        <NativeSelect label="Country" data={countries} {...form.field('country')} />
+        <TextInput label="Time zone" mt={14} {...form.field('zone')} />
+      </div>
+      <TextInput
+        className={css.half}
+        label="E-mail address; letters go out from it"
+        {...form.field('email')}
+      />
+      <TextInput className={css.half} label="Tax number" {...form.field('taxNumber')} />
+      <Checkbox className={css.whole} label="Registered for tax" {...form.tick('registered')} />
+      <TextInput className={css.half} label="Account for transfers (IBAN)" {...form.field('iban')} />
+      <TextInput className={css.half} label="BIC of its bank" {...form.field('bic')} />
+      <h2>Documents</h2>
+      <TextInput
+        className={css.half}
+        label="Invoice numbers; {year} and {seq} are filled in"
+        {...form.field('invoicePattern')}
+      />
+      <TextInput className={css.half} label="Credit note numbers" {...form.field('creditNotePattern')} />
+      <TextInput
+        className={css.third}
+        label="Days to pay, for a new invoice"
+        inputMode="numeric"
+        {...form.field('daysToPay')}
+        onChange={(e) =>
+          form.form.setFieldValue('daysToPay', Number(e.currentTarget.value.replace(/\D/g, '')) || 0)
+        }
       />
       <NativeSelect
-        label="Country"
-        data={countries}
-        value={form.country}
-        error={problemOf(save.error, 'country')}
-        onChange={(e) => {
-          const { value } = e.currentTarget;
-          setForm((f) => ({ ...f, country: value }));
-        }}
-      />
-      {text('email', 'E-mail address; letters go out from it')}
-      <Checkbox
-        label="Registered for tax"
-        checked={form.registered}
-        onChange={(e) => {
-          const { checked } = e.currentTarget;
-          setForm((f) => ({ ...f, registered: checked }));
-        }}
-      />
-      {text('taxNumber', 'Tax number')}
-      {text('iban', 'Account for transfers (IBAN)')}
-      {text('bic', 'BIC of its bank')}
-      <h2>Documents</h2>
-      {text('invoicePattern', 'Invoice numbers; {year} and {seq} are filled in')}
-      {text('creditNotePattern', 'Credit note numbers')}
-      {text('daysToPay', 'Days to pay, for a new invoice')}
-      <Select
+        className={css.third}
         label="Where tax is rounded"
         data={[
           { value: 'PER_TAX', label: 'once for each tax of a document' },
           { value: 'PER_LINE', label: 'on each line' },
         ]}
-        value={form.taxRounding}
-        allowDeselect={false}
-        onChange={(v) => setForm((f) => ({ ...f, taxRounding: v === 'PER_LINE' ? 'PER_LINE' : 'PER_TAX' }))}
+        {...form.field('taxRounding')}
       />
-      {text('footer', 'Footer of every document')}
-      {text('zone', 'Time zone')}
+      <TextInput className={css.third} label="Footer of every document" {...form.field('footer')} />
       <Checkbox
+        className={css.whole}
         label="Money settles late fees before installments"
-        checked={form.feesFirst}
-        onChange={(e) => {
-          const { checked } = e.currentTarget;
-          setForm((f) => ({ ...f, feesFirst: checked }));
-        }}
+        {...form.tick('feesFirst')}
       />
-      <p className="faded small">The books are kept in {form.currency}.</p>
-      {(asksPassphrase || passphrase) && (
+      <p className={`faded small ${css.whole}`} style={{ margin: 0 }}>
+        The books are kept in {business.currency}.
+      </p>
+      {asks && (
         <PasswordInput
+          className={css.half}
           label="Your passphrase, once more"
           autoComplete="current-password"
-          value={passphrase}
-          error={asksPassphrase}
           visibilityToggleButtonProps={{ 'aria-label': 'Show the passphrase' }}
-          onChange={(e) => setPassphrase(e.currentTarget.value)}
+          {...form.field('passphrase')}
         />
       )}
-      {!asksPassphrase && <Refusal error={save.error} />}
-      <Button type="submit" loading={save.isPending}>
-        Save
-      </Button>
+      <div className={css.whole}>
+        <Refusal error={asks ? null : form.elsewhere} />
+        <Button type="submit" loading={form.save.isPending}>
+          Save
+        </Button>
+      </div>
     </form>
+  );
+}
+
+const noAccount = { currency: '', iban: '', bic: '', passphrase: '' };
+
+/** Accounts to which other currencies are transferred: an invoice names the one of its currency. */
+function Accounts({ accounts, own }: { accounts: Schemas['BankAccount'][]; own: string }) {
+  const queries = useQueryClient();
+  const form = useServerForm<typeof noAccount, unknown>({
+    initial: noAccount,
+    send: async ({ passphrase, ...typed }) => {
+      if (passphrase) await data(api.POST('/api/session/proof', { body: { passphrase } }));
+      return data(api.PUT('/api/business/accounts', { body: typed }));
+    },
+    onDone: async (_, f) => {
+      f.setValues(noAccount);
+      await queries.invalidateQueries();
+    },
+  });
+  const { passphrase } = form.form.values;
+  const remove = useMutation({
+    mutationFn: async (currency: string) => {
+      if (passphrase) await data(api.POST('/api/session/proof', { body: { passphrase } }));
+      return data(api.DELETE('/api/business/accounts/{currency}', { params: { path: { currency } } }));
+    },
+    onSuccess: async () => {
+      form.form.setFieldValue('passphrase', '');
+      await queries.invalidateQueries();
+    },
+  });
+  return (
+    <section aria-label="Accounts in other currencies" style={{ marginTop: 32 }}>
+      <h2>Accounts in other currencies</h2>
+      <p className="faded">
+        What is billed in {own}, or in a currency without an account here, is transferred to the account
+        above.
+      </p>
+      <ul className="list">
+        {accounts.map((a) => (
+          <li key={a.currency}>
+            <span className="when">{a.currency}</span>
+            <span className="grow figures">{[a.iban, a.bic].filter(Boolean).join(' · ')}</span>
+            <button type="button" className="link" onClick={() => remove.mutate(a.currency)}>
+              Remove
+            </button>
+          </li>
+        ))}
+      </ul>
+      <form className={css.form} onSubmit={form.submit} noValidate>
+        <TextInput
+          className={css.sixth}
+          label="Of currency"
+          maxLength={3}
+          {...form.field('currency')}
+          onChange={(e) => form.form.setFieldValue('currency', e.currentTarget.value.toUpperCase())}
+        />
+        <TextInput className={css.third} label="IBAN for it" {...form.field('iban')} />
+        <TextInput className={css.sixth} label="Its BIC" {...form.field('bic')} />
+        <PasswordInput
+          className={css.third}
+          label="Your passphrase, once more"
+          autoComplete="current-password"
+          visibilityToggleButtonProps={{ 'aria-label': 'Show the passphrase' }}
+          {...form.field('passphrase')}
+        />
+        <div className={css.whole}>
+          <Refusal error={form.elsewhere ?? remove.error} />
+          <Button type="submit" variant="outline" loading={form.save.isPending}>
+            Keep this account
+          </Button>
+        </div>
+      </form>
+    </section>
+  );
+}
+
+/** The logo: a picture that is printed at the head of every document from now on. */
+function Logo({ logo }: { logo: string }) {
+  const picker = useRef<HTMLInputElement>(null);
+  const queries = useQueryClient();
+  const again = () => queries.invalidateQueries({ queryKey: businessQuery.queryKey });
+  const take = useMutation({
+    mutationFn: (file: File) => upload<Schemas['TakenLogo']>('/api/business/logo', file),
+    onSuccess: again,
+  });
+  const off = useMutation({ mutationFn: () => data(api.DELETE('/api/business/logo')), onSuccess: again });
+  return (
+    <section aria-label="Logo" style={{ marginTop: 32 }}>
+      <h2>Logo</h2>
+      {logo && (
+        <p>
+          <img
+            src={`/api/business/logo/${logo}`}
+            alt="The logo, as it is printed"
+            style={{ maxWidth: 240, maxHeight: 90, background: '#fff', border: '1px solid var(--rule)' }}
+          />
+        </p>
+      )}
+      <input
+        ref={picker}
+        type="file"
+        hidden
+        accept=".png,.jpg,.jpeg,.svg,image/png,image/jpeg,image/svg+xml"
+        aria-label="A logo as PNG, JPEG or SVG"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) take.mutate(file);
+          e.target.value = '';
+        }}
+      />
+      <p className={css.acts}>
+        <Button variant="outline" loading={take.isPending} onClick={() => picker.current?.click()}>
+          {logo ? 'Choose another' : 'Choose a picture'}
+        </Button>
+        {logo && (
+          <button type="button" className="link" onClick={() => off.mutate()}>
+            Print none
+          </button>
+        )}
+      </p>
+      {take.error && (
+        <p className="problem" role="alert">
+          {problemOf(take.error, 'file') ?? messageOf(take.error)}
+        </p>
+      )}
+      <p className="faded small">PNG, JPEG or SVG, at most 2 MB. What was issued keeps the logo it had.</p>
+    </section>
+  );
+}
+
+/** The numbers that come next; where none was given out yet, the first can be set. */
+function Numbers() {
+  const next = useQuery(numbers);
+  const queries = useQueryClient();
+  const [first, setFirst] = useState<Record<string, string>>({});
+  const begin = useMutation({
+    mutationFn: (kind: string) =>
+      data(api.PUT('/api/numbers', { body: { kind, next: Number(first[kind] ?? '') || 0 } })),
+    onSuccess: (answer) => queries.setQueryData(numbers.queryKey, answer),
+  });
+  return (
+    <section aria-label="Next numbers" style={{ marginTop: 32 }}>
+      <h2>Next numbers</h2>
+      {(next.data ?? []).map((n) => (
+        <div key={n.kind} className={css.acts} style={{ marginBottom: 8 }}>
+          <span>
+            The next {n.kind} is <b className="figures">{n.next}</b>.
+          </span>
+          {!n.begun && (
+            <>
+              <TextInput
+                size="xs"
+                aria-label={`First number of a ${n.kind}`}
+                placeholder="begin at…"
+                inputMode="numeric"
+                value={first[n.kind] ?? ''}
+                error={begin.variables === n.kind ? problemOf(begin.error, 'next') : undefined}
+                onChange={(e) => {
+                  const { value } = e.currentTarget;
+                  setFirst((f) => ({ ...f, [n.kind]: value }));
+                }}
+              />
+              <button type="button" className="link" onClick={() => begin.mutate(n.kind)}>
+                Begin there
+              </button>
+            </>
+          )}
+        </div>
+      ))}
+    </section>
   );
 }
 
@@ -131,7 +276,7 @@ function Passphrase() {
     mutationFn: () => data(api.PUT('/api/passphrase', { body: form })),
     onSuccess: () => {
       setForm({ current: '', next: '' });
-      done('The new passphrase counts from now on. You were signed out everywhere else.');
+      tell('The new passphrase counts from now on. You were signed out everywhere else.');
     },
   });
   const set = (field: 'current' | 'next') => ({
@@ -166,7 +311,7 @@ function Typing({ mark }: { mark: string }) {
     mutationFn: (next: string) => data(api.PUT('/api/business/decimal-mark', { body: { mark: next } })),
     onSuccess: () => {
       void queries.invalidateQueries();
-      done('Kept. Drafts that were begun before keep the mark they were typed with.');
+      tell('Kept. Drafts that were begun before keep the mark they were typed with.');
     },
   });
   return (
@@ -188,36 +333,19 @@ function Typing({ mark }: { mark: string }) {
 
 export function SettingsPage() {
   useTitle('Settings');
-  const view = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
+  const view = useQuery(businessQuery);
   return (
     <Loaded query={view} what="the settings">
       {(v) => (
-        <div className="page">
-          <h1>Settings</h1>
-          <p>
-            <Link className="link" to="/settings/taxes">
-              Taxes and currencies
-            </Link>
-            <Link className="link" to="/settings/documents">
-              Documents: layout, terms, own fields, cash
-            </Link>
-            <Link className="link" to="/settings/reminders">
-              Reminders and late fees
-            </Link>
-            <Link className="link" to="/settings/access">
-              Sign-ins
-            </Link>
-          </p>
-          <div
-            style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(320px, 1fr))', gap: 48 }}
-          >
-            <BusinessForm business={v.business} />
-            <div>
-              <Passphrase />
-              <Typing mark={v.mark} />
-            </div>
-          </div>
-        </div>
+        <>
+          <h1>The business</h1>
+          <BusinessForm business={v.business} />
+          <Accounts accounts={v.accounts} own={v.business.currency} />
+          <Logo logo={v.logo} />
+          <Numbers />
+          <Typing mark={v.mark} />
+          <Passphrase />
+        </>
       )}
     </Loaded>
   );

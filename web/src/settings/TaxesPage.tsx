@@ -4,8 +4,10 @@ import { type FormEvent, useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { longDate } from '../design/format';
+import { Sideways } from '../design/Sideways';
 import { Loaded, Refusal } from '../design/States';
 import { useTitle } from '../design/useTitle';
+import { business as businessQuery } from '../api/business';
 
 type View = Schemas['BusinessView'];
 
@@ -32,43 +34,45 @@ function List({ view }: { view: View }) {
   });
   return (
     <>
-      <table className="ledger">
-        <thead>
-          <tr>
-            <th>Name, as printed</th>
-            <th className="n">Rate</th>
-            <th>Category</th>
-            <th aria-label="Offer it or not" />
-          </tr>
-        </thead>
-        <tbody>
-          {view.taxes.map((t) => (
-            <tr key={t.id} className={t.retired ? 'faded' : undefined}>
-              <td>
-                {t.name}
-                {t.compound && <span className="faded small"> on the taxes before it, too</span>}
-                {t.reason && <div className="faded small">{t.reason}</div>}
-              </td>
-              <td className="n">{t.category === 'S' ? `${t.rate}%` : '–'}</td>
-              <td>
-                {t.category} <span className="faded small">{words[t.category]}</span>
-              </td>
-              <td className="n">
-                {t.id !== 'none' && (
-                  <button
-                    type="button"
-                    className="link"
-                    aria-label={`${t.retired ? 'Offer again' : 'Retire'}: ${t.name}`}
-                    onClick={() => retire.mutate({ id: t.id, retired: !t.retired })}
-                  >
-                    {t.retired ? 'Offer again' : 'Retire'}
-                  </button>
-                )}
-              </td>
+      <Sideways label="Taxes">
+        <table className="ledger">
+          <thead>
+            <tr>
+              <th>Name, as printed</th>
+              <th className="n">Rate</th>
+              <th>Category</th>
+              <th aria-label="Offer it or not" />
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {view.taxes.map((t) => (
+              <tr key={t.id} className={t.retired ? 'faded' : undefined}>
+                <td>
+                  {t.name}
+                  {t.compound && <span className="faded small"> on the taxes before it, too</span>}
+                  {t.reason && <div className="faded small">{t.reason}</div>}
+                </td>
+                <td className="n">{t.category === 'S' ? `${t.rate}%` : '–'}</td>
+                <td>
+                  {t.category} <span className="faded small">{words[t.category]}</span>
+                </td>
+                <td className="n">
+                  {t.id !== 'none' && (
+                    <button
+                      type="button"
+                      className="link"
+                      aria-label={`${t.retired ? 'Offer again' : 'Retire'}: ${t.name}`}
+                      onClick={() => retire.mutate({ id: t.id, retired: !t.retired })}
+                    >
+                      {t.retired ? 'Offer again' : 'Retire'}
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Sideways>
       <Refusal error={retire.error} />
       <p className="faded small">
         The first tax is what a new line begins with. A tax is never changed, since documents name it: add
@@ -168,19 +172,21 @@ function Rates({ view }: { view: View }) {
         of its day, unless it names its own.
       </p>
       {view.rates.length > 0 && (
-        <table className="ledger">
-          <tbody>
-            {view.rates.map((r) => (
-              <tr key={r.currency + r.fromOn}>
-                <td>1 {r.currency}</td>
-                <td className="n">
-                  {r.rate} {view.business.currency}
-                </td>
-                <td className="n faded">from {longDate(r.fromOn)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Sideways label="Rates">
+          <table className="ledger">
+            <tbody>
+              {view.rates.map((r) => (
+                <tr key={r.currency + r.fromOn}>
+                  <td>1 {r.currency}</td>
+                  <td className="n">
+                    {r.rate} {view.business.currency}
+                  </td>
+                  <td className="n faded">from {longDate(r.fromOn)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Sideways>
       )}
       <TextInput label="Currency, three letters" placeholder="GBP" maxLength={3} {...set('currency')} />
       <TextInput
@@ -200,14 +206,11 @@ function Rates({ view }: { view: View }) {
 /** Taxes with their categories and reasons, and rates of other currencies. */
 export function TaxesPage() {
   useTitle('Taxes');
-  const view = useQuery({ queryKey: ['business'], queryFn: () => data(api.GET('/api/business')) });
+  const view = useQuery(businessQuery);
   return (
     <Loaded query={view} what="the taxes">
       {(v) => (
-        <div className="page">
-          <Link className="link" to="/settings">
-            Settings
-          </Link>
+        <>
           <h1>Taxes and currencies</h1>
           <div className="pair">
             <div>
@@ -223,7 +226,7 @@ export function TaxesPage() {
             </div>
             <Rates view={v} />
           </div>
-        </div>
+        </>
       )}
     </Loaded>
   );

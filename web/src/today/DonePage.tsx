@@ -2,6 +2,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { longDate, plain } from '../design/format';
+import { Sideways } from '../design/Sideways';
 import { Loaded } from '../design/States';
 import { useTitle } from '../design/useTitle';
 
@@ -40,37 +41,39 @@ export function DonePage() {
             <p className="empty">Nothing was sent or charged by itself yet.</p>
           ) : (
             <>
-              <table className="ledger">
-                <thead>
-                  <tr>
-                    <th>Day</th>
-                    <th>Client</th>
-                    <th>What</th>
-                    <th className="n">Announced</th>
-                    <th className="n">Done</th>
-                    <th>Outcome</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {acts.map(({ act: a, client }) => (
-                    <tr key={a.id}>
-                      <td className="figures">{longDate(a.on)}</td>
-                      <td>
-                        <Link to={`/clients/${a.clientId}`}>{client}</Link>
-                      </td>
-                      <td>
-                        <Link to={`/invoices/${a.invoiceId}`}>{a.what}</Link>
-                      </td>
-                      <td className="n">{a.announced ? plain(a.announced) : ''}</td>
-                      <td className="n">{a.amount ? plain(a.amount) : ''}</td>
-                      <td>
-                        <b className={tones[a.outcome]}>{a.outcome}</b>
-                        {a.reason && <span className="faded">: {a.reason}</span>}
-                      </td>
+              <Sideways label="What was done">
+                <table className="ledger">
+                  <thead>
+                    <tr>
+                      <th>Day</th>
+                      <th>Client</th>
+                      <th>What</th>
+                      <th className="n">Announced</th>
+                      <th className="n">Done</th>
+                      <th>Outcome</th>
                     </tr>
-                  ))}
-                </tbody>
-              </table>
+                  </thead>
+                  <tbody>
+                    {acts.map(({ act: a, client }) => (
+                      <tr key={a.id}>
+                        <td className="figures">{longDate(a.on)}</td>
+                        <td>
+                          <Link to={`/clients/${a.clientId}`}>{client}</Link>
+                        </td>
+                        <td>
+                          <Link to={`/invoices/${a.invoiceId}`}>{a.what}</Link>
+                        </td>
+                        <td className="n">{a.announced ? plain(a.announced) : ''}</td>
+                        <td className="n">{a.amount ? plain(a.amount) : ''}</td>
+                        <td>
+                          <b className={tones[a.outcome]}>{a.outcome}</b>
+                          {a.reason && <span className="faded">: {a.reason}</span>}
+                        </td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </Sideways>
               {log.hasNextPage && (
                 <p className="empty">
                   <button type="button" className="link" onClick={() => void log.fetchNextPage()}>

@@ -1,13 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { Link, useSearchParams } from 'react-router';
-import { api, data, type Schemas } from '../api/client';
+import { useSearchParams } from 'react-router';
+import type { Schemas } from '../api/client';
+import { todayOf } from '../api/today';
 import { isZero, money } from '../design/format';
+import { useOneLeaf } from '../design/useNarrow';
 import { Loaded } from '../design/States';
 import { Almanac } from './Almanac';
+import { Beginning } from './Beginning';
 import { NeedsYou } from './NeedsYou';
 import { WhatWillHappen } from './WhatWillHappen';
 import { useTitle } from '../design/useTitle';
+
+type View = Schemas['TodayView'];
 
 function Sentence({ sentence: s }: { sentence: Schemas['Sentence'] }) {
   const clients = (n: number) => (n === 1 ? 'one client' : `${n} clients`);
@@ -77,12 +82,23 @@ function Zoom({ weeks, zoom }: { weeks: number; zoom: (weeks: number) => void })
 export function TodayPage() {
   useTitle('Today');
   const [search, setSearch] = useSearchParams();
-  const weeks = spans.find(([w]) => String(w) === search.get('weeks'))?.[0] ?? 12;
-  const today = useQuery({
-    queryKey: ['today', weeks],
-    queryFn: () => data(api.GET('/api/today', { params: { query: { weeks } } })),
-    placeholderData: (before) => before,
-  });
+  // On a phone what needs the person comes first, then what will happen, then who owes.
+  const narrow = useOneLeaf();
+  const weeks = spans.find(([w]) => String(w) === search.get('weeks'))?.[0] ?? (narrow ? 6 : 12);
+  const today = useQuery(todayOf(weeks));
+  const almanac = (t: View) => (
+    <section aria-label="The Almanac">
+      <div className="part-head">
+        <h2>The Almanac</h2>
+        <Zoom weeks={weeks} zoom={(w) => setSearch({ weeks: String(w) }, { replace: true })} />
+      </div>
+      {t.lanes.length ? <Almanac view={t} /> : <Beginning />}
+    </section>
+  );
+  const coming = (t: View) => (
+    <WhatWillHappen acts={t.acts} moreActs={t.moreActs} allKeptBack={t.allKeptBack} today={t.today} />
+  );
+  const needs = (t: View) => <NeedsYou needs={t.needs} />;
   return (
     <Loaded query={today} what="today">
       {(t) => (
@@ -90,30 +106,22 @@ export function TodayPage() {
           <h1 style={{ position: 'absolute', left: -9999 }}>Today</h1>
           <Sentence sentence={t.sentence} />
           <div className="columns">
-            <section aria-label="The Almanac">
-              <div className="part-head">
-                <h2>The Almanac</h2>
-                <Zoom weeks={weeks} zoom={(w) => setSearch({ weeks: String(w) }, { replace: true })} />
-              </div>
-              {t.lanes.length ? (
-                <Almanac view={t} />
-              ) : (
-                <div className="empty">
-                  Here each client gets a lane: what fell due and was paid, what is late, what comes.{' '}
-                  <Link to="/invoices/new">Write the first invoice.</Link>
+            {narrow ? (
+              <>
+                {needs(t)}
+                {coming(t)}
+                {almanac(t)}
+              </>
+            ) : (
+              <>
+                {almanac(t)}
+                <div>
+                  {coming(t)}
+                  <div style={{ height: 22 }} />
+                  {needs(t)}
                 </div>
-              )}
-            </section>
-            <div>
-              <WhatWillHappen
-                acts={t.acts}
-                moreActs={t.moreActs}
-                allKeptBack={t.allKeptBack}
-                today={t.today}
-              />
-              <div style={{ height: 22 }} />
-              <NeedsYou needs={t.needs} />
-            </div>
+              </>
+            )}
           </div>
         </div>
       )}

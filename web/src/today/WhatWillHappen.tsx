@@ -5,26 +5,13 @@ import { api, data, type Schemas } from '../api/client';
 import { money, spokenDate } from '../design/format';
 import { Refusal } from '../design/States';
 import { WhyFigure } from '../design/Why';
-import { plainSlip, SendDialog } from '../letters/SendDialog';
+import { ActDeeds } from './ActDeeds';
 import { useSteady } from './useSteady';
 
 type Act = Schemas['ActView'];
 
 function ActItem({ act, gone }: { act: Act; gone: boolean }) {
-  const [looking, setLooking] = useState(false);
   const [done, setDone] = useState('');
-  const body = { body: { key: act.key, clientId: act.clientId } };
-  const decide = useMutation({
-    mutationFn: (what: 'keeping-back' | 'letting-go' | 'doing-now') => {
-      if (what === 'keeping-back') return data(api.POST('/api/acts/keeping-back', body));
-      if (what === 'letting-go') return data(api.POST('/api/acts/letting-go', body));
-      return data(api.POST('/api/acts/doing-now', { body: { ...body.body, slip: plainSlip } }));
-    },
-    onSuccess: (_, what) => setDone(what === 'doing-now' ? 'Charged.' : ''),
-  });
-  const kept = act.stop === 'KEPT_BACK';
-  const fee = act.kind === 'fee';
-  const [now, letGo] = fee ? ['Charge now', 'Charge after all'] : ['Send now…', 'Send after all'];
   return (
     <li className={act.stop === 'NOTHING' && !gone ? undefined : 'stopped'}>
       <span className="when figures">{act.hour}</span>
@@ -41,46 +28,11 @@ function ActItem({ act, gone }: { act: Act; gone: boolean }) {
             <b className="soon">{gone ? done || 'This is not to come any more.' : act.stopped}</b>
           </>
         )}
-        <Refusal error={decide.error} />
       </span>
       {!gone && (
         <span className="right deeds">
-          {(act.stop === 'NOTHING' || kept) && (
-            <button
-              type="button"
-              className="link"
-              disabled={decide.isPending}
-              title={kept ? 'It is done on its day' : undefined}
-              aria-label={`${kept ? letGo : 'Keep back'}: ${act.what}, ${act.client}`}
-              onClick={() => decide.mutate(kept ? 'letting-go' : 'keeping-back')}
-            >
-              {kept ? letGo : 'Keep back'}
-            </button>
-          )}
-          {act.canDoNow && act.stop !== 'REVIEW' && (
-            <button
-              type="button"
-              className="link"
-              disabled={decide.isPending}
-              aria-label={`${now.replace('…', '')}: ${act.what}, ${act.client}`}
-              onClick={() => (fee ? decide.mutate('doing-now') : setLooking(true))}
-            >
-              {now}
-            </button>
-          )}
+          <ActDeeds act={act} onDone={setDone} />
         </span>
-      )}
-      {looking && (
-        <SendDialog
-          title={`Reminder to ${act.client}`}
-          action="Send now"
-          look={(slip) => data(api.POST('/api/acts/letter', { body: { ...body.body, slip } }))}
-          send={async (slip) => {
-            await data(api.POST('/api/acts/doing-now', { body: { ...body.body, slip } }));
-            setDone('Written; it leaves in a moment.');
-          }}
-          onClose={() => setLooking(false)}
-        />
       )}
     </li>
   );

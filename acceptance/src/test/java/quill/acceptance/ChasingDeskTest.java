@@ -108,7 +108,7 @@ public class ChasingDeskTest extends Suite {
         assertThat(desk.locator(".drawer")).containsText("at most the ceiling of 10%");
         desk.getByLabel("The percentage").fill("2%");
         assertThat(desk.locator(".drawer")).containsText("Late fee: 2% of what is overdue");
-        desk.getByText("Delete draft").click();
+        deleteDraft(desk);
     }
 
     @Test

@@ -27,8 +27,10 @@ public class DocumentsStoryTest extends Suite {
         api.post("/api/payments", deposit(client, "50.00")).ok();
         Page page = signIn();
         page.navigate(app.url("/invoices/new"));
-        page.getByLabel("To", exact()).selectOption(String.valueOf(client));
+        choose(page, "Whole Story");
+        page.getByText("+ Their order").click();
         page.getByLabel("Their order").fill("PO 77");
+        page.getByText("+ Instrument").click();
         page.getByLabel("Instrument").fill("Upright of 1911");
         line(page, 1, "Strings", "32", "24.50");
         line(page, 2, "Fitting", "14.5", "68.00");
@@ -48,7 +50,7 @@ public class DocumentsStoryTest extends Suite {
                 .setInputFiles(new FilePayload(
                         "plan.pdf", "application/pdf", "%PDF-1.7\nplan".getBytes(StandardCharsets.US_ASCII)));
         assertThat(page.locator("section[aria-label=Files]")).containsText("plan.pdf");
-        page.getByText("Issue only").click();
+        issueOnly(page);
         Locator sheet = page.locator(".sheet").first();
         assertThat(sheet).containsText("Loyal, 10% of 1,770.00");
         assertThat(sheet).containsText("Upright of 1911");
@@ -117,7 +119,7 @@ public class DocumentsStoryTest extends Suite {
         page.getByText("Open the draft").click();
         assertThat(page.getByLabel("What, line 1")).hasValue("Damper set, felted");
         assertThat(page.getByTestId("foot-Total")).containsText("1,289.00");
-        page.getByText("Delete draft").click();
+        deleteDraft(page);
         page.context().close();
     }
 

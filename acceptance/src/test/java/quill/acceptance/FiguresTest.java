@@ -44,8 +44,8 @@ public class FiguresTest extends Suite {
     @Test
     public void everyFigureSaysWhyWhereItStands() {
         desk.navigate(app.url("/clients/" + client));
-        ask(desk.locator(".strip").first(), "€363.00", "open installments and late fees: 363.00");
-        ask(desk.locator(".strip.aging"), "363.00", "due");
+        ask(desk.locator(".sentence").first(), "€363.00", "open installments and late fees: 363.00");
+        ask(desk.locator(".aging").first(), "363.00", "due");
         ask(desk.locator(".ledger").first(), "242.00", "installment 1: 242.00");
         desk.navigate(app.url("/aging"));
         ask(desk.locator("tr:has-text('Figures Asked')"), "363.00", "installment 1, due");
@@ -99,7 +99,7 @@ public class FiguresTest extends Suite {
                         .asString())
                 .isEqualTo("2027-03-12");
         assertThat(desk.locator(".chasing")).not().containsText("receipt for");
-        desk.getByPlaceholder("Filter clients").fill("wolf 12");
+        desk.getByLabel("Filter clients").fill("wolf 12");
         assertThat(desk.locator(".index a.row")).hasCount(1);
         assertThat(desk.locator(".index")).containsText("Figures Asked");
         assertThat(complaints).isEmpty();
@@ -144,14 +144,14 @@ public class FiguresTest extends Suite {
         assertThat(desk.locator("body")).containsText("Drafts that were begun before keep the mark");
         desk.navigate(draft);
         assertThat(desk.getByTestId("foot-Net")).containsText("1.23");
-        desk.getByText("Delete draft").click();
+        deleteDraft(desk);
         desk.navigate(app.url("/invoices/new"));
         desk.getByLabel("What, line 1").fill("Wire");
         desk.getByLabel("Quantity, line 1").fill("1");
         desk.getByLabel("Price, line 1").fill("1,234");
         assertThat(desk.locator(".understood")).containsText("1 thousand 234");
         assertThat(desk.getByTestId("foot-Net")).containsText("1,234.00");
-        desk.getByText("Delete draft").click();
+        deleteDraft(desk);
         assertThat(complaints).isEmpty();
     }
 
@@ -163,18 +163,18 @@ public class FiguresTest extends Suite {
         assertThat(desk.locator(".understood")).containsText("read as 2.5");
         desk.getByLabel("Price, line 1").fill("2*45");
         assertThat(desk.getByTestId("foot-Net")).containsText("225.00");
-        Locator supplied = desk.getByLabel("supplied on, or from");
+        Locator supplied = desk.getByLabel("Supplied on, or from");
         supplied.fill("3/4");
-        assertThat(desk.locator(".top .problem")).containsText("could be 3 April 2027 or 4 March 2027");
+        assertThat(desk.locator(".sheet .problem")).containsText("could be 3 April 2027 or 4 March 2027");
         supplied.fill("end of last month");
-        assertThat(desk.locator(".top .understood")).hasText("28 February 2027");
+        assertThat(desk.locator(".sheet label .understood")).hasText("28 February 2027");
         supplied.press("Tab");
         assertThat(supplied).hasValue("28 February 2027");
         assertThat(desk.locator(".foot")).containsText("Kept at");
         desk.reload();
-        assertThat(desk.getByLabel("supplied on, or from")).hasValue("28 February 2027");
+        assertThat(desk.getByLabel("Supplied on, or from")).hasValue("28 February 2027");
         assertThat(desk.getByLabel("Quantity, line 1")).hasValue("2h30");
-        desk.getByText("Delete draft").click();
+        deleteDraft(desk);
         assertThat(complaints).isEmpty();
     }
 

@@ -21,6 +21,19 @@ abstract class Hands {
     /** Chooses one of a few that stand side by side, the first of which is chosen. */
     abstract void pick(String first, String option, int further);
 
+    /** Goes to a place, or begins something new. */
+    void place(String name) {
+        boolean narrow = page.viewportSize().width < 900;
+        boolean fresh = name.startsWith("New ");
+        if (narrow || fresh) {
+            press(narrow ? "Places" : "New N");
+            page.getByRole(AriaRole.MENUITEM).first().waitFor();
+        }
+        press(name);
+        // Until it has closed, what stands in it could be taken for what is on the page.
+        page.waitForCondition(() -> page.getByRole(AriaRole.MENUITEM).count() == 0);
+    }
+
     /** Whatever is open over the page comes before what lies under it. */
     private static Locator front(Page page) {
         Locator dialog = page.getByRole(AriaRole.DIALOG);
@@ -39,7 +52,8 @@ abstract class Hands {
                 Pattern begins = beginning(name);
                 Locator button = front(page).getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName(begins));
                 Locator link = front(page).getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName(begins));
-                button.or(link).first().click();
+                Locator item = page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName(begins));
+                (item.count() > 0 ? item : button.or(link)).first().click();
             }
 
             @Override

@@ -132,7 +132,7 @@ public class LateStoryTest extends Suite {
         }
         desk.navigate(demo.app.url("/clients/" + slow));
         assertThat(desk.locator(".page")).containsText("Late fee on");
-        assertThat(desk.locator(".strip").first()).containsText("€733.26"); // 726.00 and 1% of it
+        assertThat(desk.locator(".sentence").first()).containsText("€733.26"); // 726.00 and 1% of it
         assertThat(desk.locator(".page")).containsText("The books agree.");
         assertThat(desk.getByRole(AriaRole.GROUP, new Page.GetByRoleOptions().setName("Aging")))
                 .containsText("733.26");
@@ -158,9 +158,9 @@ public class LateStoryTest extends Suite {
         assertThat(phone.locator(".done")).containsText("Paid");
         phone.context().close();
         Waiting.until("the receipt", () -> demo.count(SLOW, "receipt for €733.26") == 1);
-        assertThat(api.get("/api/invoices/" + slowInvoice)
+        assertThat(api.get("/api/invoices/" + slowInvoice + "/timeline")
                         .ok()
-                        .path("happenings")
+                        .path("past")
                         .toString())
                 .contains("The client opened the page");
     }

@@ -23,31 +23,35 @@ public class Screenshots extends Suite {
         Api api = Api.signedIn(app);
         Page page = signIn();
         shoot(page, "/", "today");
-        page.getByText("Candlelight").click();
+        light(page, "Candlelight");
         shoot(page, "/", "today-candlelight");
-        page.getByText("Daylight").click();
+        light(page, "Daylight");
         long hotel = of(api, "late", "Captain");
         shoot(page, "/invoices/" + hotel, "invoice");
         shoot(page, "/clients/" + clientOf(api, hotel), "account");
         shoot(page, "/settings/reminders", "reminder-plan");
-        shoot(page, "/settings/taxes", "taxes");
-        shoot(page, "/settings/access", "access");
-        shoot(page, "/settings/documents", "documents");
-        long infirmary = of(api, "settled", "Larkmoor Infirmary");
-        long note = api.get("/api/invoices/" + infirmary)
-                .ok()
-                .path("issued")
-                .path("creditNotes")
-                .get(0)
-                .path("id")
-                .asLong();
-        shoot(page, "/invoices/" + infirmary + "/credit-notes/" + note, "credit-note");
         printed(api.bytes("/api/invoices/" + of(api, "later", "Kestrel") + "/pdf"));
-        shoot(page, "/done", "done");
         shoot(page, "/aging", "aging");
         shoot(page, "/books", "books");
+        shoot(page, "/invoices/list", "all-invoices");
+        shoot(page, "/catalogue/5", "catalogue");
+        page.navigate(app.url("/clients/" + clientOf(api, of(api, "week", "St Brannoc"))));
+        page.getByText("Details").click();
+        page.waitForTimeout(700);
+        page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("client-details.png")));
+        page.navigate(app.url("/"));
+        page.waitForSelector(".masthead");
+        page.keyboard().press("/");
+        page.waitForTimeout(500);
+        page.keyboard().type("kestral");
+        page.waitForTimeout(900);
+        page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("search.png")));
         sheet(page);
         Page phone = context(390, 844).newPage();
+        phone.context().addCookies(page.context().cookies(app.url("/")));
+        shoot(phone, "/", "today-on-a-phone");
+        sheetOnAPhone(phone);
+        phone.context().clearCookies();
         String token = api.token(of(api, "week", "Halden"));
         shoot(phone, app.url("/p/" + token), "client-page");
         String payAt =
@@ -56,8 +60,11 @@ public class Screenshots extends Suite {
         JsonNode reminder = letters("sef@blueheron.example").get(0);
         String box = "/post-room/sef@blueheron.example/" + reminder.path("id").asString() + "/html";
         shoot(phone, standIns.url(box), "reminder");
-        Page desk = context(1280, 800).newPage();
-        shoot(desk, standIns.url("/post-room?box=accounts@captainshouse.example"), "post-room");
+    }
+
+    private static void light(Page page, String name) {
+        page.getByText("You", new Page.GetByTextOptions().setExact(true)).click();
+        page.getByText(name).last().click();
     }
 
     /** The first page of a PDF, as it comes out of a printer. */
@@ -72,19 +79,14 @@ public class Screenshots extends Suite {
 
     private void sheet(Page page) {
         page.navigate(app.url("/invoices/new"));
-        page.getByLabel("To", new Page.GetByLabelOptions().setExact(true)).selectOption("2");
+        choose(page, "Kestrel");
         page.getByLabel("For", new Page.GetByLabelOptions().setExact(true)).fill("restoration of a 1911 upright");
         String[][] lines = {
             {"Soundboard repair and re-crowning", "1", "2,650.00", ""},
             {"Bass strings, wound by hand", "32", "24.50", ""},
             {"Regulating and voicing, hours", "14.5", "68.00", "10%"},
         };
-        for (int i = 0; i < lines.length; i++) {
-            page.getByLabel("What, line " + (i + 1)).fill(lines[i][0]);
-            page.getByLabel("Quantity, line " + (i + 1)).fill(lines[i][1]);
-            page.getByLabel("Price, line " + (i + 1)).fill(lines[i][2]);
-            page.getByLabel("Less, line " + (i + 1)).fill(lines[i][3]);
-        }
+        write(page, lines);
         page.getByText("40% deposit, the rest in 30 days").click();
         page.waitForTimeout(900);
         page.getByText("887.40").first().click();
@@ -96,8 +98,33 @@ public class Screenshots extends Suite {
         page.waitForTimeout(600);
         page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("letter.png")));
         page.getByText("Not now").click();
-        page.getByText("Delete draft").click();
+        deleteDraft(page);
         page.waitForTimeout(400);
+    }
+
+    private static void write(Page page, String[][] lines) {
+        for (int i = 0; i < lines.length; i++) {
+            page.getByLabel("What, line " + (i + 1)).fill(lines[i][0]);
+            page.getByLabel("Quantity, line " + (i + 1)).fill(lines[i][1]);
+            page.getByLabel("Price, line " + (i + 1)).fill(lines[i][2]);
+            page.getByLabel("Less, line " + (i + 1)).fill(lines[i][3]);
+        }
+    }
+
+    private void sheetOnAPhone(Page phone) {
+        phone.navigate(app.url("/invoices/new"));
+        choose(phone, "Kestrel");
+        phone.getByLabel("For", new Page.GetByLabelOptions().setExact(true)).fill("restoration of a 1911 upright");
+        write(phone, new String[][] {
+            {"Soundboard repair and re-crowning", "1", "2,650.00", ""},
+            {"Bass strings, wound by hand", "32", "24.50", ""},
+            {"Regulating and voicing", "14.5 h", "68.00", "10%"},
+        });
+        phone.waitForTimeout(900);
+        phone.getByText("For", new Page.GetByTextOptions().setExact(true)).scrollIntoViewIfNeeded();
+        phone.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("sheet-on-a-phone.png")));
+        deleteDraft(phone);
+        phone.waitForTimeout(400);
     }
 
     private void shoot(Page page, String address, String name) {

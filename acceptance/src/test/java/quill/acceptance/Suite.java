@@ -109,6 +109,33 @@ public class Suite {
         throw new IllegalStateException(program + " is not on the path");
     }
 
+    /** Each view, as long as it is known by its address. */
+    static final List<String> VIEWS = List.of(
+            "/",
+            "/?weeks=52",
+            "/done",
+            "/aging",
+            "/invoices",
+            "/invoices/list",
+            "/invoices/30",
+            "/invoices/new",
+            "/money-in",
+            "/clients",
+            "/clients/1",
+            "/clients/new",
+            "/clients/table",
+            "/catalogue",
+            "/catalogue/5",
+            "/catalogue/bundle",
+            "/catalogue/table",
+            "/books",
+            "/settings",
+            "/settings/taxes",
+            "/settings/documents",
+            "/settings/schedules",
+            "/settings/reminders",
+            "/settings/access");
+
     /** Looks at the letter of the draft that is open, and sends it. */
     static void issueAndSend(Page page) {
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Issue and send…"))
@@ -120,6 +147,35 @@ public class Suite {
                         new Locator.GetByRoleOptions().setName("Issue and send").setExact(true))
                 .click();
         PlaywrightAssertions.assertThat(dialog).hasCount(0);
+    }
+
+    /** Chooses whom the sheet is for, as one does: by a part of the name. */
+    static void choose(Page page, String part) {
+        Locator to = page.getByRole(
+                AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("To").setExact(true));
+        to.click();
+        to.pressSequentially(part);
+        page.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName(part))
+                .first()
+                .click();
+    }
+
+    static void deleteDraft(Page page) {
+        more(page, "Delete draft");
+    }
+
+    static void issueOnly(Page page) {
+        more(page, "Issue only, without sending");
+    }
+
+    private static void more(Page page, String what) {
+        page.locator(".foot")
+                .getByRole(
+                        AriaRole.BUTTON,
+                        new Locator.GetByRoleOptions().setName("More").setExact(true))
+                .click();
+        page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName(what))
+                .click();
     }
 
     static BrowserContext context(int width, int height) {

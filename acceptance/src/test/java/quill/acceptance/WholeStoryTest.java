@@ -64,7 +64,7 @@ public class WholeStoryTest extends Suite {
         payTheDeposit(text.replaceAll("(?s).*See and pay: (\\S+).*", "$1"));
         assertThat(page.locator(".foot .figure b")).hasText("€677.60");
 
-        hands.press("Today");
+        hands.place("Today");
         Locator act = page.locator("[aria-label='What will happen'] li")
                 .filter(new Locator.FilterOptions().setHasText(name))
                 .first();
@@ -80,8 +80,13 @@ public class WholeStoryTest extends Suite {
         assertThat(act).containsText("it leaves in a moment");
         Waiting.until("the reminder", () -> demo.count(address, "a note ahead of time") == 1);
 
-        hands.press("Invoices");
+        hands.place("Invoices");
         hands.press(name);
+        if (way.equals("phone")) {
+            // Where the window is narrow it stands with what is done less often.
+            hands.press("More");
+            page.getByRole(AriaRole.MENUITEM).first().waitFor();
+        }
         hands.press("Credit…");
         hands.pick("The whole", "An amount", 2);
         hands.type("Amount, tax included", "100");
@@ -96,13 +101,13 @@ public class WholeStoryTest extends Suite {
     }
 
     private void clientAndSheet(Hands hands, String name, String address) {
-        hands.press("Clients");
+        hands.place("Clients");
         hands.press("New client");
         hands.type("Name", name);
         hands.type("E-mail address", address);
         hands.press("Save");
         assertThat(hands.page.locator("h1").last()).hasText(name);
-        hands.press("New invoice");
+        hands.place("New invoice");
         hands.type("What, line 1", "Regulation");
         hands.type("Quantity, line 1", "2");
         hands.type("Price, line 1", "400,00");
@@ -123,7 +128,7 @@ public class WholeStoryTest extends Suite {
         hands.press("Issue and send");
         assertThat(dialog).hasCount(0);
         assertThat(hands.page.locator(".sheet .kind").first()).containsText("Invoice 2027-");
-        assertThat(hands.page.locator(".aside")).containsText("sent");
+        assertThat(hands.page.locator(".aside")).containsText("Sent to");
     }
 
     private static void payTheDeposit(String link) {
@@ -166,7 +171,7 @@ public class WholeStoryTest extends Suite {
             assertThat(page.locator("[data-need=unsent]")).containsText("Called Back");
             page.navigate(patient.app.url("/invoices/" + draft));
             assertThat(page.locator(".aside")).containsText("Issued, not sent yet.");
-            assertThat(page.locator(".aside")).containsText("called back");
+            assertThat(page.locator(".aside")).containsText("Called back before it left");
             assertThat(patient.letters("calledback@clients.example").size()).isZero();
             page.context().close();
         }

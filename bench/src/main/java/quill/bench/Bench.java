@@ -13,8 +13,9 @@ public final class Bench {
     private Bench() {}
 
     public static void main(String[] args) throws Exception {
-        List<String> wanted =
-                args.length == 0 ? List.of("sheet", "document", "system", "run", "today", "lists") : List.of(args);
+        List<String> wanted = args.length == 0
+                ? List.of("sheet", "document", "system", "run", "today", "lists", "pages", "find")
+                : List.of(args);
         Path root = Path.of("").toAbsolutePath();
         StringBuilder results = new StringBuilder("\n");
         if (wanted.contains("sheet")) {
@@ -34,6 +35,12 @@ public final class Bench {
         }
         if (wanted.contains("lists")) {
             results.append(new ListsBench(root).run());
+        }
+        if (wanted.contains("pages")) {
+            results.append(new PagesBench(root).run());
+        }
+        if (wanted.contains("find")) {
+            results.append(new FindBench(root).run());
         }
         System.out.println(results);
     }

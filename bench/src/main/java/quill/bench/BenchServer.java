@@ -147,7 +147,21 @@ final class BenchServer implements AutoCloseable {
         return send("POST", path, body);
     }
 
+    /** Sends a file with what is said of it, as JSON. */
+    String upload(String path, String file, String how) throws Exception {
+        String edge = "quill-bench-edge";
+        String body = "--" + edge + "\r\nContent-Disposition: form-data; name=\"file\"; filename=\"table.csv\"\r\n"
+                + "Content-Type: text/csv\r\n\r\n" + file + "\r\n--" + edge
+                + "\r\nContent-Disposition: form-data; name=\"how\"; filename=\"how.json\"\r\n"
+                + "Content-Type: application/json\r\n\r\n" + how + "\r\n--" + edge + "--\r\n";
+        return send("POST", path, body, "multipart/form-data; boundary=" + edge);
+    }
+
     private String send(String method, String path, String body) throws Exception {
+        return send(method, path, body, "application/json");
+    }
+
+    private String send(String method, String path, String body, String type) throws Exception {
         if (cookies.getCookieStore().getCookies().stream()
                 .noneMatch(c -> c.getName().equals("XSRF-TOKEN"))) {
             get("/api/session");
@@ -160,7 +174,7 @@ final class BenchServer implements AutoCloseable {
         String sent = body.contains("\"TAX\"") ? withTax(body) : body;
         HttpResponse<String> answer = http.send(
                 HttpRequest.newBuilder(URI.create("http://localhost:" + port + path))
-                        .header("Content-Type", "application/json")
+                        .header("Content-Type", type)
                         .header("X-XSRF-TOKEN", token)
                         .method(method, HttpRequest.BodyPublishers.ofString(sent))
                         .build(),

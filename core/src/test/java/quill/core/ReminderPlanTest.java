@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.reminder.ReminderPlan;
@@ -167,5 +168,15 @@ public class ReminderPlanTest {
         ReminderPlan plan = ReminderPlan.read(typed, since, problems);
         assertThat(problems).isEmpty();
         return plan;
+    }
+
+    @Test
+    public void furtherHolidaysMoveAStepOnToo() {
+        TypedPlan typed = new TypedPlan(List.of(new TypedStep("0", null, "FIRM")), true, "09:00", true, "", "BE");
+        ReminderPlan plan = ReminderPlan.read(typed, LONG_AGO, new ArrayList<>());
+        LocalDate monday = LocalDate.of(2027, 3, 29);
+        assertThat(plan.dayOf(plan.steps().get(0), monday)).isEqualTo(monday);
+        assertThat(plan.withHolidays(Set.of(monday)).dayOf(plan.steps().get(0), monday))
+                .isEqualTo(monday.plusDays(1));
     }
 }

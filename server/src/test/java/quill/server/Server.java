@@ -44,6 +44,7 @@ public final class Server implements AutoCloseable {
                     "--spring.datasource.url",
                     "jdbc:h2:mem:test" + count++ + ";DB_CLOSE_DELAY=-1;DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0");
             settings.put("--quill.outbox-every", "36000000");
+            settings.put("--quill.find-every", "36000000");
             settings.put("--quill.run-every", "36000000");
             settings.put("--quill.call-back-seconds", "0");
             settings.put("--quill.processor.ask-every", "36000000");

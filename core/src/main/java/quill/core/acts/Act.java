@@ -103,7 +103,12 @@ public sealed interface Act {
 
         /** The key of a client's reminder on a day: there is one at most. */
         public static String key(long client, LocalDate day) {
-            return "reminder:" + client + ":" + day;
+            return keysOf(client) + day;
+        }
+
+        /** What the keys of all of a client's reminders begin with. */
+        public static String keysOf(long client) {
+            return "reminder:" + client + ":";
         }
 
         /** The day of a reminder's key. */

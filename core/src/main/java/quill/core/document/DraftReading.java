@@ -26,6 +26,7 @@ public final class DraftReading {
     private static final int MAX_EXTRAS = 20;
     private static final int MAX_DESCRIPTION = 500;
     private static final int MAX_SHORT = 200;
+    private static final int MAX_SERIAL = 80;
     private static final int MAX_TEXT = 4000;
     private static final int PRICE_DECIMALS = 6;
     private static final int RATE_DECIMALS = 10;
@@ -207,6 +208,12 @@ public final class DraftReading {
         if (typed.cash() && !rules.coins().containsKey(currency)) {
             notes.add("No smallest coin is set for " + currency + " in Settings, so cash is not rounded.");
         }
+        for (int i = 0; i < Math.min(MAX_LINES, typed.lines().size()); i++) {
+            TypedDraft.TypedLine line = typed.lines().get(i);
+            if (line.serial() != null && line.serial().isBlank() && !line.isBlank()) {
+                notes.add("Line " + (i + 1) + " has no serial number yet.");
+            }
+        }
         return notes;
     }
 
@@ -240,6 +247,8 @@ public final class DraftReading {
             problems.add(new Problem(path + "description", "", "say what this line is for"));
         }
         length(path + "description", line.description(), MAX_DESCRIPTION);
+        length(path + "note", line.note(), MAX_DESCRIPTION);
+        length(path + "serial", line.serial(), MAX_SERIAL);
         // A quantity may carry its unit: 90 km, 6.5 h.
         Matcher withUnit = QUANTITY_WITH_UNIT.matcher(line.quantity() == null ? "" : line.quantity());
         boolean hours = TypedNumber.isHours(line.quantity());
@@ -253,7 +262,22 @@ public final class DraftReading {
         return problems.size() > before
                 ? null
                 : new Line(
-                        line.description().strip(), quantity, unit == null ? "" : unit.strip(), price, discount, borne);
+                        line.description().strip(),
+                        quantity,
+                        unit == null ? "" : unit.strip(),
+                        price,
+                        discount,
+                        borne,
+                        line.item(),
+                        under(line));
+    }
+
+    private static String under(TypedDraft.TypedLine line) {
+        String serial = TypedDraft.blank(line.serial())
+                ? ""
+                : "Serial number " + line.serial().strip();
+        String note = TypedDraft.blank(line.note()) ? "" : line.note().strip();
+        return serial.isEmpty() || note.isEmpty() ? serial + note : serial + "\n" + note;
     }
 
     /** Discounts and charges are typed alike; a discount needs no tax of its own. */

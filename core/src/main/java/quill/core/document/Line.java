@@ -10,9 +10,29 @@ import quill.core.tax.Tax;
  * @param quantity up to 6 decimals; below zero for a returned part
  * @param unitPrice up to 6 decimals, not below zero
  * @param taxes in the order in which compound ones build on each other
+ * @param item the catalogue's item of which it was made; null for a line of its own
+ * @param note printed under it; may be empty
  */
 public record Line(
-        String description, BigDecimal quantity, String unit, BigDecimal unitPrice, Extent discount, List<Tax> taxes) {
+        String description,
+        BigDecimal quantity,
+        String unit,
+        BigDecimal unitPrice,
+        Extent discount,
+        List<Tax> taxes,
+        Long item,
+        String note) {
+    /** A line of its own, with nothing under it. */
+    public Line(
+            String description,
+            BigDecimal quantity,
+            String unit,
+            BigDecimal unitPrice,
+            Extent discount,
+            List<Tax> taxes) {
+        this(description, quantity, unit, unitPrice, discount, taxes, null, "");
+    }
+
     /** Copies the taxes. */
     public Line {
         taxes = List.copyOf(taxes);

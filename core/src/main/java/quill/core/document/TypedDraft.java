@@ -45,12 +45,38 @@ public record TypedDraft(
         Map<String, String> fields,
         TypedLateFeePolicy lateFee,
         String mark) {
-    /** A line as typed; {@code discount} is empty, {@code 10%} or {@code 25.00}. */
+    /**
+     * A line as typed.
+     *
+     * @param discount empty, {@code 10%} or {@code 25.00}
+     * @param item the catalogue's item of which it was made; null for a line of its own
+     * @param note printed under it; may be null
+     * @param serial the number of the piece that is sold, printed under it; null where none is asked for
+     */
     public record TypedLine(
-            String description, String quantity, String unit, String unitPrice, String discount, List<String> taxes) {
+            String description,
+            String quantity,
+            String unit,
+            String unitPrice,
+            String discount,
+            List<String> taxes,
+            Long item,
+            String note,
+            String serial) {
         /** Missing taxes are none. */
         public TypedLine {
             taxes = taxes == null ? List.of() : List.copyOf(taxes);
+        }
+
+        /** A line of its own, with nothing under it. */
+        public TypedLine(
+                String description,
+                String quantity,
+                String unit,
+                String unitPrice,
+                String discount,
+                List<String> taxes) {
+            this(description, quantity, unit, unitPrice, discount, taxes, null, null, null);
         }
 
         boolean isBlank() {
@@ -193,9 +219,18 @@ public record TypedDraft(
 
     /** The same for another day of supply: what a copy begins with. */
     public TypedDraft suppliedOn(String day) {
+        return with(clientId, "", day, "", "");
+    }
+
+    /** The same for another client. */
+    public TypedDraft forClient(Long other) {
+        return with(other, rate, supplyDate, supplyEnd, prepaid);
+    }
+
+    private TypedDraft with(Long client, String otherRate, String begin, String end, String paid) {
         return new TypedDraft(
-                clientId, currency, "", subject, reference, project, day, "", taxInside, cash, lines, discounts,
-                charges, "", schedule, notes, terms, memo, fields, lateFee, mark);
+                client, currency, otherRate, subject, reference, project, begin, end, taxInside, cash, lines, discounts,
+                charges, paid, schedule, notes, terms, memo, fields, lateFee, mark);
     }
 
     /** The same with its numbers as programs write them, whatever mark they were typed with. */
@@ -221,7 +256,10 @@ public record TypedDraft(
                                         l.unit,
                                         m.plain(l.unitPrice),
                                         m.plain(l.discount),
-                                        l.taxes))
+                                        l.taxes,
+                                        l.item,
+                                        l.note,
+                                        l.serial))
                                 .toList(),
                         plain(discounts, m),
                         plain(charges, m),

@@ -1,5 +1,6 @@
 package quill.core.money;
 
+import java.util.Collection;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -22,6 +23,9 @@ public enum DecimalMark {
 
     private static final Pattern THOUSANDS = Pattern.compile("(\\d{1,3}),?(\\d{3})(?!\\d)");
 
+    private static final Pattern ONLY_COMMA = Pattern.compile("\\D*[\\d.]*\\d,\\d{1,2}\\D*");
+    private static final Pattern ONLY_POINT = Pattern.compile("\\D*[\\d,]*\\d\\.\\d{1,2}\\D*");
+
     private final String sign;
 
     DecimalMark(String sign) {
@@ -36,6 +40,17 @@ public enum DecimalMark {
     /** The mark that is written so; a point for anything else. */
     public static DecimalMark of(String sign) {
         return COMMA.sign.equals(sign) ? COMMA : POINT;
+    }
+
+    /**
+     * The mark that somebody's column of numbers is written with, where any of them can be read with one only.
+     *
+     * @param usual where none of them says, or some say one and some the other
+     */
+    public static DecimalMark likely(Collection<String> texts, DecimalMark usual) {
+        boolean comma = texts.stream().anyMatch(t -> ONLY_COMMA.matcher(t).matches());
+        boolean point = texts.stream().anyMatch(t -> ONLY_POINT.matcher(t).matches());
+        return comma == point ? usual : comma ? COMMA : POINT;
     }
 
     /**

@@ -57,8 +57,24 @@ public record ReminderPlan(
         }
     }
 
-    /** A plan as typed. @param holidays ISO dates, separated by blanks, commas or lines */
-    public record TypedPlan(List<TypedStep> steps, boolean on, String hour, boolean offRestDays, String holidays) {
+    /**
+     * A plan as typed.
+     *
+     * @param holidays days of one's own, as ISO dates separated by blanks, commas or lines
+     * @param holidaysOf the country whose public holidays are none to write on either, by its two letters; may be empty
+     */
+    public record TypedPlan(
+            List<TypedStep> steps, boolean on, String hour, boolean offRestDays, String holidays, String holidaysOf) {
+        /** A plan of before countries could be named has none. */
+        public TypedPlan {
+            holidaysOf = holidaysOf == null ? "" : holidaysOf.strip();
+        }
+
+        /** One with holidays of one's own only. */
+        public TypedPlan(List<TypedStep> steps, boolean on, String hour, boolean offRestDays, String holidays) {
+            this(steps, on, hour, offRestDays, holidays, "");
+        }
+
         /** Three days before, on the day, 3 and 14 days after (common practice), at nine. */
         public static TypedPlan usual() {
             return new TypedPlan(
@@ -196,6 +212,13 @@ public record ReminderPlan(
             }
         }
         return dates;
+    }
+
+    /** The same, with further days on which nothing goes. */
+    public ReminderPlan withHolidays(Set<LocalDate> more) {
+        Set<LocalDate> all = new HashSet<>(holidays);
+        all.addAll(more);
+        return new ReminderPlan(steps, on, hour, offRestDays, all, since);
     }
 
     /** The day on which a step goes for a due date: moved off weekends and holidays where the business wants it. */

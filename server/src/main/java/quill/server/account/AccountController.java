@@ -7,15 +7,9 @@ import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
-import java.util.SortedMap;
-import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
-import org.joda.money.Money;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.PutMapping;
-import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -25,7 +19,6 @@ import quill.core.ledger.Account;
 import quill.core.ledger.Aging;
 import quill.core.ledger.Entry;
 import quill.core.ledger.OpenDebt;
-import quill.core.ledger.Standing;
 import quill.core.money.Amounts;
 import quill.core.money.TypedNumber;
 import quill.core.tax.TaxCategory;
@@ -46,7 +39,6 @@ import quill.server.payments.PaymentsService;
 @RequestMapping("/api")
 class AccountController {
     private static final int PAGE = 60;
-    private static final int MOST_CHOICES = 500;
     private final ClientsService clients;
     private final BooksService books;
     private final Debts debts;
@@ -75,30 +67,12 @@ class AccountController {
         this.clock = clock;
     }
 
-    /** A client in the index. @param late what of it is past its due date */
-    record ClientRow(
-            long id,
-            String name,
-            String email,
-            Amount owes,
-            Amount late,
-            List<Amount> inOthers,
-            @Schema(nullable = true) LocalDate nextDueOn,
-            long daysLate) {}
-
-    /** @param count of all that fit the filter @param more what to ask for the next page with, or null */
-    record ClientPage(
-            List<ClientRow> rows,
-            int count,
-            @Schema(nullable = true) Long more) {}
-
-    record ClientChoice(long id, String name) {}
-
     record AccountRow(long entry, LocalDate on, String what, Amount charged, Amount received, Amount balance) {}
 
     /** @param waiting what of the credit waits for a draft that replaces an invoice */
     record AccountView(
             Client client,
+            boolean archived,
             Amount owes,
             Amount late,
             Amount credit,
@@ -139,105 +113,14 @@ class AccountController {
             List<EntryView> entries,
             @Schema(nullable = true) Long more) {}
 
-    /** A page of clients, those who are latest first. @param after id of the last client of the page before */
-    @GetMapping("/clients")
-    @OneSnapshot
-    ClientPage list(@RequestParam(required = false) String filter, @RequestParam(required = false) Long after) {
-        LocalDate today = clock.today();
-        List<Owing> all = owing(filter, today);
-        int from = 0;
-        for (int i = 0; after != null && i < all.size(); i++) {
-            from = all.get(i).client().id() == after ? i + 1 : from;
-        }
-        int to = Math.min(all.size(), from + PAGE);
-        List<ClientRow> page =
-                all.subList(from, to).stream().map(o -> o.row(today)).toList();
-        return new ClientPage(
-                page, all.size(), to < all.size() ? page.get(page.size() - 1).id() : null);
-    }
-
-    /** A client with what it owes; put into words only where it is shown. @param nextDueOn null where nothing is open */
-    private record Owing(Client client, Money owes, Money late, LocalDate nextDueOn, SortedMap<String, Money> inAll) {
-        private ClientRow row(LocalDate today) {
-            return new ClientRow(
-                    client.id(),
-                    client.name(),
-                    client.email(),
-                    Amount.of(owes),
-                    Amount.of(late),
-                    inAll.values().stream()
-                            .filter(m -> !m.isZero() && !m.getCurrencyUnit().equals(owes.getCurrencyUnit()))
-                            .map(Amount::of)
-                            .toList(),
-                    nextDueOn,
-                    late.isPositive() ? Standing.daysLate(nextDueOn, today) : 0);
-        }
-    }
-
-    private static final Comparator<Owing> LATEST_FIRST = Comparator.comparing(
-                    (Owing o) -> o.late().getAmount())
-            .reversed()
-            .thenComparing(o -> o.owes().getAmount(), Comparator.reverseOrder())
-            .thenComparing(o -> o.client().name())
-            .thenComparing(o -> o.client().id());
-
-    private List<Owing> owing(String filter, LocalDate today) {
-        CurrencyUnit currency = business.business().currencyUnit();
-        Money zero = Money.zero(currency);
-        Map<Long, SortedMap<String, Money>> balances = books.balancesByClient();
-        Map<Long, OpenSums.ClientSum> open = sums.byClient(today, today).stream()
-                .filter(s -> s.open().getCurrencyUnit().equals(currency))
-                .collect(Collectors.toMap(OpenSums.ClientSum::clientId, s -> s));
-        return clients.named(filter, payments.clientsOfReference(filter)).stream()
-                .map(c -> {
-                    OpenSums.ClientSum own = open.get(c.id());
-                    SortedMap<String, Money> owes = balances.getOrDefault(c.id(), Collections.emptySortedMap());
-                    return new Owing(
-                            c,
-                            owes.getOrDefault(currency.getCode(), zero),
-                            own == null ? zero : own.late(),
-                            own == null ? null : own.nextDueOn(),
-                            owes);
-                })
-                .sorted(LATEST_FIRST)
-                .toList();
-    }
-
-    /** Clients to choose from, by name: those whose name or address has what was typed. */
-    @GetMapping("/clients/choices")
-    List<ClientChoice> choices(@RequestParam(required = false) String filter) {
-        return clients.named(filter).stream()
-                .limit(MOST_CHOICES)
-                .map(c -> new ClientChoice(c.id(), c.name()))
-                .toList();
-    }
-
-    @PostMapping("/clients")
-    Client make(@RequestBody Client client) {
-        return clients.make(client);
-    }
-
-    @PutMapping("/clients/{id}")
-    Client change(@PathVariable long id, @RequestBody Client c) {
-        return clients.change(new Client(
-                id,
-                c.name(),
-                c.contact(),
-                c.email(),
-                c.address(),
-                c.country(),
-                c.taxNumber(),
-                c.certificate(),
-                c.exemptUntil(),
-                c.version()));
-    }
-
     /** @param in ISO 4217 code; without it the account in the business's own currency */
     @GetMapping("/clients/{id}")
     @OneSnapshot
-    AccountView account(@PathVariable long id, @RequestParam(required = false) String in) {
+    AccountView account(@PathVariable("id") long asked, @RequestParam(required = false) String in) {
+        // One that was merged into another leads on to it.
+        Client client = clients.client(asked);
+        long id = client.id();
         CurrencyUnit currency = in == null ? usual(id) : currency(in);
-        Client client = clients.client(id);
         Debts.Agreement agreement = debts.agreement(id, currency);
         List<OpenDebt> late = debts.open(id, currency).stream()
                 .filter(d -> d.dueOn().isBefore(clock.today()))
@@ -254,6 +137,7 @@ class AccountController {
         Collections.reverse(rows);
         return new AccountView(
                 client,
+                clients.isArchived(id),
                 Amount.of(books.balanceOf(id, currency)),
                 Amount.of(
                         Amounts.sum(currency, late.stream().map(OpenDebt::open).toList())),

@@ -6,12 +6,14 @@ import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
+import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.security.authentication.AnonymousAuthenticationToken;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Repository;
 import quill.server.common.BusinessClock;
+import quill.server.common.ClientRows;
 import quill.server.common.Texts;
 
 /** Who did what, when, on the record it touched. Only ever added to. */
@@ -25,8 +27,33 @@ public class Happenings {
         this.clock = clock;
     }
 
-    /** One line of a record's history. */
-    public record Happening(long id, LocalDate on, String who, String what) {}
+    /** One line of a record's history. @param about the letter, payment or fee that it tells of, or null */
+    public record Happening(long id, LocalDate on, String who, String what, About about) {}
+
+    /** What a line of history tells of, beside the invoice. */
+    public record About(Kind kind, long id) {
+        /** Kinds of it. */
+        public enum Kind {
+            LETTER,
+            PAYMENT,
+            FEE
+        }
+
+        /** A letter. */
+        public static About letter(long id) {
+            return new About(Kind.LETTER, id);
+        }
+
+        /** A payment. */
+        public static About payment(long id) {
+            return new About(Kind.PAYMENT, id);
+        }
+
+        /** A late fee. */
+        public static About fee(long id) {
+            return new About(Kind.FEE, id);
+        }
+    }
 
     /** How it is said that nobody did it: the application by itself. */
     public static final String BY_ITSELF = "by itself";
@@ -76,10 +103,17 @@ public class Happenings {
 
     /** Notes it within the running transaction. */
     public void note(Long invoiceId, Long clientId, String what) {
+        note(invoiceId, clientId, what, null);
+    }
+
+    /** Notes what became of a letter, a payment or a fee, within the running transaction. */
+    public void note(Long invoiceId, Long clientId, String what, About about) {
         jdbc.sql("""
-                INSERT INTO happening (invoice_id, client_id, happened_on, happened_at, who, what)
-                VALUES (:invoice, :client, :on, :at, :who, :what)
+                INSERT INTO happening (invoice_id, client_id, happened_on, happened_at, who, what, about_kind, about_id)
+                VALUES (:invoice, :client, :on, :at, :who, :what, :kind, :about)
                 """)
+                .param("kind", about == null ? null : about.kind().name())
+                .param("about", about == null ? null : about.id())
                 .param("invoice", invoiceId)
                 .param("client", clientId)
                 .param("on", clock.today())
@@ -92,11 +126,28 @@ public class Happenings {
     /** An invoice's history, newest first. */
     public List<Happening> ofInvoice(long invoiceId) {
         return jdbc.sql("""
-                SELECT id, happened_on, who, what FROM happening WHERE invoice_id = :invoice ORDER BY id DESC LIMIT 200
+                SELECT id, happened_on, who, what, about_kind, about_id
+                  FROM happening WHERE invoice_id = :invoice ORDER BY id DESC LIMIT 200
                 """)
                 .param("invoice", invoiceId)
-                .query((rs, n) ->
-                        new Happening(rs.getLong(1), rs.getDate(2).toLocalDate(), rs.getString(3), rs.getString(4)))
+                .query((rs, n) -> new Happening(
+                        rs.getLong(1),
+                        rs.getDate(2).toLocalDate(),
+                        rs.getString(3),
+                        rs.getString(4),
+                        rs.getString(5) == null ? null : new About(About.Kind.valueOf(rs.getString(5)), rs.getLong(6))))
                 .list();
+    }
+
+    /** Forgets what was noted of a client that is deleted before anything was ever done for it. */
+    public void forget(long clientId) {
+        jdbc.sql("DELETE FROM happening WHERE client_id = :client AND invoice_id IS NULL")
+                .param("client", clientId)
+                .update();
+    }
+
+    @Bean
+    ClientRows happeningsOfClients() {
+        return ClientRows.of(jdbc, "happening");
     }
 }

@@ -7,12 +7,14 @@ import java.util.Optional;
 import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.ledger.Account;
 import quill.core.ledger.Posting;
 import quill.core.ledger.Valuation;
 import quill.core.money.Exchange;
+import quill.server.common.ClientRows;
 
 /** Table POSTING, as entries are written to it. Holds no rules. */
 @Repository
@@ -93,5 +95,10 @@ class PostingRepository {
                 .query((rs, n) -> new Valuation.Carried(
                         Money.ofMinor(currency, rs.getLong(1)), Money.ofMinor(own, rs.getLong(2))))
                 .single();
+    }
+
+    @Bean
+    ClientRows postingsOfClients() {
+        return ClientRows.of(jdbc, "journal_entry", "posting");
     }
 }

@@ -91,6 +91,29 @@ public record Business(
         return result;
     }
 
+    /** The same with another account for transfers. */
+    Business paidInto(String otherIban, String otherBic) {
+        return new Business(
+                name,
+                tagline,
+                address,
+                country,
+                email,
+                taxNumber,
+                registered,
+                currency,
+                zone,
+                taxRounding,
+                otherIban,
+                otherBic,
+                invoicePattern,
+                creditNotePattern,
+                daysToPay,
+                footer,
+                feesFirst,
+                version);
+    }
+
     private static void pattern(String field, String text, List<Problem> problems) {
         try {
             new NumberPattern(text);

@@ -2,6 +2,7 @@ package quill.server.business;
 
 import java.util.List;
 import java.util.Set;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -20,9 +21,22 @@ class BusinessController {
     private final BusinessService service;
     private final DocumentSettings documents;
     private final Rates rates;
+    private final KeptSchedules schedules;
+    private final Logos logos;
+    private final BankAccounts accounts;
     private final Proof proof;
 
-    BusinessController(BusinessService service, DocumentSettings documents, Rates rates, Proof proof) {
+    BusinessController(
+            BusinessService service,
+            DocumentSettings documents,
+            Rates rates,
+            KeptSchedules schedules,
+            Logos logos,
+            BankAccounts accounts,
+            Proof proof) {
+        this.accounts = accounts;
+        this.logos = logos;
+        this.schedules = schedules;
         this.proof = proof;
         this.service = service;
         this.documents = documents;
@@ -44,9 +58,15 @@ class BusinessController {
         }
     }
 
-    /** @param mark the decimal mark that the business types, {@code .} or {@code ,} */
+    /** @param mark the decimal mark that the business types, {@code .} or {@code ,} @param logo its hash, or empty */
     record BusinessView(
-            Business business, String mark, List<TaxView> taxes, DocumentSetting documents, List<Rates.Rate> rates) {}
+            Business business,
+            String mark,
+            String logo,
+            List<TaxView> taxes,
+            DocumentSetting documents,
+            List<Rates.Rate> rates,
+            List<BankAccounts.BankAccount> accounts) {}
 
     record DecimalMarkTyped(String mark) {}
 
@@ -58,11 +78,13 @@ class BusinessController {
         return new BusinessView(
                 service.business(),
                 service.mark(),
+                logos.now(),
                 service.taxes().values().stream()
                         .map(t -> TaxView.of(t, retired.contains(t.id())))
                         .toList(),
                 documents.setting(),
-                rates.all());
+                rates.all(),
+                accounts.all());
     }
 
     @PutMapping
@@ -80,6 +102,20 @@ class BusinessController {
 
     private static boolean same(String before, String after) {
         return before.equals(after == null ? "" : after.strip());
+    }
+
+    /** An account for another currency: like the usual one, it is changed by somebody who gives the passphrase again. */
+    @PutMapping("/accounts")
+    void keepAccount(@RequestBody BankAccounts.BankAccount account) {
+        accounts.checked(account);
+        proof.require("bank account");
+        accounts.keep(account);
+    }
+
+    @DeleteMapping("/accounts/{currency}")
+    void removeAccount(@PathVariable String currency) {
+        proof.require("bank account");
+        accounts.remove(currency);
     }
 
     @PostMapping("/taxes")
@@ -107,5 +143,25 @@ class BusinessController {
     List<Rates.Rate> noteRate(@RequestBody Rates.Rate rate) {
         rates.note(new Rates.Rate(rate.currency(), rate.fromOn(), TypedMark.plain(rate.rate())));
         return rates.all();
+    }
+
+    @GetMapping("/schedules")
+    List<KeptSchedules.KeptSchedule> schedules() {
+        return schedules.all();
+    }
+
+    @PostMapping("/schedules")
+    long keepSchedule(@RequestBody KeptSchedules.TypedSchedule typed) {
+        return schedules.keep(0, typed);
+    }
+
+    @PutMapping("/schedules/{id}")
+    long changeSchedule(@PathVariable long id, @RequestBody KeptSchedules.TypedSchedule typed) {
+        return schedules.keep(id, typed);
+    }
+
+    @DeleteMapping("/schedules/{id}")
+    void deleteSchedule(@PathVariable long id) {
+        schedules.delete(id);
     }
 }

@@ -3,6 +3,7 @@ package quill.server.business;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -18,9 +19,11 @@ import quill.server.common.Texts;
 @RequestMapping("/api")
 class DaysController {
     private final BusinessClock clock;
+    private final PublicHolidays holidays;
 
-    DaysController(BusinessClock clock) {
+    DaysController(BusinessClock clock, PublicHolidays holidays) {
         this.clock = clock;
+        this.holidays = holidays;
     }
 
     /** A day, and the same in words. */
@@ -35,6 +38,19 @@ class DaysController {
             throw new RefusedException(problems);
         }
         return new UnderstoodDay(day, Texts.day(day));
+    }
+
+    /** Public holidays of a country that are to come within a year. @throws RefusedException naming {@code country} */
+    @GetMapping("/holidays")
+    List<PublicHolidays.PublicHoliday> holidays(@RequestParam String country) {
+        if (!holidays.knows(country)) {
+            throw new RefusedException("country", country, "no public holidays are known of this country");
+        }
+        LocalDate today = clock.today();
+        return Stream.of(today.getYear(), today.getYear() + 1)
+                .flatMap(year -> holidays.of(country, year).stream())
+                .filter(h -> !h.day().isBefore(today) && h.day().isBefore(today.plusYears(1)))
+                .toList();
     }
 
     private static LooseDate.Lean leaning(String lean) {

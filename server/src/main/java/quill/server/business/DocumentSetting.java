@@ -3,6 +3,7 @@ package quill.server.business;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
@@ -18,9 +19,21 @@ import quill.server.common.Texts;
  * @param layout ledger or letter
  * @param terms what a new invoice begins with
  * @param labels of the business's own fields, as printed
+ * @param accent colour of headings on paper, as {@code #rrggbb}; empty for the usual ink
  * @param coins the smallest coin of each currency in which cash is rounded
  */
-public record DocumentSetting(String layout, String terms, List<String> labels, List<Coin> coins, int version) {
+public record DocumentSetting(
+        String layout, String terms, List<String> labels, List<Coin> coins, String accent, int version) {
+    /** Where no accent is named, there is none. */
+    public DocumentSetting {
+        accent = accent == null ? "" : accent.strip().toLowerCase(Locale.ROOT);
+    }
+
+    /** One in the usual ink. */
+    public DocumentSetting(String layout, String terms, List<String> labels, List<Coin> coins, int version) {
+        this(layout, terms, labels, coins, "", version);
+    }
+
     /** The layouts there are. */
     public static final List<String> LAYOUTS = List.of("ledger", "letter");
 
@@ -65,10 +78,11 @@ public record DocumentSetting(String layout, String terms, List<String> labels, 
             problems.add(new Problem("labels", "", "at most " + MOST_LABELS + " fields"));
         }
         List<Coin> plainCoins = coins(problems);
+        Accent.check("accent", accent, problems);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        return new DocumentSetting(layout, plainTerms, plainLabels, plainCoins, version);
+        return new DocumentSetting(layout, plainTerms, plainLabels, plainCoins, accent, version);
     }
 
     private List<Coin> coins(List<Problem> problems) {

@@ -20,12 +20,13 @@ public class DocumentSettings {
 
     /** What holds now. */
     public DocumentSetting setting() {
-        return jdbc.sql("SELECT layout, terms, labels, coins, version FROM document_setting WHERE id = 1")
+        return jdbc.sql("SELECT layout, terms, labels, coins, accent, version FROM document_setting WHERE id = 1")
                 .query((rs, n) -> new DocumentSetting(
                         rs.getString("layout"),
                         rs.getString("terms"),
                         List.of(json.read(rs.getString("labels"), String[].class)),
                         List.of(json.read(rs.getString("coins"), DocumentSetting.Coin[].class)),
+                        rs.getString("accent"),
                         rs.getInt("version")))
                 .optional()
                 .orElseGet(DocumentSetting::first);
@@ -36,18 +37,20 @@ public class DocumentSettings {
     public DocumentSetting change(DocumentSetting setting) {
         DocumentSetting checked = setting.checked();
         int rows = jdbc.sql(checked.version() == 0 ? """
-                INSERT INTO document_setting (id, layout, terms, labels, coins)
-                SELECT 1, :layout, :terms, :labels, :coins
+                INSERT INTO document_setting (id, layout, terms, labels, coins, accent)
+                SELECT 1, :layout, :terms, :labels, :coins, :accent
                  WHERE NOT EXISTS (SELECT 1 FROM document_setting)
                 """ : """
                 UPDATE document_setting
-                   SET layout = :layout, terms = :terms, labels = :labels, coins = :coins, version = version + 1
+                   SET layout = :layout, terms = :terms, labels = :labels, coins = :coins, accent = :accent,
+                       version = version + 1
                  WHERE id = 1 AND version = :version
                 """)
                 .param("layout", checked.layout())
                 .param("terms", checked.terms())
                 .param("labels", json.write(checked.labels()))
                 .param("coins", json.write(checked.coins()))
+                .param("accent", checked.accent())
                 .param("version", checked.version())
                 .update();
         if (rows != 1) {

@@ -170,21 +170,10 @@ class ChasingController {
     /** How an invoice stands with reminders and fees. */
     record InvoiceChasing(@Schema(nullable = true) LocalDate mutedUntil, java.util.List<FeeView> fees) {}
 
-    /** A fee on an invoice. @param waivedOn null while it stands */
-    record FeeView(
-            long id,
-            LocalDate chargedOn,
-            quill.server.common.Amount amount,
-            quill.core.Why why,
-            @Schema(nullable = true) LocalDate waivedOn,
-            @Schema(nullable = true) String waivedWhy) {}
-
     @GetMapping("/invoices/{id}/chasing")
     InvoiceChasing ofInvoice(@PathVariable long id) {
         return new InvoiceChasing(
                 chasing.mutedUntil(id).orElse(null),
-                fees.ofInvoice(id).stream()
-                        .map(f -> new FeeView(f.id(), f.chargedOn(), f.amount(), f.why(), f.waivedOn(), f.waivedWhy()))
-                        .toList());
+                fees.ofInvoice(id).stream().map(FeeView::of).toList());
     }
 }

@@ -12,10 +12,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.springframework.context.annotation.Bean;
 import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.core.acts.Act;
 import quill.core.reminder.ReminderStep.Tone;
+import quill.server.common.ClientRows;
 import quill.server.common.PageKey;
 import quill.server.common.Rows;
 import quill.server.common.Texts;
@@ -330,5 +333,52 @@ class ChasingRepository {
         jdbc.sql("DELETE FROM used_step WHERE debt_id IN (SELECT id FROM debt WHERE invoice_id = :invoice)")
                 .param("invoice", leaving.invoiceId())
                 .update();
+    }
+
+    /** Nobody is chased sooner or harder than before: what was muted or kept back for either stays so for both. */
+    @Bean
+    ClientRows chasingOfClients() {
+        return (from, into, name) -> {
+            lookAt(into);
+            Map<Long, Row> rows = rows(List.of(from, into));
+            join(rows.getOrDefault(from, rows.get(into)), rows.get(into));
+            jdbc.sql("DELETE FROM client_chasing WHERE client_id = :from")
+                    .param("from", from)
+                    .update();
+            jdbc.sql("""
+                    DELETE FROM kept_back_act
+                     WHERE client_id = :from AND REPLACE(act_key, :before, :after) IN (SELECT act_key FROM kept_back_act)
+                       AND act_key LIKE :before || '%'
+                    """)
+                    .param("from", from)
+                    .param("before", Act.Reminder.keysOf(from))
+                    .param("after", Act.Reminder.keysOf(into))
+                    .update();
+            jdbc.sql("""
+                    UPDATE kept_back_act SET client_id = :into, act_key = REPLACE(act_key, :before, :after)
+                     WHERE client_id = :from
+                    """)
+                    .param("from", from)
+                    .param("into", into)
+                    .param("before", Act.Reminder.keysOf(from))
+                    .param("after", Act.Reminder.keysOf(into))
+                    .update();
+        };
+    }
+
+    private void join(Row from, Row into) {
+        jdbc.sql("""
+                UPDATE client_chasing SET muted_until = :muted, kept_back = :keptBack, reminded_on = :reminded
+                 WHERE client_id = :client
+                """)
+                .param("muted", later(from.mutedUntil(), into.mutedUntil()))
+                .param("keptBack", from.keptBack() || into.keptBack())
+                .param("reminded", later(from.remindedOn(), into.remindedOn()))
+                .param("client", into.clientId())
+                .update();
+    }
+
+    private static LocalDate later(LocalDate a, LocalDate b) {
+        return a == null || (b != null && b.isAfter(a)) ? b : a;
     }
 }

@@ -108,7 +108,7 @@ class ClientStates {
             if (row != null) {
                 ClientState state = new ClientState(
                         id,
-                        !byId.get(id).email().isEmpty(),
+                        !byId.get(id).forReminders().email().isEmpty(),
                         row.mutedUntil(),
                         row.keptBack(),
                         keptBack.getOrDefault(id, Set.of()),

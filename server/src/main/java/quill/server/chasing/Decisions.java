@@ -130,7 +130,7 @@ public class Decisions {
             throw new ConflictException(
                     "This client had a reminder today; a second one goes tomorrow at the earliest.");
         }
-        if (clients.client(clientId).email().isEmpty()
+        if (clients.client(clientId).forReminders().email().isEmpty()
                 && (slip == null || slip.to() == null || slip.to().isBlank())) {
             throw new RefusedException(
                     "client.email", "", "this client has no e-mail address; add one, or write one for this once");
@@ -171,7 +171,7 @@ public class Decisions {
         if (key == null || !REMINDER.matcher(key).matches()) {
             throw new RefusedException("key", key, "must be that of a reminder to come");
         }
-        return look.at(clientId, slip, s -> {
+        return look.at(clients.client(clientId).forReminders().email(), slip, s -> {
             doNow(key, clientId, s);
             return Act.Reminder.key(clientId, clock.today());
         });

@@ -10,6 +10,7 @@ import quill.core.acts.ActsToCome;
 import quill.core.reminder.ReminderPlan;
 import quill.core.reminder.ReminderPlan.TypedPlan;
 import quill.server.audit.Happenings;
+import quill.server.business.PublicHolidays;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
@@ -18,9 +19,11 @@ import quill.server.latefees.FeePolicies;
 /** The business's reminder plan, and whether everything is kept back. */
 @Service
 public class ReminderPlans {
+    private static final int YEARS_AHEAD = 3;
     private final PlanRepository repository;
     private final ChasingRepository chasing;
     private final FeePolicies policies;
+    private final PublicHolidays holidays;
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
@@ -29,12 +32,14 @@ public class ReminderPlans {
             PlanRepository repository,
             ChasingRepository chasing,
             FeePolicies policies,
+            PublicHolidays holidays,
             Happenings happenings,
             Changes changes,
             BusinessClock clock) {
         this.repository = repository;
         this.chasing = chasing;
         this.policies = policies;
+        this.holidays = holidays;
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
@@ -55,6 +60,11 @@ public class ReminderPlans {
     public ActsToCome.Rules rules() {
         PlanRepository.Stored stored = stored();
         ReminderPlan plan = ReminderPlan.readKept(stored.plan(), stored.since(), new ArrayList<>());
+        String country = stored.plan().holidaysOf();
+        if (stored.plan().offRestDays() && !country.isEmpty()) {
+            int year = clock.today().getYear();
+            plan = plan.withHolidays(holidays.of(country, year - 1, year + YEARS_AHEAD));
+        }
         return new ActsToCome.Rules(plan, policies.setting().review(), stored.allKeptBack());
     }
 
@@ -84,11 +94,14 @@ public class ReminderPlans {
         }
         List<Problem> problems = new ArrayList<>();
         ReminderPlan read = ReminderPlan.read(typed, clock.today(), problems);
-        if (read == null) {
+        if (!typed.holidaysOf().isEmpty() && !holidays.knows(typed.holidaysOf())) {
+            problems.add(new Problem("holidaysOf", typed.holidaysOf(), "no public holidays are known of this country"));
+        }
+        if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        TypedPlan plan =
-                new TypedPlan(read.typedSteps(), typed.on(), typed.hour(), typed.offRestDays(), typed.holidays());
+        TypedPlan plan = new TypedPlan(
+                read.typedSteps(), typed.on(), typed.hour(), typed.offRestDays(), typed.holidays(), typed.holidaysOf());
         boolean kept = version == 0
                 ? repository.insert(plan, clock.today())
                 : repository.update(plan, clock.today(), version) == 1;

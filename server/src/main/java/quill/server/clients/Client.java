@@ -4,7 +4,9 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
+import java.util.function.Predicate;
 import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.TypedDate;
@@ -28,10 +30,70 @@ public record Client(
         String taxNumber,
         String certificate,
         @Schema(nullable = true) LocalDate exemptUntil,
+        ClientMore more,
         int version) {
+    /** Where nothing more is said, nothing more is known. */
+    public Client {
+        more = more == null ? ClientMore.NOTHING : more;
+    }
+
+    /** One of whom nothing more is known. */
+    public Client(
+            long id,
+            String name,
+            String contact,
+            String email,
+            String address,
+            String country,
+            String taxNumber,
+            String certificate,
+            LocalDate exemptUntil,
+            int version) {
+        this(id, name, contact, email, address, country, taxNumber, certificate, exemptUntil, null, version);
+    }
+
     /** One that pays tax, in no country that was named. */
     public Client(long id, String name, String contact, String email, String address, String taxNumber, int version) {
-        this(id, name, contact, email, address, "", taxNumber, "", null, version);
+        this(id, name, contact, email, address, "", taxNumber, "", null, null, version);
+    }
+
+    /** A person who gets a letter. @param name empty where none is named */
+    public record Recipient(String name, String email) {}
+
+    /** Who gets the reminders: a contact of its own, else whoever gets the invoices. */
+    public Recipient forReminders() {
+        return recipient(Contact::reminders);
+    }
+
+    /** Who pays and gets the receipts: a contact of its own, else whoever gets the invoices. */
+    public Recipient forReceipts() {
+        return recipient(Contact::receipts);
+    }
+
+    private Recipient recipient(Predicate<Contact> part) {
+        return more.contacts().stream()
+                .filter(part)
+                .findFirst()
+                .map(c -> new Recipient(c.name(), c.email()))
+                .orElse(new Recipient(contact, email));
+    }
+
+    /** By any part of which it is found: in small letters. */
+    public String searchable() {
+        return String.join(" ", name, contact, email, taxNumber, more.searchable())
+                .toLowerCase(Locale.ROOT);
+    }
+
+    /** The same with something else known of it. */
+    Client with(ClientMore other) {
+        return new Client(
+                id, name, contact, email, address, country, taxNumber, certificate, exemptUntil, other, version);
+    }
+
+    /** The same of another id. */
+    public Client withId(long other) {
+        return new Client(
+                other, name, contact, email, address, country, taxNumber, certificate, exemptUntil, more, version);
     }
 
     /** Its certificate that it pays no tax, valid or ended; null where it has none. */
@@ -70,6 +132,7 @@ public record Client(
                 Texts.name("taxNumber", taxNumber, 40, false, problems),
                 Texts.name("certificate", certificate, 80, false, problems),
                 exemptUntil,
+                more.checked(problems),
                 version);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);

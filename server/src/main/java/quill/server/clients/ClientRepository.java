@@ -2,84 +2,105 @@ package quill.server.clients;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import quill.server.common.Json;
 import quill.server.common.Rows;
 
-/** Table CLIENT. */
+/** Tables CLIENT and CLIENT_CONTACT. */
 @Repository
 class ClientRepository {
     private static final String SELECT = """
-            SELECT id, name, contact, email, address, country, tax_number, certificate, exempt_until, version FROM client
+            SELECT id, name, contact, email, address, country, tax_number, certificate, exempt_until, kind, number, phone,
+                   delivery, currency, days_to_pay, schedule_id, taxes, tags, notes, archived, merged_into, version
+              FROM client
             """;
     private final JdbcClient jdbc;
+    private final Json json;
 
-    ClientRepository(JdbcClient jdbc) {
+    ClientRepository(JdbcClient jdbc, Json json) {
         this.jdbc = jdbc;
+        this.json = json;
     }
 
-    Optional<Client> find(long id) {
-        return jdbc.sql(SELECT + " WHERE id = :id")
-                .param("id", id)
-                .query(ClientRepository::client)
-                .optional();
+    /** A client with its state. @param mergedInto the one that it became a part of, or null */
+    record Stored(Client client, boolean archived, Long mergedInto) {}
+
+    Optional<Stored> find(long id) {
+        return one(SELECT + " WHERE id = :id", id);
     }
 
+    Optional<Stored> lock(long id) {
+        return one(SELECT + " WHERE id = :id FOR UPDATE", id);
+    }
+
+    private Optional<Stored> one(String sql, long id) {
+        return withContacts(jdbc.sql(sql).param("id", id).query(this::row).list()).stream()
+                .findFirst();
+    }
+
+    /** How many there are, those that were merged into others left out. */
     int count() {
-        return jdbc.sql("SELECT COUNT(*) FROM client").query(Integer.class).single();
+        return jdbc.sql("SELECT COUNT(*) FROM client WHERE merged_into IS NULL")
+                .query(Integer.class)
+                .single();
     }
 
-    Optional<Client> lock(long id) {
-        return jdbc.sql(SELECT + " WHERE id = :id FOR UPDATE")
-                .param("id", id)
-                .query(ClientRepository::client)
-                .optional();
+    /** All by name, those that were merged into others left out. */
+    List<Stored> all() {
+        return withContacts(jdbc.sql(SELECT + " WHERE merged_into IS NULL ORDER BY LOWER(name), id")
+                .query(this::row)
+                .list());
     }
 
-    List<Client> all() {
-        return jdbc.sql(SELECT + " ORDER BY LOWER(name), id")
-                .query(ClientRepository::client)
-                .list();
-    }
-
-    List<Client> some(Collection<Long> ids) {
-        return jdbc.sql(SELECT + " WHERE id IN (:ids)")
+    List<Stored> some(Collection<Long> ids) {
+        return withContacts(jdbc.sql(SELECT + " WHERE id IN (:ids)")
                 .param("ids", ids)
-                .query(ClientRepository::client)
-                .list();
+                .query(this::row)
+                .list());
     }
 
     long insert(Client c) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
-        jdbc.sql("""
-                INSERT INTO client (name, contact, email, address, country, tax_number, certificate, exempt_until)
-                VALUES (:name, :contact, :email, :address, :country, :taxNumber, :certificate, :until)
-                """)
-                .param("name", c.name())
-                .param("contact", c.contact())
-                .param("email", c.email())
-                .param("address", c.address())
-                .param("country", c.country())
-                .param("taxNumber", c.taxNumber())
-                .param("certificate", c.certificate())
-                .param("until", c.exemptUntil())
-                .update(key, "id");
-        return key.getKey().longValue();
+        written(jdbc.sql("""
+                INSERT INTO client (name, contact, email, address, country, tax_number, certificate, exempt_until, kind,
+                                    number, phone, delivery, currency, days_to_pay, schedule_id, taxes, tags, notes)
+                VALUES (:name, :contact, :email, :address, :country, :taxNumber, :certificate, :until, :kind,
+                        :number, :phone, :delivery, :currency, :days, :schedule, :taxes, :tags, :notes)
+                """), c).update(key, "id");
+        long id = key.getKey().longValue();
+        contacts(id, c.more().contacts());
+        return id;
     }
 
     int update(Client c) {
-        return jdbc.sql("""
+        int rows = written(jdbc.sql("""
                 UPDATE client
-                   SET name = :name, contact = :contact, email = :email, address = :address,
-                       country = :country, tax_number = :taxNumber, certificate = :certificate,
-                       exempt_until = :until, version = version + 1
-                 WHERE id = :id AND version = :version
-                """)
-                .param("name", c.name())
+                   SET name = :name, contact = :contact, email = :email, address = :address, country = :country,
+                       tax_number = :taxNumber, certificate = :certificate, exempt_until = :until, kind = :kind,
+                       number = :number, phone = :phone, delivery = :delivery, currency = :currency,
+                       days_to_pay = :days, schedule_id = :schedule, taxes = :taxes, tags = :tags, notes = :notes, version = version + 1
+                 WHERE id = :id AND version = :version AND merged_into IS NULL
+                """), c)
+                .param("id", c.id())
+                .param("version", c.version())
+                .update();
+        if (rows == 1) {
+            contacts(c.id(), c.more().contacts());
+        }
+        return rows;
+    }
+
+    private JdbcClient.StatementSpec written(JdbcClient.StatementSpec sql, Client c) {
+        ClientMore m = c.more();
+        return sql.param("name", c.name())
                 .param("contact", c.contact())
                 .param("email", c.email())
                 .param("address", c.address())
@@ -87,22 +108,117 @@ class ClientRepository {
                 .param("taxNumber", c.taxNumber())
                 .param("certificate", c.certificate())
                 .param("until", c.exemptUntil())
-                .param("id", c.id())
-                .param("version", c.version())
+                .param("kind", m.kind().name())
+                .param("number", m.number())
+                .param("phone", m.phone())
+                .param("delivery", m.delivery())
+                .param("currency", m.currency())
+                .param("days", m.daysToPay())
+                .param("schedule", m.schedule())
+                .param("taxes", json.write(m.taxes()))
+                .param("tags", json.write(m.tags()))
+                .param("notes", m.notes());
+    }
+
+    private void contacts(long id, List<Contact> contacts) {
+        jdbc.sql("DELETE FROM client_contact WHERE client_id = :id")
+                .param("id", id)
+                .update();
+        for (int i = 0; i < contacts.size(); i++) {
+            Contact c = contacts.get(i);
+            jdbc.sql("""
+                    INSERT INTO client_contact (client_id, place, name, email, phone, reminders, receipts)
+                    VALUES (:id, :place, :name, :email, :phone, :reminders, :receipts)
+                    """)
+                    .param("id", id)
+                    .param("place", i)
+                    .param("name", c.name())
+                    .param("email", c.email())
+                    .param("phone", c.phone())
+                    .param("reminders", c.reminders())
+                    .param("receipts", c.receipts())
+                    .update();
+        }
+    }
+
+    int archive(long id, int version, boolean archived) {
+        return jdbc.sql("""
+                UPDATE client SET archived = :archived, version = version + 1
+                 WHERE id = :id AND version = :version AND merged_into IS NULL
+                """)
+                .param("archived", archived)
+                .param("id", id)
+                .param("version", version)
                 .update();
     }
 
-    private static Client client(ResultSet rs, int row) throws SQLException {
-        return new Client(
-                rs.getLong("id"),
-                rs.getString("name"),
-                rs.getString("contact"),
-                rs.getString("email"),
-                rs.getString("address"),
-                rs.getString("country"),
-                rs.getString("tax_number"),
-                rs.getString("certificate"),
-                Rows.date(rs, "exempt_until"),
-                rs.getInt("version"));
+    int delete(long id, int version) {
+        return jdbc.sql("DELETE FROM client WHERE id = :id AND version = :version")
+                .param("id", id)
+                .param("version", version)
+                .update();
+    }
+
+    /** Marks one as a part of another, and whatever was merged into it before. */
+    void merged(long from, long into) {
+        jdbc.sql("""
+                UPDATE client SET merged_into = :into, version = version + 1 WHERE id = :from OR merged_into = :from
+                """).param("into", into).param("from", from).update();
+    }
+
+    private Stored row(ResultSet rs, int n) throws SQLException {
+        return new Stored(
+                new Client(
+                        rs.getLong("id"),
+                        rs.getString("name"),
+                        rs.getString("contact"),
+                        rs.getString("email"),
+                        rs.getString("address"),
+                        rs.getString("country"),
+                        rs.getString("tax_number"),
+                        rs.getString("certificate"),
+                        Rows.date(rs, "exempt_until"),
+                        new ClientMore(
+                                ClientMore.Kind.valueOf(rs.getString("kind")),
+                                rs.getString("number"),
+                                rs.getString("phone"),
+                                rs.getString("delivery"),
+                                rs.getString("currency"),
+                                rs.getObject("days_to_pay", Integer.class),
+                                rs.getObject("schedule_id", Long.class),
+                                List.of(json.read(rs.getString("taxes"), String[].class)),
+                                List.of(),
+                                rs.getString("notes"),
+                                List.of(json.read(rs.getString("tags"), String[].class))),
+                        rs.getInt("version")),
+                rs.getBoolean("archived"),
+                rs.getObject("merged_into", Long.class));
+    }
+
+    private List<Stored> withContacts(List<Stored> clients) {
+        if (clients.isEmpty()) {
+            return clients;
+        }
+        Map<Long, List<Contact>> contacts = new HashMap<>();
+        boolean one = clients.size() == 1;
+        JdbcClient.StatementSpec sql =
+                jdbc.sql("""
+                SELECT client_id, name, email, phone, reminders, receipts FROM client_contact
+                """ + (one ? " WHERE client_id = :id" : "") + " ORDER BY client_id, place");
+        (one ? sql.param("id", clients.get(0).client().id()) : sql).query(rs -> {
+            contacts.computeIfAbsent(rs.getLong(1), i -> new ArrayList<>())
+                    .add(new Contact(
+                            rs.getString(2), rs.getString(3), rs.getString(4), rs.getBoolean(5), rs.getBoolean(6)));
+        });
+        return contacts.isEmpty()
+                ? clients
+                : clients.stream()
+                        .map(s -> with(s, contacts.getOrDefault(s.client().id(), List.of())))
+                        .toList();
+    }
+
+    private static Stored with(Stored s, List<Contact> contacts) {
+        Client c = s.client();
+        return new Stored(c.with(c.more().with(contacts)), s.archived(), s.mergedInto());
     }
 }

@@ -1,56 +1,113 @@
 package quill.server.clients;
 
 import java.sql.Connection;
+import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
+import quill.core.RefusedException;
+import quill.server.audit.Happenings;
+import quill.server.business.KeptSchedules;
+import quill.server.clients.ClientRepository.Stored;
 import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
+import quill.server.common.ClientRows;
 import quill.server.common.ConflictException;
+import quill.server.common.Findable;
 import quill.server.common.NotFoundException;
 
-/** Clients: found, made, changed; and locked by whoever moves their money. */
+/** Clients: found, made, changed, merged; and locked by whoever moves their money. */
 @Service
 public class ClientsService {
+    private static final String CHANGED = "This client was changed in another window. Look at it again.";
+    private static final Pattern BETWEEN_DIGITS = Pattern.compile("[\\s()/.+-]");
     private final ClientRepository repository;
+    private final Happenings happenings;
+    private final List<ClientRows> rows;
+    private final KeptSchedules schedules;
+    private final Changes changes;
     private final BusinessClock clock;
 
-    ClientsService(ClientRepository repository, BusinessClock clock) {
+    ClientsService(
+            ClientRepository repository,
+            Happenings happenings,
+            List<ClientRows> rows,
+            KeptSchedules schedules,
+            Changes changes,
+            BusinessClock clock) {
         this.repository = repository;
+        this.happenings = happenings;
+        this.rows = rows;
+        this.schedules = schedules;
+        this.changes = changes;
         this.clock = clock;
     }
 
-    /** One client. @throws NotFoundException if there is none of that id */
+    /** One client; for one that was merged into another, that one. @throws NotFoundException if there is none of that id */
     public Client client(long id) {
+        Stored stored = stored(id);
+        return stored.mergedInto() == null
+                ? stored.client()
+                : stored(stored.mergedInto()).client();
+    }
+
+    private Stored stored(long id) {
         return repository.find(id).orElseThrow(() -> new NotFoundException("There is no client " + id + "."));
     }
 
-    /** All clients by name. */
+    /** Whether it is archived. */
+    public boolean isArchived(long id) {
+        return stored(id).archived();
+    }
+
+    /** All clients by name, the archived ones too. */
     public List<Client> all() {
-        return repository.all();
+        return repository.all().stream().map(Stored::client).toList();
     }
 
-    /** Clients whose name or address has this text, by name; all where it is empty. */
+    /** Clients not archived that have this text in any part of what is known of them, by name; all where it is empty. */
     public List<Client> named(String text) {
-        return named(text, Set.of());
+        return named(text, Set.of(), false);
     }
 
-    /** The same, and some others that were found by something else. */
-    public List<Client> named(String text, Set<Long> others) {
-        String plain = text == null ? "" : text.strip().toLowerCase(java.util.Locale.ROOT);
-        return plain.isEmpty()
-                ? all()
-                : all().stream()
-                        .filter(c -> others.contains(c.id())
-                                || (c.name() + " " + c.email())
-                                        .toLowerCase(java.util.Locale.ROOT)
-                                        .contains(plain))
-                        .toList();
+    /** The same, and some others that were found by something else. @param archived those that are archived instead */
+    public List<Client> named(String text, Set<Long> others, boolean archived) {
+        String plain = text == null ? "" : text.strip().toLowerCase(Locale.ROOT);
+        Optional<String> digits = digits(plain);
+        return repository.all().stream()
+                .filter(s -> s.archived() == archived)
+                .map(Stored::client)
+                .filter(c -> plain.isEmpty()
+                        || others.contains(c.id())
+                        || c.searchable().contains(plain)
+                        || digits.filter(d -> BETWEEN_DIGITS
+                                        .matcher(c.searchable())
+                                        .replaceAll("")
+                                        .contains(d))
+                                .isPresent())
+                .toList();
+    }
+
+    /** A telephone number is found however its digits are set apart; empty for what is none. */
+    private static Optional<String> digits(String plain) {
+        String digits = BETWEEN_DIGITS.matcher(plain).replaceAll("");
+        return digits.length() > 3 && digits.chars().allMatch(Character::isDigit)
+                ? Optional.of(digits)
+                : Optional.empty();
+    }
+
+    LocalDate today() {
+        return clock.today();
     }
 
     /** How many there are. */
@@ -60,23 +117,97 @@ public class ClientsService {
 
     /** Several clients by id. */
     public Map<Long, Client> some(Collection<Long> ids) {
-        return ids.isEmpty() ? Map.of() : repository.some(ids).stream().collect(Collectors.toMap(Client::id, c -> c));
+        return ids.isEmpty()
+                ? Map.of()
+                : repository.some(ids).stream().map(Stored::client).collect(Collectors.toMap(Client::id, c -> c));
+    }
+
+    private Client checked(Client client, Client before) {
+        Client plain = client.checked(before, clock.today());
+        Long schedule = plain.more().schedule();
+        if (schedule != null && schedules.all().stream().noneMatch(s -> s.id() == schedule)) {
+            throw new RefusedException("more.schedule", String.valueOf(schedule), "must be one of the kept schedules");
+        }
+        return plain;
     }
 
     /** Makes one. */
     @Transactional
     public Client make(Client client) {
-        return client(repository.insert(client.checked(null, clock.today())));
+        long id = repository.insert(checked(client, null));
+        changes.touch(Findable.CLIENT, id);
+        return client(id);
     }
 
     /** Changes one. @throws ConflictException if another window changed it first */
     @Transactional
     public Client change(Client client) {
         Client before = client(client.id());
-        if (repository.update(client.checked(before, clock.today())) != 1) {
-            throw new ConflictException("This client was changed in another window. Look at it again.");
+        if (repository.update(checked(client, before)) != 1) {
+            throw new ConflictException(CHANGED);
         }
+        changes.say(null, client.id());
+        changes.touch(Findable.CLIENT, client.id());
         return client(client.id());
+    }
+
+    /** Archives one, or brings it back. Whether it owes anything is for the caller to see to. */
+    @Transactional
+    public void archive(long id, int version, boolean archived) {
+        stored(id);
+        if (repository.archive(id, version, archived) != 1) {
+            throw new ConflictException(CHANGED);
+        }
+        happenings.note(null, id, archived ? "Archived" : "Taken out of the archive");
+        changes.say(null, id);
+    }
+
+    /** Deletes one for whom nothing was ever written. @throws ConflictException for any other: it is archived instead */
+    @Transactional
+    public void delete(long id, int version) {
+        stored(id);
+        happenings.forget(id);
+        try {
+            if (repository.delete(id, version) != 1) {
+                throw new ConflictException(CHANGED);
+            }
+        } catch (DataIntegrityViolationException e) {
+            throw new ConflictException(
+                    "Something was written, sent or paid for this client, so it stays in the books. Archive it instead.");
+        }
+        changes.say(null, null);
+        changes.touch(Findable.CLIENT, id);
+    }
+
+    /**
+     * Makes two records of one client into one. What was fixed on paper keeps the name that it was written to; all that
+     * is owed, paid and booked stands with the second from now on.
+     *
+     * @throws RefusedException for a client and itself
+     */
+    @Transactional
+    public Client merge(long from, int fromVersion, long into) {
+        if (client(from).id() == client(into).id()) {
+            throw new RefusedException("into", into, "these are one client already; choose another");
+        }
+        lock(Math.min(from, into));
+        lock(Math.max(from, into));
+        Client was = client(from);
+        if (was.version() != fromVersion) {
+            throw new ConflictException(CHANGED);
+        }
+        String name = client(into).name();
+        rows.forEach(r -> r.move(from, into, name));
+        repository.merged(from, into);
+        happenings.note(
+                null,
+                into,
+                "Merged: all of " + was.name() + (was.email().isEmpty() ? "" : ", " + was.email())
+                        + ", stands here now");
+        changes.say(null, into);
+        changes.touch(Findable.CLIENT, from);
+        changes.touch(Findable.CLIENT, into);
+        return client(into);
     }
 
     /**
@@ -84,6 +215,7 @@ public class ClientsService {
      * two payments, or a payment and a credit note, never read the same open sum. It is the first lock of all. Only at
      * READ COMMITTED does a reader see, once it has waited, what the other wrote.
      *
+     * @throws ConflictException for one that was merged into another meanwhile
      * @throws IllegalStateException within a transaction of another isolation
      */
     @Transactional(propagation = Propagation.MANDATORY)
@@ -92,6 +224,11 @@ public class ClientsService {
         if (isolation != null && isolation != Connection.TRANSACTION_READ_COMMITTED) {
             throw new IllegalStateException("a client is locked at READ COMMITTED only, not at level " + isolation);
         }
-        return repository.lock(id).orElseThrow(() -> new NotFoundException("There is no client " + id + "."));
+        Stored stored = repository.lock(id).orElseThrow(() -> new NotFoundException("There is no client " + id + "."));
+        if (stored.mergedInto() != null) {
+            throw new ConflictException("This client is now a part of "
+                    + stored(stored.mergedInto()).client().name() + ". Look at it there.");
+        }
+        return stored.client();
     }
 }

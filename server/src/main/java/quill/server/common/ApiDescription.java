@@ -24,7 +24,14 @@ class ApiDescription {
             Map.entry("LoggedAct", List.of("announced", "amount")),
             Map.entry("ClientChasingView", List.of("lateFee")),
             Map.entry("OwnPolicy", List.of("lateFee")),
+            Map.entry("ListedInvoice", List.of("total")),
+            Map.entry("ToCome", List.of("act")),
+            Map.entry("TimelineEntry", List.of("letter", "payment", "fee")),
             Map.entry("TypedDraft", List.of("lateFee")));
+
+    /** Fields of the core's records that may be empty: the core says nothing of how it is sent. */
+    private static final Map<String, List<String>> OR_NOTHING =
+            Map.of("TypedDraft", List.of("clientId"), "TypedLine", List.of("item", "note", "serial"));
 
     @Bean
     @SuppressWarnings("rawtypes")
@@ -36,9 +43,8 @@ class ApiDescription {
             schemas.values().forEach(ApiDescription::requireAll);
             RECORD_OR_NOTHING.forEach(
                     (record, fields) -> fields.forEach(field -> orNothing(schemas.get(record), field)));
-            Schema<?> client =
-                    (Schema<?>) schemas.get("TypedDraft").getProperties().get("clientId");
-            client.setNullable(true);
+            OR_NOTHING.forEach((record, fields) -> fields.forEach(
+                    field -> ((Schema<?>) schemas.get(record).getProperties().get(field)).setNullable(true)));
         };
     }
 

@@ -15,6 +15,14 @@ public class Changes {
     /** What changed: an invoice and whose it is; either may be null. */
     public record Change(Long invoiceId, Long clientId) {}
 
+    /** Something that can be found changed, came or went; told at once, within the running transaction. */
+    public record Touched(Findable kind, long id) {}
+
+    /** Notes that something is to be found by other words from now on, or not at all. */
+    public void touch(Findable kind, long id) {
+        publisher.publishEvent(new Touched(kind, id));
+    }
+
     /** Told to listeners after the running transaction commits, or at once where none runs. */
     public void say(Long invoiceId, Long clientId) {
         publisher.publishEvent(new Change(invoiceId, clientId));

@@ -42,7 +42,11 @@ public final class Csv {
      * told to be text.
      */
     public static String text(String text) {
-        String line = text.replaceAll("\\R+", " ").strip();
-        return line.matches("[=+\\-@\\t＝＋－＠].*") ? "'" + line : line;
+        return guarded(text.replaceAll("\\R+", " ").strip());
+    }
+
+    /** The same with its line breaks, where they say something: an address. */
+    public static String guarded(String line) {
+        return line.matches("[=+\\-@\\t＝＋－＠](?s).*") ? "'" + line : line;
     }
 }

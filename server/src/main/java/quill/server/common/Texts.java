@@ -1,11 +1,14 @@
 package quill.server.common;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
 import quill.core.Problem;
+import quill.core.RefusedException;
 import quill.core.TypedDate;
 
 /** Checks of plain text fields, all told at once. */
@@ -31,6 +34,15 @@ public final class Texts {
         String missing = text == null ? "" : Fonts.missingFor(printable(text));
         if (!missing.isEmpty()) {
             problems.add(new Problem(field, fit(missing, 30), "cannot be printed: no font here has it"));
+        }
+    }
+
+    /** @throws RefusedException naming each of these fields that has characters which no font can print */
+    public static void refuseUnprintable(Map<String, String> fields) {
+        List<Problem> problems = new ArrayList<>();
+        fields.forEach((field, text) -> printable(field, text, problems));
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
         }
     }
 
@@ -91,5 +103,10 @@ public final class Texts {
             problems.add(new Problem(field, plain, "must be the two letters of a country, such as BE"));
         }
         return plain;
+    }
+
+    /** A text as it stands in a pattern of SQL's LIKE with {@code ESCAPE '!'}: it means only itself. */
+    public static String inLike(String text) {
+        return text.replace("!", "!!").replace("%", "!%").replace("_", "!_");
     }
 }

@@ -50,6 +50,19 @@ public class ActViews {
         return views(chasing.toCome(clientIds, run.nextDay(), to));
     }
 
+    /** The same for one invoice of a client: its fees, and the letters that ask for it. */
+    public List<ActView> ofInvoice(long clientId, long invoiceId, LocalDate to) {
+        return views(chasing.toCome(List.of(clientId), run.nextDay(), to).stream()
+                .filter(a -> concerns(a, invoiceId))
+                .toList());
+    }
+
+    private static boolean concerns(Act act, long invoiceId) {
+        return act instanceof Act.Fee fee
+                ? fee.debt().open().document() == invoiceId
+                : ((Act.Reminder) act).asked().stream().anyMatch(i -> i.debt().document() == invoiceId);
+    }
+
     private List<ActView> views(List<Act> acts) {
         String hour = plans.rules().plan().hour().toString();
         LocalDate today = clock.today();

@@ -8,10 +8,12 @@ import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Optional;
 import org.joda.money.Money;
+import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.server.chasing.Result;
 import quill.server.common.Amount;
+import quill.server.common.ClientRows;
 import quill.server.common.Rows;
 import quill.server.common.StoredWord;
 import quill.server.common.Texts;
@@ -139,5 +141,10 @@ class RunRepository {
                 rs.getString("what"),
                 StoredWord.of(Result.class, rs.getString("outcome")).word(),
                 rs.getString("reason"));
+    }
+
+    @Bean
+    ClientRows actsOfClients() {
+        return ClientRows.of(jdbc, "run_act");
     }
 }

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.JdbcUpdateAffectedIncorrectNumberOfRowsException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -18,6 +19,7 @@ import org.springframework.stereotype.Repository;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.OpenDebt;
 import quill.core.schedule.Installment;
+import quill.server.common.ClientRows;
 import quill.server.common.Rows;
 import quill.server.common.Texts;
 import quill.server.debts.Debts.StoredInstallment;
@@ -293,5 +295,10 @@ class DebtRepository {
                 Rows.date(rs, "settled_on"),
                 rs.getString("note"),
                 rs.getString("why"));
+    }
+
+    @Bean
+    ClientRows debtsOfClients() {
+        return ClientRows.of(jdbc, "debt");
     }
 }

@@ -6,8 +6,10 @@ import java.util.Map;
 import java.util.Optional;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.server.common.ClientRows;
 
 /** Table WAITING_CREDIT: client credit that waits for the draft which replaces a credited invoice. */
 @Repository
@@ -61,5 +63,10 @@ class WaitingCredit {
                     });
         }
         return waiting;
+    }
+
+    @Bean
+    ClientRows waitingCreditOfClients() {
+        return ClientRows.of(jdbc, "waiting_credit");
     }
 }

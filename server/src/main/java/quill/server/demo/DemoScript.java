@@ -3,6 +3,9 @@ package quill.server.demo;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import quill.server.clients.Client;
+import quill.server.clients.ClientMore;
+import quill.server.clients.Contact;
 
 /** The script of the demo: made-up clients, what was done for them and how they paid. */
 final class DemoScript {
@@ -26,6 +29,42 @@ final class DemoScript {
     };
 
     private DemoScript() {}
+
+    /** A client of the script, with what is known of it besides. */
+    static Client client(String[] c) {
+        ClientMore more = switch (c[0]) {
+            case "St Brannoc’s School" ->
+                new ClientMore(
+                        ClientMore.Kind.BUSINESS,
+                        "S-3",
+                        "+32 4 555 01 20",
+                        "Music wing, Chapel Lane\nLarkmoor",
+                        "",
+                        45,
+                        null,
+                        List.of(),
+                        List.of(
+                                new Contact("Accounts office", "accounts@stbrannoc.example", "", false, true),
+                                new Contact(
+                                        "Edda Moss, music",
+                                        "music@stbrannoc.example",
+                                        "+32 4 555 01 27",
+                                        false,
+                                        false)),
+                        "Rings the bell at ten: tune before.",
+                        List.of("school", "yearly"));
+            case "Pellworth School of Music" -> with("+32 4 555 03 30", 14, "school", "yearly");
+            case "Halden Bay Concert Hall" -> with("+32 4 555 07 02", 30, "hall");
+            case "Kestrel Theatre" -> with("+32 4 555 02 11", null, "hall");
+            default -> ClientMore.NOTHING;
+        };
+        return new Client(0, c[0], c[1], c[2], c[3], "BE", "", "", null, more, 1);
+    }
+
+    private static ClientMore with(String phone, Integer days, String... tags) {
+        return new ClientMore(
+                ClientMore.Kind.BUSINESS, "", phone, "", "", days, null, List.of(), List.of(), "", List.of(tags));
+    }
 
     /** Something that happens on a day. */
     sealed interface Act permits Bill, Pays, TakenBack, Slip, Special {

@@ -58,6 +58,7 @@ class DemoYear {
     private final Outbox outbox;
     private final ReminderPlans plans;
     private final FeePolicies policies;
+    private final DemoCatalogue catalogue;
 
     DemoYear(
             QuillSettings settings,
@@ -71,7 +72,8 @@ class DemoYear {
             DailyRun run,
             Outbox outbox,
             ReminderPlans plans,
-            FeePolicies policies) {
+            FeePolicies policies,
+            DemoCatalogue catalogue) {
         this.settings = settings;
         this.clock = clock;
         this.people = people;
@@ -84,6 +86,7 @@ class DemoYear {
         this.outbox = outbox;
         this.plans = plans;
         this.policies = policies;
+        this.catalogue = catalogue;
     }
 
     /** Resumes the demo's clock, or plays the year where there is none yet. */
@@ -129,9 +132,10 @@ class DemoYear {
         String low = business.addTax(new BusinessService.TypedTax("VAT 6%", "6", "S", false, ""))
                 .id();
         documents.setUp(high, low);
+        catalogue.fill(high, low);
         Map<String, Client> byName = new LinkedHashMap<>();
         for (String[] c : DemoScript.CLIENTS) {
-            byName.put(c[0], clients.make(new Client(0, c[0], c[1], c[2], c[3], "BE", "", "", null, 1)));
+            byName.put(c[0], clients.make(DemoScript.client(c)));
         }
         List<DemoScript.Act> days = new ArrayList<>(DemoScript.acts());
         days.sort(Comparator.comparing(DemoScript.Act::on));

@@ -86,7 +86,11 @@ public class CallingBack {
                     ReminderGuard.neverLeft(message, letter),
                     repository.keptBackAct(id).orElse(null)));
         }
-        happenings.note(message.invoiceId(), message.clientId(), "Called back before it left: " + message.subject());
+        happenings.note(
+                message.invoiceId(),
+                message.clientId(),
+                "Called back before it left: " + message.subject(),
+                Happenings.About.letter(id));
         changes.say(message.invoiceId(), message.clientId());
     }
 }

@@ -30,6 +30,7 @@ class DispatchController {
     private final CreditNotes notes;
     private final Withdrawals withdrawals;
     private final PdfMaking pdf;
+    private final JoinedPapers joined;
     private final SentPapers sent;
     private final LetterLook look;
     private final CallingBack callingBack;
@@ -40,6 +41,7 @@ class DispatchController {
             CreditNotes notes,
             Withdrawals withdrawals,
             PdfMaking pdf,
+            JoinedPapers joined,
             SentPapers sent,
             LetterLook look,
             CallingBack callingBack) {
@@ -51,6 +53,7 @@ class DispatchController {
         this.withdrawals = withdrawals;
         this.invoices = invoices;
         this.pdf = pdf;
+        this.joined = joined;
     }
 
     record IssueAndSend(
@@ -85,10 +88,11 @@ class DispatchController {
     @PostMapping("/invoices/{id}/letter")
     LetterLook.Look look(@PathVariable long id, @RequestBody LookAtInvoice request) {
         Invoice invoice = invoices.invoice(id);
+        String usual = service.addressFor(invoice);
         return invoice.isDraft()
-                ? look.at(invoice.clientId(), request.slip(), slip -> service.issueToLook(id, request.version(), slip))
+                ? look.at(usual, request.slip(), slip -> service.issueToLook(id, request.version(), slip))
                         .withoutAddress()
-                : look.at(invoice.clientId(), request.slip(), slip -> service.sendToLook(id, slip));
+                : look.at(usual, request.slip(), slip -> service.sendToLook(id, slip));
     }
 
     @GetMapping("/messages/leaving")
@@ -165,6 +169,12 @@ class DispatchController {
             throw new ConflictException("A draft is printed once it is issued.");
         }
         return Downloads.pdf(pdf.invoice(invoice, reckoning), "invoice-" + invoice.number());
+    }
+
+    /** Several invoices as one paper to print. */
+    @GetMapping(path = "/invoices/pdf", produces = "application/pdf")
+    ResponseEntity<byte[]> pdfOfSome(@RequestParam List<Long> ids) {
+        return Downloads.pdf(joined.of(ids), "invoices");
     }
 
     @GetMapping(path = "/credit-notes/{id}/pdf", produces = "application/pdf")

@@ -142,6 +142,13 @@ public class DispatchService {
         return "again:" + id + ":" + key;
     }
 
+    /** Where an invoice goes; empty where its client has no address, or a draft none yet. */
+    String addressFor(Invoice invoice) {
+        return invoice.clientId() == null
+                ? ""
+                : clients.client(invoice.clientId()).email();
+    }
+
     private void send(Invoice invoice, String key, Slip slip, int hold) {
         Client client = clients.client(invoice.clientId());
         String to = slip.toOr(client.email());
@@ -196,9 +203,12 @@ public class DispatchService {
     public void receipt(long invoiceId, Arrived a) {
         Invoice invoice = invoices.invoice(invoiceId);
         Client client = clients.client(invoice.clientId());
-        if (!client.email().isEmpty()) {
-            Written written = letters.receipt(invoice, a.settled(), a.paid(), a.way(), a.on(), a.credit());
-            queue(draft("receipt:" + a.paymentId(), "receipt", client, invoice, written, "none"));
+        Client.Recipient payer = client.forReceipts();
+        if (!payer.email().isEmpty()) {
+            Written written =
+                    letters.receipt(invoice, payer.name(), a.settled(), a.paid(), a.way(), a.on(), a.credit());
+            String key = "receipt:" + a.paymentId();
+            queue(MessageDraft.of(key, "receipt", client.id(), invoice.id(), payer.email(), written, "none"));
         }
     }
 
@@ -213,7 +223,10 @@ public class DispatchService {
         }
         Invoice invoice = invoices.invoice(invoiceId);
         Client client = clients.client(invoice.clientId());
-        queue(draft("undone:" + paymentId, "correction", client, invoice, letters.correction(invoice, amount), "none"));
+        Client.Recipient payer = client.forReceipts();
+        Written written = letters.correction(invoice, payer.name(), amount);
+        queue(MessageDraft.of(
+                "undone:" + paymentId, "correction", client.id(), invoice.id(), payer.email(), written, "none"));
     }
 
     /**
@@ -318,7 +331,8 @@ public class DispatchService {
         if (!moved) {
             throw new ConflictException("This message is " + message.state() + " now; nothing was changed.");
         }
-        happenings.note(message.invoiceId(), message.clientId(), words + message.subject());
+        happenings.note(
+                message.invoiceId(), message.clientId(), words + message.subject(), Happenings.About.letter(id));
         changes.say(message.invoiceId(), message.clientId());
     }
 }

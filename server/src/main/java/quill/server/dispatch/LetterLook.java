@@ -5,7 +5,6 @@ import java.util.List;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.server.business.BusinessService;
-import quill.server.clients.ClientsService;
 import quill.server.invoices.Attachments;
 
 /**
@@ -16,19 +15,16 @@ import quill.server.invoices.Attachments;
 public class LetterLook {
     private final MessageRepository repository;
     private final Attachments attachments;
-    private final ClientsService clients;
     private final BusinessService business;
     private final TransactionTemplate transaction;
 
     LetterLook(
             MessageRepository repository,
             Attachments attachments,
-            ClientsService clients,
             BusinessService business,
             TransactionTemplate transaction) {
         this.repository = repository;
         this.attachments = attachments;
-        this.clients = clients;
         this.business = business;
         this.transaction = transaction;
     }
@@ -55,12 +51,12 @@ public class LetterLook {
     /**
      * Looks at what an act would send.
      *
-     * @param clientId whom it is for, or null where that was not chosen yet
+     * @param usual the address that it goes to where none is typed; empty where there is none yet
      * @param slip what was typed, or null; what is said to have been seen is the letter without it
      */
-    public Look at(Long clientId, Slip slip, Sending act) {
+    public Look at(String usual, Slip slip, Sending act) {
         Slip typed = Slip.checked(slip);
-        String to = typed.toOr(clientId == null ? "" : clients.client(clientId).email());
+        String to = typed.toOr(usual);
         // Where there is no address yet the letter is shown all the same; it is typed beside it.
         String trial = to.isEmpty() ? business.business().email() : to;
         MessageRepository.Looked plain = undone(act, new Slip(trial, null, null, false, null));

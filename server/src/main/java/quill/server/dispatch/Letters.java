@@ -103,7 +103,7 @@ public class Letters {
         String first = "Here is invoice " + document.number()
                 + (document.subject().isEmpty() ? "" : " for " + document.subject()) + ": "
                 + shown(document.total().money()) + ".";
-        WaysToPay.Ways ways = waysToPay.now();
+        WaysToPay.Ways ways = waysToPay.of(open.getCurrencyUnit());
         String second = open.isZero()
                 ? "It is settled by what you have paid already. There is nothing to pay."
                 : ways.sentence();
@@ -171,7 +171,13 @@ public class Letters {
      * @param credit what of this payment no debt took
      */
     Written receipt(
-            Invoice invoice, List<Appropriation.Part> settled, Money paid, String way, LocalDate on, Money credit) {
+            Invoice invoice,
+            String payer,
+            List<Appropriation.Part> settled,
+            Money paid,
+            String way,
+            LocalDate on,
+            Money credit) {
         FixedDocument document = invoices.document(invoice);
         Map<Long, Money> sums = new LinkedHashMap<>();
         settled.forEach(p -> sums.merge(p.debt().document(), p.amount(), Money::plus));
@@ -200,6 +206,7 @@ public class Letters {
         return write(
                 business.business().name() + ": receipt for " + shown(paid),
                 document,
+                payer,
                 List.of("Thank you. Your payment of " + shown(paid) + arrived(sums, about, paid), rest),
                 rows,
                 about.size() > 1 ? "See invoice " + document.number() : "See the invoice",
@@ -222,12 +229,13 @@ public class Letters {
     }
 
     /** Takes a receipt back that was sent by mistake, and says what is open. */
-    Written correction(Invoice invoice, Money amount) {
+    Written correction(Invoice invoice, String payer, Money amount) {
         FixedDocument document = invoices.document(invoice);
         List<Row> left = stillToPay(invoice, false);
         return write(
                 business.business().name() + ": a receipt that was a mistake",
                 document,
+                payer,
                 List.of(
                         "The receipt for " + shown(amount) + " that we sent you for invoice " + document.number()
                                 + " was our mistake: that payment was not yours. Please leave it aside.",
@@ -266,11 +274,20 @@ public class Letters {
             List<Row> rows,
             String button,
             Invoice invoice) {
+        return write(subject, document, document.to().under(), paragraphs, rows, button, invoice);
+    }
+
+    /** @param dear who is greeted; the client itself where it is empty */
+    private Written write(
+            String subject,
+            FixedDocument document,
+            String dear,
+            List<String> paragraphs,
+            List<Row> rows,
+            String button,
+            Invoice invoice) {
         Business own = business.business();
-        String greeting = "Dear "
-                + (document.to().under().isEmpty()
-                        ? document.to().name()
-                        : document.to().under()) + ",";
+        String greeting = "Dear " + (dear.isEmpty() ? document.to().name() : dear) + ",";
         String link = settings.pageOf(invoice.token());
         Context context = new Context(Locale.UK);
         context.setVariable("subject", subject);

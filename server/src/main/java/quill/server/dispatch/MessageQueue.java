@@ -33,6 +33,11 @@ class MessageQueue {
         return added;
     }
 
+    /** The letter that was added under a key. */
+    public long idOf(String key) {
+        return repository.idOf(key);
+    }
+
     private boolean insert(MessageDraft draft) {
         String by = Happenings.person().orElse(Happenings.BY_ITSELF);
         return repository.queue(draft, letters.newMessageId(), by, clock.today(), LocalDateTime.now(clock));

@@ -8,8 +8,10 @@ import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.server.common.ClientRows;
 import quill.server.common.Rows;
 import quill.server.common.StoredWord;
 import quill.server.common.Texts;
@@ -68,6 +70,13 @@ class MessageRepository {
                             .update());
         }
         return queued;
+    }
+
+    long idOf(String key) {
+        return jdbc.sql("SELECT id FROM message WHERE what_key = :key")
+                .param("key", key)
+                .query(Long.class)
+                .single();
     }
 
     private boolean insert(MessageDraft d, String messageId, String madeBy, LocalDate today, LocalDateTime now) {
@@ -338,5 +347,10 @@ class MessageRepository {
                 Rows.date(rs, "sent_on"),
                 rs.getBoolean("called_back"),
                 rs.getObject("leaves_in", Integer.class));
+    }
+
+    @Bean
+    ClientRows messagesOfClients() {
+        return ClientRows.of(jdbc, "message");
     }
 }

@@ -176,7 +176,10 @@ public class Outbox {
             Happenings.as(
                     outgoing.madeBy(),
                     () -> happenings.note(
-                            invoice.id(), invoice.clientId(), "Sent to " + outgoing.to() + ": " + outgoing.subject()));
+                            invoice.id(),
+                            invoice.clientId(),
+                            "Sent to " + outgoing.to() + ": " + outgoing.subject(),
+                            Happenings.About.letter(outgoing.id())));
         } catch (MessagingException e) {
             int code = refusalCode(e);
             if (code >= PERMANENT) {

@@ -14,12 +14,14 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.text.Normalizer;
 import java.time.LocalDate;
+import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import org.springframework.stereotype.Component;
 import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
 import quill.core.document.CreditorReference;
+import quill.server.business.Logos;
 import quill.server.common.BusinessClock;
 import quill.server.common.Fonts;
 import quill.server.common.Texts;
@@ -49,6 +51,7 @@ public class PdfMaking {
     private final Attachments attachments;
     private final Debts debts;
     private final BusinessClock clock;
+    private final Logos logos;
 
     PdfMaking(
             ITemplateEngine templates,
@@ -57,7 +60,8 @@ public class PdfMaking {
             CreditNotes notes,
             Attachments attachments,
             Debts debts,
-            BusinessClock clock) {
+            BusinessClock clock,
+            Logos logos) {
         this.templates = templates;
         this.papers = papers;
         this.invoices = invoices;
@@ -65,6 +69,7 @@ public class PdfMaking {
         this.attachments = attachments;
         this.debts = debts;
         this.clock = clock;
+        this.logos = logos;
     }
 
     /**
@@ -131,9 +136,16 @@ public class PdfMaking {
         return papers.of(templates.process("document", context), reader, this::toPdf);
     }
 
-    private static Context context(FixedDocument document, boolean reckoning) {
+    private Context context(FixedDocument document, boolean reckoning) {
         Context context = new Context(Locale.UK);
         context.setVariable("d", document);
+        context.setVariable(
+                "logo",
+                logos.png(document.logo())
+                        .map(png ->
+                                "data:image/png;base64," + Base64.getEncoder().encodeToString(png))
+                        .orElse(""));
+        context.setVariable("logoSize", logos.sizeOnPaper(document.logo()));
         context.setVariable("reckoning", reckoning);
         context.setVariable("words", new Words());
         context.setVariable("iban", CreditorReference.grouped(document.iban()));

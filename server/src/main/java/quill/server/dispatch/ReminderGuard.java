@@ -81,7 +81,11 @@ class ReminderGuard {
         if (!repository.move(message.id(), MessageState.WAITING, MessageState.SET_ASIDE, why, null, 0)) {
             return;
         }
-        happenings.note(message.invoiceId(), message.clientId(), "Reminder not sent. " + why);
+        happenings.note(
+                message.invoiceId(),
+                message.clientId(),
+                "Reminder not sent. " + why,
+                Happenings.About.letter(message.id()));
         changes.say(message.invoiceId(), message.clientId());
         if (expired && REMINDER.equals(message.kind())) {
             publisher.publishEvent(neverLeft(message, letter));

@@ -16,8 +16,8 @@ import quill.core.acts.Act;
 import quill.core.document.CreditorReference;
 import quill.core.money.Amounts;
 import quill.server.QuillSettings;
+import quill.server.business.BankAccounts;
 import quill.server.business.Business;
-import quill.server.business.BusinessService;
 import quill.server.clients.Client;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
@@ -36,7 +36,7 @@ class ReminderLetters {
     private static final int MOST_DRAWN = 6;
     private final ITemplateEngine templates;
     private final InvoicesService invoices;
-    private final BusinessService business;
+    private final BankAccounts accounts;
     private final Debts debts;
     private final WaysToPay waysToPay;
     private final BusinessClock clock;
@@ -45,14 +45,14 @@ class ReminderLetters {
     ReminderLetters(
             ITemplateEngine templates,
             InvoicesService invoices,
-            BusinessService business,
+            BankAccounts accounts,
             Debts debts,
             WaysToPay waysToPay,
             BusinessClock clock,
             QuillSettings settings) {
         this.templates = templates;
         this.invoices = invoices;
-        this.business = business;
+        this.accounts = accounts;
         this.debts = debts;
         this.waysToPay = waysToPay;
         this.clock = clock;
@@ -62,12 +62,12 @@ class ReminderLetters {
     /** @param act with at least one item that asks for money */
     ReminderLetter letter(Act.Reminder act, Client client) {
         LocalDate today = clock.today();
-        Business own = business.business();
+        Business own = accounts.business(act.amount().getCurrencyUnit());
         List<Act.Item> asked = act.asked();
         Map<Long, Invoice> byId = new LinkedHashMap<>();
         asked.forEach(i -> byId.computeIfAbsent(i.debt().document(), invoices::invoice));
         Invoice main = byId.get(act.main().document());
-        WaysToPay.Ways ways = waysToPay.now();
+        WaysToPay.Ways ways = waysToPay.of(act.amount().getCurrencyUnit());
         List<Row> rows = asked.stream().map(i -> row(i, byId, today)).toList();
         String reference = CreditorReference.of(main.number());
         String link = settings.pageOf(main.token());
@@ -78,7 +78,7 @@ class ReminderLetters {
         return new ReminderLetter(
                 own,
                 client.name(),
-                client.contact(),
+                client.forReminders().name(),
                 client.address(),
                 today,
                 subject(act, asked, own, byId, today),

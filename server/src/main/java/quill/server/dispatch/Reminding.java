@@ -73,14 +73,21 @@ public class Reminding {
         Set<Long> about =
                 act.asked().stream().map(i -> i.debt().document()).collect(Collectors.toCollection(LinkedHashSet::new));
         MessageDraft draft = MessageDraft.of(
-                        key, "reminder", client.id(), act.main().document(), slip.toOr(client.email()), written, "none")
+                        key,
+                        "reminder",
+                        client.id(),
+                        act.main().document(),
+                        slip.toOr(client.forReminders().email()),
+                        written,
+                        "none")
                 .reminding(json.write(letter), about)
                 .held(hold, keptBackAct);
         boolean queued = queue.add(draft, slip);
         if (queued) {
             String what = "Reminder written (" + act.step().tone().words() + ", step "
                     + act.step().words() + "): " + Amounts.grouped(act.amount());
-            about.forEach(invoice -> happenings.note(invoice, client.id(), what));
+            Happenings.About itself = Happenings.About.letter(queue.idOf(key));
+            about.forEach(invoice -> happenings.note(invoice, client.id(), what, itself));
             about.forEach(invoice -> changes.say(invoice, client.id()));
         }
         return queued;

@@ -1,19 +1,20 @@
 package quill.server.dispatch;
 
+import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Component;
 import quill.core.document.CreditorReference;
 import quill.server.QuillSettings;
+import quill.server.business.BankAccounts;
 import quill.server.business.Business;
-import quill.server.business.BusinessService;
 
 /** By which ways money can come in just now: what a client's page offers, and what a letter may name. */
 @Component
 public class WaysToPay {
-    private final BusinessService business;
+    private final BankAccounts accounts;
     private final QuillSettings settings;
 
-    WaysToPay(BusinessService business, QuillSettings settings) {
-        this.business = business;
+    WaysToPay(BankAccounts accounts, QuillSettings settings) {
+        this.accounts = accounts;
         this.settings = settings;
     }
 
@@ -49,9 +50,9 @@ public class WaysToPay {
         }
     }
 
-    /** As they are set now. */
-    public Ways now() {
-        Business own = business.business();
+    /** As they are set now, for what is owed in a currency. */
+    public Ways of(CurrencyUnit currency) {
+        Business own = accounts.business(currency);
         return new Ways(
                 settings.processor().isSet(),
                 CreditorReference.grouped(own.iban()),

@@ -32,7 +32,8 @@ class BodyLimits extends OncePerRequestFilter {
     /** As {@code spring.servlet.multipart.max-request-size} in quill.properties. */
     static final long FILES = 11 * 1024 * 1024L;
 
-    private static final Pattern TAKES_FILES = Pattern.compile("/api/(invoices/[^/]+/attachments|imports/ubl)");
+    private static final Pattern TAKES_FILES =
+            Pattern.compile("/api/(invoices/[^/]+/attachments|imports/ubl|(catalogue|clients)/table|business/logo)");
 
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)

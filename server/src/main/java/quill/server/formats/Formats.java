@@ -324,11 +324,12 @@ public class Formats {
         Line line = read.body().lines().get(place);
         List<String> ids = line.taxes().stream().map(taxes::get).toList();
         String what = cut(line.description(), 500);
+        String note = cut(line.note(), 500);
         if (decimals(line.quantity()) > DECIMALS || decimals(line.unitPrice()) > DECIMALS) {
             BigDecimal net = read.lineNets().get(place).getAmount();
             said.add("Line " + (place + 1) + " has more decimals than are kept; it stands as 1 of its amount.");
-            return new TypedLine(
-                    what, net.signum() < 0 ? "-1" : "1", "", net.abs().toPlainString(), "", ids);
+            String one = net.signum() < 0 ? "-1" : "1";
+            return new TypedLine(what, one, "", net.abs().toPlainString(), "", ids, null, note, null);
         }
         String off = line.discount() instanceof Extent.OfAmount a ? Amounts.plain(a.amount()) : "";
         return new TypedLine(
@@ -337,7 +338,10 @@ public class Formats {
                 line.unit(),
                 line.unitPrice().toPlainString(),
                 off,
-                ids);
+                ids,
+                null,
+                note,
+                null);
     }
 
     private static int decimals(BigDecimal value) {

@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.AllowanceChargeType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.TaxCategoryType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.TaxSubtotalType;
@@ -200,7 +201,9 @@ public final class UblReading {
                 line.quantity() == null ? "" : UnitCodes.words(line.quantity().getUnitCode()),
                 base.compareTo(BigDecimal.ONE) == 0 ? price.abs() : price.abs().divide(base, MathContext.DECIMAL128),
                 off.isZero() ? new Extent.None() : new Extent.OfAmount(off),
-                set));
+                set,
+                null,
+                description(line)));
         nets.add(net);
     }
 
@@ -212,6 +215,15 @@ public final class UblReading {
     private static String name(UblSource.SourceLine line) {
         String name = line.item() == null ? null : line.item().getNameValue();
         return name == null || name.isBlank() ? "Line" : name.strip();
+    }
+
+    private static String description(UblSource.SourceLine line) {
+        return line.item() == null
+                ? ""
+                : line.item().getDescription().stream()
+                        .map(d -> d.getValue() == null ? "" : d.getValue().strip())
+                        .filter(d -> !d.isEmpty())
+                        .collect(Collectors.joining("\n"));
     }
 
     private static boolean isCharge(AllowanceChargeType extra) {

@@ -32,6 +32,7 @@ import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.Per
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PriceType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.ProjectReferenceType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.SupplierPartyType;
+import oasis.names.specification.ubl.schema.xsd.commonbasiccomponents_21.DescriptionType;
 import oasis.names.specification.ubl.schema.xsd.commonbasiccomponents_21.NoteType;
 import oasis.names.specification.ubl.schema.xsd.commonbasiccomponents_21.PaymentIDType;
 import oasis.names.specification.ubl.schema.xsd.creditnote_21.CreditNoteType;
@@ -111,7 +112,7 @@ final class UblWriting {
         }
         i.setAccountingSupplierParty(supplier());
         i.setAccountingCustomerParty(customer());
-        if (d.supplyDate() != null) {
+        if (isDelivered()) {
             i.addDelivery(delivery());
         }
         if (!d.iban().isEmpty()) {
@@ -167,7 +168,7 @@ final class UblWriting {
         c.addBillingReference(billing);
         c.setAccountingSupplierParty(supplier());
         c.setAccountingCustomerParty(customer());
-        if (d.supplyDate() != null) {
+        if (isDelivered()) {
             c.addDelivery(delivery());
         }
         PaymentTermsType terms = new PaymentTermsType();
@@ -270,9 +271,17 @@ final class UblWriting {
         if (!p.email().isEmpty()) {
             party.setEndpointID(p.email()).setSchemeID("EM");
         }
-        AddressType address = address(p.country());
+        party.setPostalAddress(address(p.address(), p.country()));
+        return party;
+    }
+
+    private static AddressType address(String text, String code) {
+        AddressType address = new AddressType();
+        CountryType country = new CountryType();
+        country.setIdentificationCode(code);
+        address.setCountry(country);
         List<String> lines =
-                p.address().lines().map(String::strip).filter(l -> !l.isEmpty()).toList();
+                text.lines().map(String::strip).filter(l -> !l.isEmpty()).toList();
         if (!lines.isEmpty()) {
             address.setStreetName(Texts.printable(lines.get(0)));
         }
@@ -287,15 +296,6 @@ final class UblWriting {
             more.setLine(Texts.printable(String.join(", ", lines.subList(2, lines.size() - 1))));
             address.addAddressLine(more);
         }
-        party.setPostalAddress(address);
-        return party;
-    }
-
-    private static AddressType address(String code) {
-        AddressType address = new AddressType();
-        CountryType country = new CountryType();
-        country.setIdentificationCode(code);
-        address.setCountry(country);
         return address;
     }
 
@@ -315,12 +315,23 @@ final class UblWriting {
         return legal;
     }
 
+    private boolean isDelivered() {
+        return d.supplyDate() != null || hasPlace();
+    }
+
+    /** BR-57: a place of delivery is named only where its country is known. */
+    private boolean hasPlace() {
+        return !d.to().delivery().isEmpty() && !d.to().country().isEmpty();
+    }
+
     private DeliveryType delivery() {
         DeliveryType delivery = new DeliveryType();
-        delivery.setActualDeliveryDate(d.supplyEnd() == null ? d.supplyDate() : d.supplyEnd());
-        if (d.taxes().stream().anyMatch(t -> "K".equals(t.category()))) {
+        if (d.supplyDate() != null) {
+            delivery.setActualDeliveryDate(d.supplyEnd() == null ? d.supplyDate() : d.supplyEnd());
+        }
+        if (hasPlace() || d.taxes().stream().anyMatch(t -> "K".equals(t.category()))) {
             LocationType location = new LocationType();
-            location.setAddress(address(d.to().country()));
+            location.setAddress(address(d.to().delivery(), d.to().country()));
             delivery.setDeliveryLocation(location);
         }
         return delivery;
@@ -365,6 +376,10 @@ final class UblWriting {
         ItemType item = new ItemType();
         item.setName(Texts.printable(
                 UnitCodes.isLost(l.unit()) ? l.description() + " (" + l.unit() + ")" : l.description()));
+        if (!l.note().isEmpty()) {
+            // BT-154, the item's description.
+            item.addDescription(new DescriptionType(Texts.printable(l.note())));
+        }
         item.addClassifiedTaxCategory(money.category(money.taxOf(l.group()), false));
         return item;
     }

@@ -121,7 +121,9 @@ class CreditFixing {
                 "",
                 "",
                 "",
-                documents.setting().layout());
+                documents.setting().layout(),
+                of.logo(),
+                of.accent());
     }
 
     private static Why netWhy(CreditTotals note) {
@@ -180,7 +182,9 @@ class CreditFixing {
                     Amount.of(Money.zero(part.net().getCurrencyUnit())),
                     net,
                     placeOf(taken, note.groups().get(was.group())),
-                    part.why()));
+                    part.why(),
+                    was.note(),
+                    was.item()));
         }
         if (note.lines().isEmpty()) {
             // A document has a line at least: charges taken back alone stand as lines.
@@ -203,7 +207,9 @@ class CreditFixing {
                     Amount.of(Money.zero(g.lines().getCurrencyUnit())),
                     net,
                     i,
-                    Why.of("the share of what is left at this rate", Amounts.grouped(g.lines()))));
+                    Why.of("the share of what is left at this rate", Amounts.grouped(g.lines())),
+                    "",
+                    null));
         }
         return lines;
     }
@@ -222,7 +228,9 @@ class CreditFixing {
                 Amount.of(Money.zero(amount.getCurrencyUnit())),
                 charge.amount(),
                 group,
-                charge.why());
+                charge.why(),
+                "",
+                null);
     }
 
     private static List<PrintedExtra> sharesOfDiscounts(CreditTotals note, List<TaxGroup> taken) {

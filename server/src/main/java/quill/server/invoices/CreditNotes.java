@@ -26,10 +26,12 @@ import quill.core.money.TypedNumber;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
+import quill.server.catalogue.Stock;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
+import quill.server.common.Findable;
 import quill.server.common.Json;
 import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
@@ -47,6 +49,7 @@ public class CreditNotes {
     private final BooksService books;
     private final Debts debts;
     private final LateFees fees;
+    private final Stock stock;
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
@@ -62,6 +65,7 @@ public class CreditNotes {
             BooksService books,
             Debts debts,
             LateFees fees,
+            Stock stock,
             Happenings happenings,
             Changes changes,
             BusinessClock clock,
@@ -75,6 +79,7 @@ public class CreditNotes {
         this.books = books;
         this.debts = debts;
         this.fees = fees;
+        this.stock = stock;
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
@@ -162,6 +167,8 @@ public class CreditNotes {
                 json.write(fixed),
                 json.write(totals.after()));
         long id = repository.insert(note);
+        stock.credited(invoiceId, pieces(fixed));
+        changes.touch(Findable.CREDIT_NOTE, id);
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
         Money creditBefore = books.creditOf(invoice.clientId(), currency);
         book(invoice, document, totals, mirror, number);
@@ -179,6 +186,14 @@ public class CreditNotes {
                         + number + ": " + reason);
         changes.say(invoiceId, invoice.clientId());
         return new Written(find(id), draft);
+    }
+
+    private static Map<Long, BigDecimal> pieces(FixedDocument note) {
+        Map<Long, BigDecimal> pieces = new TreeMap<>();
+        note.lines().stream()
+                .filter(l -> l.item() != null)
+                .forEach(l -> pieces.merge(l.item(), new BigDecimal(l.quantity()), BigDecimal::add));
+        return pieces;
     }
 
     private void book(Invoice invoice, FixedDocument document, CreditTotals totals, boolean mirror, String number) {

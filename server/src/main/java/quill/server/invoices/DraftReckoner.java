@@ -1,8 +1,11 @@
 package quill.server.invoices;
 
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.IntStream;
@@ -26,6 +29,7 @@ import quill.server.business.Business;
 import quill.server.business.BusinessService;
 import quill.server.business.DocumentSettings;
 import quill.server.business.Rates;
+import quill.server.catalogue.Stock;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
@@ -42,18 +46,21 @@ class DraftReckoner {
     private final Rates rates;
     private final ClientsService clients;
     private final FeePolicies policies;
+    private final Stock stock;
 
     DraftReckoner(
             BusinessService business,
             DocumentSettings documents,
             Rates rates,
             ClientsService clients,
-            FeePolicies policies) {
+            FeePolicies policies,
+            Stock stock) {
         this.business = business;
         this.documents = documents;
         this.rates = rates;
         this.clients = clients;
         this.policies = policies;
+        this.stock = stock;
     }
 
     /** What the core made of a draft; totals and schedule are null or empty where they could not be reckoned. */
@@ -63,11 +70,24 @@ class DraftReckoner {
             List<Installment> schedule,
             LateFeePolicy lateFee,
             List<Problem> problems,
+            List<String> notes,
             List<Reckoning.Understood> understood) {
+        /** How much of the catalogue's items the lines sell. */
+        Map<Long, BigDecimal> sold() {
+            return sold(read);
+        }
+
+        private static Map<Long, BigDecimal> sold(DraftReading.Read read) {
+            Map<Long, BigDecimal> sold = new TreeMap<>();
+            read.lines().stream()
+                    .filter(l -> l.item() != null)
+                    .forEach(l -> sold.merge(l.item(), l.quantity(), BigDecimal::add));
+            return sold;
+        }
+
         Reckoning view() {
             return totals == null
-                    ? Reckoning.unreckoned(
-                            read.currency().getCode(), lateFee.words(), problems, read.notes(), understood)
+                    ? Reckoning.unreckoned(read.currency().getCode(), lateFee.words(), problems, notes, understood)
                     : whole();
         }
 
@@ -91,7 +111,7 @@ class DraftReckoner {
                     schedule.stream().map(i -> installment(i, totals.due())).toList(),
                     lateFee.words(),
                     problems,
-                    read.notes(),
+                    notes,
                     understood);
         }
 
@@ -147,7 +167,9 @@ class DraftReckoner {
         }
         LateFeePolicy lateFee =
                 policies.forIssue(typed.clientId(), typed.lateFee(), read.currency(), read.exchange(), problems);
-        return new Reckoned(read, totals, schedule, lateFee, problems, understood(asTyped, typed));
+        List<String> notes = new ArrayList<>(read.notes());
+        notes.addAll(stock.shortOf(Reckoned.sold(read)));
+        return new Reckoned(read, totals, schedule, lateFee, problems, notes, understood(asTyped, typed));
     }
 
     /** What could have meant two numbers, with the one that was understood. */
@@ -193,6 +215,8 @@ class DraftReckoner {
             TypedDraft.TypedLine line = typed.lines().get(i);
             Texts.printable("lines[" + i + "].description", line.description(), problems);
             Texts.printable("lines[" + i + "].unit", line.unit(), problems);
+            Texts.printable("lines[" + i + "].note", line.note(), problems);
+            Texts.printable("lines[" + i + "].serial", line.serial(), problems);
         }
         refuseUnprintable("discounts", typed.discounts(), problems);
         refuseUnprintable("charges", typed.charges(), problems);

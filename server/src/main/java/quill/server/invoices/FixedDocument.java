@@ -16,6 +16,7 @@ import quill.server.common.Figure;
  * @param due total - prepaid + rounding
  * @param own what it is in the business's own currency, where it is written in another
  * @param layout how it is printed
+ * @param logo of the business, by its hash; empty where it had none
  */
 public record FixedDocument(
         String kind,
@@ -51,7 +52,9 @@ public record FixedDocument(
         String bic,
         String paymentReference,
         String lateFee,
-        String layout) {
+        String layout,
+        String logo,
+        String accent) {
     /** An invoice. */
     public static final String INVOICE = "invoice";
 
@@ -72,6 +75,8 @@ public record FixedDocument(
         terms = text(terms);
         lateFee = text(lateFee);
         layout = layout == null ? "ledger" : layout;
+        logo = text(logo);
+        accent = text(accent);
     }
 
     private static String text(String text) {
@@ -82,11 +87,19 @@ public record FixedDocument(
         return Figure.of(org.joda.money.Money.zero(total.money().getCurrencyUnit()), Why.of("nothing"));
     }
 
-    /** A party as printed. */
-    public record Party(String name, String under, String address, String country, String email, String taxNumber) {
-        /** A party fixed before countries were kept has none. */
+    /** A party as printed. @param delivery where things are brought, if it is not the address */
+    public record Party(
+            String name,
+            String under,
+            String address,
+            String country,
+            String email,
+            String taxNumber,
+            String delivery) {
+        /** A party fixed before countries, or other places of delivery, were kept has none. */
         public Party {
             country = text(country);
+            delivery = text(delivery);
         }
     }
 
@@ -103,6 +116,8 @@ public record FixedDocument(
      * @param gross before the discount; null on documents of before it was kept
      * @param off what the discount comes to, any tax not charged to an exempt client included
      * @param group its set of taxes, from 0
+     * @param note printed under it; may be empty
+     * @param item the catalogue's item of which it was made; null for a line of its own
      */
     public record PrintedLine(
             String description,
@@ -115,7 +130,14 @@ public record FixedDocument(
             @Schema(nullable = true) Amount off,
             Amount net,
             @Schema(nullable = true) Integer group,
-            Why why) {}
+            Why why,
+            String note,
+            @Schema(nullable = true) Long item) {
+        /** A line fixed before notes were kept has none. */
+        public PrintedLine {
+            note = text(note);
+        }
+    }
 
     /** A document discount or charge. @param how {@code 10%}, or empty for a sum @param parts by set of taxes */
     public record PrintedExtra(

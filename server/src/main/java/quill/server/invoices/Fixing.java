@@ -20,10 +20,11 @@ import quill.core.money.Amounts;
 import quill.core.money.Exchange;
 import quill.core.tax.Tax;
 import quill.core.tax.TaxTotal;
+import quill.server.business.BankAccounts;
 import quill.server.business.Business;
-import quill.server.business.BusinessService;
 import quill.server.business.DocumentSetting;
 import quill.server.business.DocumentSettings;
+import quill.server.business.Logos;
 import quill.server.clients.Client;
 import quill.server.common.Amount;
 import quill.server.common.Figure;
@@ -35,17 +36,19 @@ import quill.server.invoices.FixedDocument.PrintedTax;
 /** Fixes what the core reckoned as a document that is printed, and reads one back for taking it back. */
 @Component
 class Fixing {
-    private final BusinessService business;
+    private final BankAccounts accounts;
     private final DocumentSettings documents;
+    private final Logos logos;
 
-    Fixing(BusinessService business, DocumentSettings documents) {
-        this.business = business;
+    Fixing(BankAccounts accounts, DocumentSettings documents, Logos logos) {
+        this.logos = logos;
+        this.accounts = accounts;
         this.documents = documents;
     }
 
     FixedDocument invoice(
             String number, Client client, TypedDraft typed, DraftReckoner.Reckoned reckoned, LocalDate today) {
-        Business own = business.business();
+        Business own = accounts.business(reckoned.totals().total().getCurrencyUnit());
         DocumentSetting setting = documents.setting();
         Totals t = reckoned.totals();
         return new FixedDocument(
@@ -59,7 +62,8 @@ class Fixing {
                         client.address(),
                         client.country(),
                         client.email(),
-                        client.taxNumber()),
+                        client.taxNumber(),
+                        client.more().delivery()),
                 text(typed.subject()),
                 text(typed.reference()),
                 text(typed.project()),
@@ -88,7 +92,9 @@ class Fixing {
                 own.bic(),
                 CreditorReference.of(number),
                 reckoned.lateFee().words(),
-                setting.layout());
+                setting.layout(),
+                logos.now(),
+                setting.accent());
     }
 
     /** A document fixed before sets of taxes were kept, with those reckoned again from what was typed. */
@@ -128,12 +134,14 @@ class Fixing {
                 d.bic(),
                 d.paymentReference(),
                 d.lateFee(),
-                d.layout());
+                d.layout(),
+                d.logo(),
+                d.accent());
     }
 
     private static FixedDocument.Party from(Business own) {
         return new FixedDocument.Party(
-                own.name(), own.tagline(), own.address(), own.country(), own.email(), own.taxNumber());
+                own.name(), own.tagline(), own.address(), own.country(), own.email(), own.taxNumber(), "");
     }
 
     private static List<FixedDocument.Field> fields(TypedDraft typed, DocumentSetting setting) {
@@ -181,7 +189,9 @@ class Fixing {
                     Amount.of(total.discount().plus(total.relief())),
                     Amount.of(total.net()),
                     total.group(),
-                    total.why()));
+                    total.why(),
+                    total.line().note(),
+                    total.line().item()));
         }
         return lines;
     }

@@ -13,6 +13,7 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Rows;
 import quill.server.common.StoredWord;
+import quill.server.common.Texts;
 
 /** Tables INVOICE, INVOICE_TEXT and EARLIER_TEXT. Holds no rules; the caller opens the transaction. */
 @Repository
@@ -302,7 +303,7 @@ class InvoiceRepository {
             return null;
         }
         String plain = filter.strip().toLowerCase(java.util.Locale.ROOT);
-        return "%" + plain.replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%";
+        return "%" + Texts.inLike(plain) + "%";
     }
 
     /** Keeps what an invoice said before it was taken back, and makes it a draft that keeps its number. */

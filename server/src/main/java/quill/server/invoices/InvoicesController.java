@@ -16,8 +16,9 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
+import quill.core.money.DecimalMark;
+import quill.core.table.PastedRows;
 import quill.server.QuillSettings;
-import quill.server.audit.Happenings;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.OneSnapshot;
@@ -32,7 +33,6 @@ class InvoicesController {
     private final Attachments attachments;
     private final InvoiceIndex index;
     private final Debts debts;
-    private final Happenings happenings;
     private final BusinessClock clock;
     private final QuillSettings settings;
 
@@ -42,7 +42,6 @@ class InvoicesController {
             Attachments attachments,
             InvoiceIndex index,
             Debts debts,
-            Happenings happenings,
             BusinessClock clock,
             QuillSettings settings) {
         this.service = service;
@@ -50,7 +49,6 @@ class InvoicesController {
         this.attachments = attachments;
         this.index = index;
         this.debts = debts;
-        this.happenings = happenings;
         this.clock = clock;
         this.settings = settings;
     }
@@ -95,8 +93,7 @@ class InvoicesController {
             @Schema(nullable = true) Long replacesId,
             @Schema(nullable = true) DraftView draft,
             @Schema(nullable = true) Issued issued,
-            List<EarlierView> earlier,
-            List<Happenings.Happening> happenings) {}
+            List<EarlierView> earlier) {}
 
     /** @param at the time of the business, as HH:MM */
     record Kept(long id, int version, String at) {}
@@ -124,6 +121,42 @@ class InvoicesController {
     @PostMapping("/reckonings")
     Reckoning reckon(@RequestBody TypedDraft typed) {
         return service.reckon(typed);
+    }
+
+    /**
+     * Rows of a spreadsheet to become lines.
+     *
+     * @param columns for each column the name of its kind; empty for what can be told of it
+     * @param headed whether the first row names the columns; counts only where the columns are given
+     * @param mark the decimal mark with which its numbers are written
+     * @param taxes that each line begins with
+     */
+    record PastedTable(
+            List<List<String>> rows, List<String> columns, boolean headed, String mark, List<String> taxes) {}
+
+    /** A column that can be chosen for pasted rows. */
+    record PastedColumn(String name, String words) {}
+
+    record PastedLines(
+            List<String> columns, boolean headed, List<PastedColumn> choices, List<TypedDraft.TypedLine> lines) {}
+
+    /** Shows which lines pasted rows would become. Stores nothing. */
+    @PostMapping("/pasted-rows")
+    PastedLines pasted(@RequestBody PastedTable table) {
+        if (table.rows() == null || table.rows().isEmpty()) {
+            throw new RefusedException("rows", "", "paste a row at least");
+        }
+        PastedRows.Recognised how = table.columns() == null || table.columns().isEmpty()
+                ? PastedRows.recognise(table.rows(), DecimalMark.of(table.mark()))
+                : new PastedRows.Recognised(table.columns(), table.headed());
+        List<String> taxes = table.taxes() == null ? List.of() : table.taxes();
+        return new PastedLines(
+                how.columns(),
+                how.headed(),
+                PastedRows.KINDS.stream()
+                        .map(k -> new PastedColumn(k.name(), k.words()))
+                        .toList(),
+                PastedRows.lines(table.rows(), how, taxes));
     }
 
     @PostMapping("/invoices")
@@ -159,16 +192,7 @@ class InvoicesController {
         List<EarlierView> earlier = service.earlier(id).stream()
                 .map(e -> new EarlierView(e.document(), e.takenBackOn(), e.why(), e.who()))
                 .toList();
-        return new InvoiceView(
-                id,
-                i.version(),
-                i.clientId(),
-                i.clientName(),
-                i.replacesId(),
-                draft,
-                issued,
-                earlier,
-                happenings.ofInvoice(id));
+        return new InvoiceView(id, i.version(), i.clientId(), i.clientName(), i.replacesId(), draft, issued, earlier);
     }
 
     private LeftView left(Invoice invoice) {

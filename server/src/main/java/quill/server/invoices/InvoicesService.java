@@ -26,11 +26,13 @@ import quill.server.books.BooksService;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
 import quill.server.business.Rates;
+import quill.server.catalogue.Stock;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
+import quill.server.common.Findable;
 import quill.server.common.Json;
 import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
@@ -52,6 +54,7 @@ public class InvoicesService {
     private final NumberSeries numbers;
     private final Fixing fixing;
     private final Attachments attachments;
+    private final Stock stock;
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
@@ -70,6 +73,7 @@ public class InvoicesService {
             NumberSeries numbers,
             Fixing fixing,
             Attachments attachments,
+            Stock stock,
             Happenings happenings,
             Changes changes,
             BusinessClock clock,
@@ -85,6 +89,7 @@ public class InvoicesService {
         this.numbers = numbers;
         this.fixing = fixing;
         this.attachments = attachments;
+        this.stock = stock;
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
@@ -102,7 +107,9 @@ public class InvoicesService {
         byte[] token = new byte[24];
         random.nextBytes(token);
         String text = Base64.getUrlEncoder().withoutPadding().encodeToString(token);
-        return repository.insertDraft(draft(0, 0, typed, text, replaces), LocalDateTime.now(clock));
+        long id = repository.insertDraft(draft(0, 0, typed, text, replaces), LocalDateTime.now(clock));
+        changes.touch(Findable.INVOICE, id);
+        return id;
     }
 
     /** Keeps what was typed, readable or not. @throws ConflictException if another window kept something else first */
@@ -116,22 +123,24 @@ public class InvoicesService {
                                     + " or copy yours over."
                             : "This invoice was issued meanwhile, as " + before.number() + ". It is fixed now.");
         }
+        changes.touch(Findable.INVOICE, id);
         return version + 1;
     }
 
-    private Invoice draft(long id, int version, TypedDraft typed, String token, Long replaces) {
+    private Invoice draft(long id, int version, TypedDraft asTyped, String token, Long replaces) {
+        // An old page may still name a client that became a part of another.
+        Client client = asTyped.clientId() == null ? null : clients.client(asTyped.clientId());
+        TypedDraft typed = client == null ? asTyped : asTyped.forClient(client.id());
         String text = json.write(typed);
         if (text.length() > MOST_TYPED) {
             throw new RefusedException("lines", typed.lines().size(), "this is more than one document can hold");
         }
-        String name =
-                typed.clientId() == null ? "" : clients.client(typed.clientId()).name();
         DraftReckoner.Reckoned reckoned = reckoner.reckon(typed, clock.today());
         String subject = typed.subject() == null ? "" : typed.subject().strip();
         return new Invoice(
                 id,
                 typed.clientId(),
-                name,
+                client == null ? "" : client.name(),
                 Bucket.DRAFT,
                 null,
                 subject.length() > 200 ? subject.substring(0, 200) : subject,
@@ -180,6 +189,7 @@ public class InvoicesService {
         if (repository.deleteDraft(id, version) != 1) {
             throw new ConflictException("This draft was changed or issued meanwhile; it was not thrown away.");
         }
+        changes.touch(Findable.INVOICE, id);
     }
 
     /**
@@ -224,6 +234,7 @@ public class InvoicesService {
                 reckoned.read().exchange(),
                 reckoned.totals().feeTax());
         debts.add(client.id(), id, reckoned.schedule());
+        stock.issued(id, reckoned.sold());
         debts.waitNoLonger(id);
         debts.useCredit(client.id(), total.getCurrencyUnit());
         happenings.note(id, client.id(), "Issued as " + number + ", " + Amounts.grouped(total));
@@ -291,6 +302,7 @@ public class InvoicesService {
                 "Invoice " + invoice.number() + (forGood ? " voided: " : " taken back, not sent yet: ") + why,
                 new BooksService.About(invoice.clientId(), id, null));
         policies.unfix(id);
+        stock.takenBack(id);
         if (forGood) {
             repository.markVoid(id, clock.today());
         } else {

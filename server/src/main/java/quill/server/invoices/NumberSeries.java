@@ -26,13 +26,7 @@ class NumberSeries {
     @Transactional(propagation = Propagation.MANDATORY)
     String next(String kind, NumberPattern pattern, LocalDate on) {
         String number = pattern.format(on.getYear(), sequence(kind, pattern.seriesOf(on.getYear())));
-        String table = "invoice".equals(kind) ? "invoice" : "credit_note";
-        boolean taken = jdbc.sql("SELECT COUNT(*) FROM " + table + " WHERE number = :number")
-                        .param("number", number)
-                        .query(Integer.class)
-                        .single()
-                > 0;
-        if (taken) {
+        if (exists(kind, number)) {
             throw new RefusedException(
                     "number",
                     number,
@@ -40,6 +34,51 @@ class NumberSeries {
                             + " example by a letter before it");
         }
         return number;
+    }
+
+    /** Whether any number of this day's series stands on a document. */
+    boolean isBegun(String kind, NumberPattern pattern, LocalDate on) {
+        return exists(kind, pattern.format(on.getYear(), last(kind, pattern, on)));
+    }
+
+    private boolean exists(String kind, String number) {
+        String table = "invoice".equals(kind) ? "invoice" : "credit_note";
+        return jdbc.sql("SELECT COUNT(*) FROM " + table + " WHERE number = :number")
+                        .param("number", number)
+                        .query(Integer.class)
+                        .single()
+                > 0;
+    }
+
+    /** How many numbers of this day's series are given out. */
+    int last(String kind, NumberPattern pattern, LocalDate on) {
+        return jdbc.sql("SELECT last FROM number_series WHERE kind = :kind AND series = :series")
+                .param("kind", kind)
+                .param("series", pattern.seriesOf(on.getYear()))
+                .query(Integer.class)
+                .optional()
+                .orElse(0);
+    }
+
+    /**
+     * Says with which number a series begins, while none of it was given out: later there would be a gap, or two
+     * documents of one number.
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    void begin(String kind, NumberPattern pattern, LocalDate on, int first) {
+        int series = pattern.seriesOf(on.getYear());
+        if (isBegun(kind, pattern, on)) {
+            throw new RefusedException(
+                    "next",
+                    first,
+                    "numbers of this series are given out already, and they have no gaps; the next one is "
+                            + pattern.format(on.getYear(), last(kind, pattern, on) + 1));
+        }
+        jdbc.sql("MERGE INTO number_series (kind, series, last) KEY (kind, series) VALUES (:kind, :series, :last)")
+                .param("kind", kind)
+                .param("series", series)
+                .param("last", first - 1)
+                .update();
     }
 
     private int sequence(String kind, int series) {

@@ -9,6 +9,7 @@ import java.util.Optional;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.context.annotation.Bean;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -24,6 +25,7 @@ import quill.core.money.Exchange;
 import quill.core.money.Percent;
 import quill.core.money.TypedNumber;
 import quill.server.business.BusinessService;
+import quill.server.common.ClientRows;
 import quill.server.common.ConflictException;
 import quill.server.common.Json;
 
@@ -247,5 +249,19 @@ public class FeePolicies {
                     fixed.put(invoice, tax == null ? policy : policy.with(json.read(tax, FeeTax.class)));
                 });
         return fixed;
+    }
+
+    /** The policy of the one that stays holds; only where it has none, the other's. */
+    @Bean
+    ClientRows policiesOfClients() {
+        return (from, into, name) -> {
+            jdbc.sql("""
+                    UPDATE client_late_fee SET client_id = :into
+                     WHERE client_id = :from AND NOT EXISTS (SELECT 1 FROM client_late_fee WHERE client_id = :into)
+                    """).param("from", from).param("into", into).update();
+            jdbc.sql("DELETE FROM client_late_fee WHERE client_id = :from")
+                    .param("from", from)
+                    .update();
+        };
     }
 }

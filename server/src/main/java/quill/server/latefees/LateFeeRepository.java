@@ -6,12 +6,14 @@ import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.Why;
 import quill.core.latefee.LateFee;
 import quill.core.ledger.OpenDebt;
 import quill.server.common.Amount;
+import quill.server.common.ClientRows;
 import quill.server.common.Json;
 import quill.server.common.Rows;
 import quill.server.latefees.LateFees.PutUp;
@@ -129,5 +131,10 @@ class LateFeeRepository {
                 rs.getObject("entry_id", Long.class),
                 Rows.date(rs, "waived_on"),
                 rs.getString("waived_why"));
+    }
+
+    @Bean
+    ClientRows feesOfClients() {
+        return ClientRows.of(jdbc, "late_fee");
     }
 }

@@ -81,7 +81,8 @@ public class LateFees {
         happenings.note(
                 of.document(),
                 clientId,
-                text + ": " + String.join("; ", fee.why().steps()));
+                text + ": " + String.join("; ", fee.why().steps()),
+                Happenings.About.fee(idOf(of, fee)));
         changes.say(of.document(), clientId);
     }
 
@@ -98,10 +99,18 @@ public class LateFees {
     @Transactional(propagation = Propagation.MANDATORY)
     public void leaveOut(long clientId, OpenDebt of, LateFee fee, LocalDate on, String why) {
         repository.insert(clientId, of, fee, on, null, null);
-        repository.waive(repository.byKey(of.id(), of.dueOn(), fee.sequence()).id(), on, reason(why));
+        long id = idOf(of, fee);
+        repository.waive(id, on, reason(why));
         happenings.note(
-                of.document(), clientId, "Late fee of " + Amounts.grouped(fee.amount()) + " not charged: " + why);
+                of.document(),
+                clientId,
+                "Late fee of " + Amounts.grouped(fee.amount()) + " not charged: " + why,
+                Happenings.About.fee(id));
         changes.say(of.document(), clientId);
+    }
+
+    private long idOf(OpenDebt of, LateFee fee) {
+        return repository.byKey(of.id(), of.dueOn(), fee.sequence()).id();
     }
 
     /**
@@ -140,7 +149,10 @@ public class LateFees {
                 new BooksService.About(fee.clientId(), fee.invoiceId(), null));
         debts.creditFee(fee.clientId(), fee.invoiceId(), fee.debtId());
         happenings.note(
-                fee.invoiceId(), fee.clientId(), "Late fee of " + Amounts.grouped(amount) + " waived: " + reason);
+                fee.invoiceId(),
+                fee.clientId(),
+                "Late fee of " + Amounts.grouped(amount) + " waived: " + reason,
+                Happenings.About.fee(fee.id()));
         changes.say(fee.invoiceId(), fee.clientId());
     }
 
@@ -154,7 +166,8 @@ public class LateFees {
         happenings.note(
                 fee.invoiceId(),
                 fee.clientId(),
-                "Late fee of " + Amounts.grouped(fee.amount().money()) + " stands");
+                "Late fee of " + Amounts.grouped(fee.amount().money()) + " stands",
+                Happenings.About.fee(id));
         changes.say(fee.invoiceId(), fee.clientId());
     }
 

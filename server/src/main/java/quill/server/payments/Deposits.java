@@ -11,6 +11,7 @@ import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
+import quill.server.common.Findable;
 
 /** Money held for work to come: it settles nothing by itself; an invoice deducts it as prepaid when it is issued. */
 @Component
@@ -31,6 +32,7 @@ class Deposits {
     /** Books a deposit. @return the payment's id */
     long hold(PaymentRepository.New p, Account where) {
         long id = repository.insert(p);
+        changes.touch(Findable.PAYMENT, id);
         Payment payment = repository.find(id).orElseThrow();
         String how = payment.words();
         books.book(
@@ -38,7 +40,11 @@ class Deposits {
                 "Deposit " + how + " · held for work to come" + payment.referenceWords(),
                 new BooksService.About(p.clientId(), null, id),
                 null);
-        happenings.note(null, p.clientId(), Amounts.grouped(p.amount()) + " received " + how + ", held as a deposit");
+        happenings.note(
+                null,
+                p.clientId(),
+                Amounts.grouped(p.amount()) + " received " + how + ", held as a deposit",
+                Happenings.About.payment(id));
         changes.say(null, p.clientId());
         return id;
     }

@@ -67,6 +67,6 @@ public class Outlooks {
                                 Amount.of(takes.getOrDefault(d.id(), Money.zero(currency)))))
                         .toList(),
                 Amount.of(to.credit()),
-                receipted ? clients.client(r.clientId()).email() : "");
+                receipted ? clients.client(r.clientId()).forReceipts().email() : "");
     }
 }

@@ -15,6 +15,7 @@ import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.common.Changes;
+import quill.server.common.Findable;
 import quill.server.debts.Debts;
 import quill.server.dispatch.DispatchService;
 
@@ -52,6 +53,7 @@ class PaymentBooking {
      */
     Payment book(PaymentRepository.New p, Account where, Appropriation appropriation, boolean receipted) {
         long id = repository.insert(p);
+        changes.touch(Findable.PAYMENT, id);
         Payment payment = repository.find(id).orElseThrow();
         var about = new BooksService.About(p.clientId(), p.invoiceId(), id);
         String numbers = appropriation.parts().stream()
@@ -78,9 +80,9 @@ class PaymentBooking {
         settled.stream()
                 .map(a -> a.debt().document())
                 .distinct()
-                .forEach(invoice -> happenings.note(invoice, p.clientId(), what));
+                .forEach(invoice -> happenings.note(invoice, p.clientId(), what, Happenings.About.payment(id)));
         if (settled.isEmpty()) {
-            happenings.note(p.invoiceId(), p.clientId(), what);
+            happenings.note(p.invoiceId(), p.clientId(), what, Happenings.About.payment(id));
         }
         Long receiptFor = p.invoiceId() != null
                 ? p.invoiceId()

@@ -9,10 +9,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.joda.money.Money;
+import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.server.common.Amount;
+import quill.server.common.ClientRows;
 import quill.server.common.Rows;
 
 /** Table PAYMENT. Holds no rules; the caller opens the transaction. */
@@ -157,5 +159,10 @@ class PaymentRepository {
                 rs.getString("undone_why"),
                 rs.getBoolean("unexpected"),
                 rs.getBoolean("held"));
+    }
+
+    @Bean
+    ClientRows paymentsOfClients() {
+        return ClientRows.of(jdbc, "payment");
     }
 }

@@ -29,6 +29,7 @@ import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
+import quill.server.common.Findable;
 import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
@@ -309,7 +310,8 @@ public class PaymentsService {
         touched.forEach(invoice -> happenings.note(
                 invoice,
                 payment.clientId(),
-                "Payment of " + Amounts.grouped(amount) + " " + payment.words() + " undone: " + reason));
+                "Payment of " + Amounts.grouped(amount) + " " + payment.words() + " undone: " + reason,
+                Happenings.About.payment(id)));
         Long receiptWasFor = payment.invoiceId() != null
                 ? payment.invoiceId()
                 : touched.stream().min(Long::compare).orElse(null);
@@ -317,6 +319,7 @@ public class PaymentsService {
             dispatch.takeReceiptBack(id, receiptWasFor, amount);
         }
         changes.say(payment.invoiceId(), payment.clientId());
+        changes.touch(Findable.PAYMENT, payment.id());
         return find(id);
     }
 
@@ -328,6 +331,7 @@ public class PaymentsService {
             throw new ConflictException("That was noted already.");
         }
         changes.say(payment.invoiceId(), payment.clientId());
+        changes.touch(Findable.PAYMENT, payment.id());
     }
 
     /** Clients of whom money came with a reference that has this text; none for an empty one. */

@@ -20,12 +20,14 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.RefusedException;
 import quill.core.tax.TaxRounding;
 import quill.server.QuillSettings;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
+import quill.server.business.Countries;
 import quill.server.common.BusinessClock;
 import quill.server.common.NotFoundException;
 import quill.server.people.PeopleService.Person;
@@ -71,8 +73,10 @@ class SessionController {
             String businessName,
             String businessEmail,
             String address,
+            @Schema(nullable = true) String country,
             String currency,
             String zone,
+            @Schema(nullable = true) String mark,
             boolean registered,
             String taxNumber,
             String taxName,
@@ -152,6 +156,12 @@ class SessionController {
         return log.latest();
     }
 
+    /** What is usual in a country, before anything is set up. */
+    @GetMapping("/first-run")
+    Countries.Usual usual(@RequestParam String country) {
+        return Countries.of(country);
+    }
+
     @PostMapping("/first-run")
     Session firstRun(@RequestBody FirstRun f, HttpServletRequest request, HttpServletResponse response) {
         Person person = people.makeOwner(
@@ -165,7 +175,7 @@ class SessionController {
                 f.businessName(),
                 "",
                 f.address(),
-                "",
+                f.country() == null ? "" : f.country(),
                 f.businessEmail(),
                 f.taxNumber(),
                 f.registered(),
@@ -180,6 +190,9 @@ class SessionController {
                 "",
                 false,
                 1));
+        if (f.mark() != null) {
+            business.changeMark(f.mark());
+        }
         if (f.registered()) {
             business.addTax(new BusinessService.TypedTax(f.taxName(), f.taxRate(), "S", false, ""));
         }

@@ -13,10 +13,12 @@ import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import org.springframework.context.annotation.Bean;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import quill.server.common.ClientRows;
 import quill.server.common.StoredWord;
 
 /** Tables CARD_ORDER and HOOK_SEEN. Holds no rules; the caller opens the transaction. */
@@ -250,5 +252,10 @@ class OrderRepository {
                 rs.getString("pay_at"),
                 rs.getString("declined"),
                 rs.getString("trouble"));
+    }
+
+    @Bean
+    ClientRows ordersOfClients() {
+        return ClientRows.of(jdbc, "card_order");
     }
 }

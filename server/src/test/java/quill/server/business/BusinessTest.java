@@ -30,6 +30,18 @@ public class BusinessTest {
     }
 
     @Test
+    public void anIbanWithOneDigitWrongIsRefusedAndTheRightOneTaken() {
+        assertThatThrownBy(() -> business(
+                                "L", "p@l.example", false, "", "EUR", "UTC", "XX51 LARK 0000 0004 21", "{seq}", 0)
+                        .checked())
+                .hasMessageContaining("check digits");
+        assertThat(business("L", "p@l.example", false, "", "EUR", "UTC", "XX51 LARK 0000 0004 20", "{seq}", 0)
+                        .checked()
+                        .iban())
+                .isEqualTo("XX51 LARK 0000 0004 20");
+    }
+
+    @Test
     public void aSoundOneIsTrimmedAndKept() {
         Business checked = business(
                         "  Larkmoor Pianos ",

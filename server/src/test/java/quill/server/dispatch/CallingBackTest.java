@@ -22,6 +22,7 @@ import quill.server.Server;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.Decisions;
+import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
@@ -132,12 +133,12 @@ public class CallingBackTest {
     @Test
     public void nothingElseGoesThanWhatWasLookedAt() {
         long id = server.issue(client, "100.00", "100%@5", null);
-        LetterLook.Look look = server.bean(LetterLook.class).at(client, null, s -> dispatch.sendToLook(id, s));
+        LetterLook.Look look = server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
         server.pay(client, id, "40.00", BEGIN);
         assertThatThrownBy(() -> dispatch.sendAgain(id, "key-number-1", new Slip(null, null, null, false, look.seen())))
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("has changed since you looked");
-        LetterLook.Look again = server.bean(LetterLook.class).at(client, null, s -> dispatch.sendToLook(id, s));
+        LetterLook.Look again = server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
         assertThat(again.text()).contains("60.00");
         Slip seen = new Slip(null, null, null, false, again.seen());
         dispatch.sendAgain(id, "key-number-1", seen);
@@ -266,8 +267,12 @@ public class CallingBackTest {
                 a.why());
     }
 
+    private String address() {
+        return server.bean(ClientsService.class).client(client).email();
+    }
+
     private LetterLook.Look lookAt(long id, int version, Slip slip) {
-        return server.bean(LetterLook.class).at(client, slip, s -> dispatch.issueToLook(id, version, s));
+        return server.bean(LetterLook.class).at(address(), slip, s -> dispatch.issueToLook(id, version, s));
     }
 
     private long draft() {

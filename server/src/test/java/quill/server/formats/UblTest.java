@@ -24,6 +24,7 @@ import quill.server.business.DocumentSetting;
 import quill.server.business.DocumentSettings;
 import quill.server.business.Rates;
 import quill.server.clients.Client;
+import quill.server.clients.ClientMore;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.dispatch.PdfMaking;
@@ -34,6 +35,8 @@ import quill.server.invoices.InvoicesService;
 
 /** Issued invoices and credit notes as UBL, against the official rules; and read back. */
 public class UblTest {
+    private static final ClientMore BROUGHT_ELSEWHERE = new ClientMore(
+            null, "", "", "Hall 4\n75001 Elsewhere", "", null, null, List.of(), List.of(), "", List.of());
     private Server server;
     private final Map<String, String> taxes = new java.util.HashMap<>();
     private long plain;
@@ -89,6 +92,7 @@ public class UblTest {
                         number,
                         certificate == null ? "" : certificate,
                         null,
+                        country.equals("FR") ? BROUGHT_ELSEWHERE : ClientMore.NOTHING,
                         1))
                 .id();
     }

@@ -1,0 +1,203 @@
+package quill.server.account;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.io.IOException;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.stream.Stream;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+import quill.core.ledger.Standing;
+import quill.core.money.DecimalMark;
+import quill.server.account.ClientList.Owing;
+import quill.server.account.ClientList.Shown;
+import quill.server.business.BusinessService;
+import quill.server.clients.Client;
+import quill.server.clients.ClientTable;
+import quill.server.clients.ClientsService;
+import quill.server.clients.VCards;
+import quill.server.common.Amount;
+import quill.server.common.BusinessClock;
+import quill.server.common.Csv;
+import quill.server.common.Downloads;
+import quill.server.common.OneSnapshot;
+import quill.server.tables.TableImport;
+
+/** Clients with what they owe: found, made, changed, archived, merged, and as tables and cards. */
+@RestController
+@RequestMapping("/api/clients")
+class ClientsController {
+    private static final int PAGE = 60;
+    private static final int MOST_CHOICES = 500;
+    private final ClientsService clients;
+    private final ClientList list;
+    private final ClientStanding standing;
+    private final TableImport tables;
+    private final BusinessService business;
+    private final BusinessClock clock;
+
+    ClientsController(
+            ClientsService clients,
+            ClientList list,
+            ClientStanding standing,
+            TableImport tables,
+            BusinessService business,
+            BusinessClock clock) {
+        this.clients = clients;
+        this.list = list;
+        this.standing = standing;
+        this.tables = tables;
+        this.business = business;
+        this.clock = clock;
+    }
+
+    /** A client in the index. @param late what of it is past its due date */
+    record ClientRow(
+            long id,
+            String name,
+            String email,
+            Amount owes,
+            Amount late,
+            List<Amount> inOthers,
+            @Schema(nullable = true) LocalDate nextDueOn,
+            long daysLate,
+            List<String> tags) {
+        static ClientRow of(Owing o, LocalDate today) {
+            return new ClientRow(
+                    o.client().id(),
+                    o.client().name(),
+                    o.client().email(),
+                    Amount.of(o.owes()),
+                    Amount.of(o.late()),
+                    o.inOthers().stream().map(Amount::of).toList(),
+                    o.nextDueOn(),
+                    o.late().isPositive() ? Standing.daysLate(o.nextDueOn(), today) : 0,
+                    o.client().more().tags());
+        }
+    }
+
+    /** @param count of all that fit the filter @param more what to ask for the next page with, or null */
+    record ClientPage(
+            List<ClientRow> rows,
+            int count,
+            @Schema(nullable = true) Long more) {}
+
+    /** A client to choose. */
+    record ClientChoice(long id, String name) {}
+
+    record ArchivedClient(int version, boolean archived) {}
+
+    /** @param version of the one that is merged into the other */
+    record MergedClient(int version, long into) {}
+
+    /**
+     * A page of clients.
+     *
+     * @param sort late (those who are latest first), name, or owes
+     * @param after id of the last client of the page before
+     */
+    @GetMapping
+    @OneSnapshot
+    ClientPage list(
+            @RequestParam(required = false) String filter,
+            @RequestParam(defaultValue = "late") String sort,
+            @RequestParam(defaultValue = "false") boolean archived,
+            @RequestParam(required = false) Long after) {
+        LocalDate today = clock.today();
+        List<Owing> all = list.shown(new Shown(filter, sort, archived));
+        int from = 0;
+        for (int i = 0; after != null && i < all.size(); i++) {
+            from = all.get(i).client().id() == after ? i + 1 : from;
+        }
+        int to = Math.min(all.size(), from + PAGE);
+        List<ClientRow> page =
+                all.subList(from, to).stream().map(o -> ClientRow.of(o, today)).toList();
+        return new ClientPage(
+                page, all.size(), to < all.size() ? page.get(page.size() - 1).id() : null);
+    }
+
+    /** Clients to choose from, by name: those that have what was typed in any part of what is known of them. */
+    @GetMapping("/choices")
+    List<ClientChoice> choices(@RequestParam(required = false) String filter) {
+        return clients.named(filter).stream()
+                .limit(MOST_CHOICES)
+                .map(c -> new ClientChoice(c.id(), c.name()))
+                .toList();
+    }
+
+    @PostMapping
+    Client make(@RequestBody Client client) {
+        return clients.make(client);
+    }
+
+    @PutMapping("/{id}")
+    Client change(@PathVariable long id, @RequestBody Client c) {
+        return clients.change(c.withId(id));
+    }
+
+    @PutMapping("/{id}/archived")
+    void archive(@PathVariable long id, @RequestBody ArchivedClient kept) {
+        standing.archive(id, kept.version(), kept.archived());
+    }
+
+    @DeleteMapping("/{id}")
+    void delete(@PathVariable long id, @RequestParam int version) {
+        clients.delete(id, version);
+    }
+
+    /** Makes this record a part of another one of the same client. */
+    @PostMapping("/{id}/merging")
+    Client merge(@PathVariable long id, @RequestBody MergedClient merged) {
+        return standing.merge(id, merged.version(), merged.into());
+    }
+
+    /** Exactly the clients that a list shows, with what they owe. */
+    @GetMapping("/list.csv")
+    @OneSnapshot
+    ResponseEntity<byte[]> csv(
+            @RequestParam(required = false) String filter,
+            @RequestParam(defaultValue = "late") String sort,
+            @RequestParam(defaultValue = "false") boolean archived) {
+        return Csv.file("clients.csv", list.table(new Shown(filter, sort, archived), new ClientTable(clients)));
+    }
+
+    /** The same clients as cards (RFC 6350). */
+    @GetMapping("/list.vcf")
+    @OneSnapshot
+    ResponseEntity<byte[]> cards(
+            @RequestParam(required = false) String filter,
+            @RequestParam(defaultValue = "late") String sort,
+            @RequestParam(defaultValue = "false") boolean archived) {
+        return cards(list.shown(new Shown(filter, sort, archived)).stream().map(Owing::client), "clients");
+    }
+
+    /** One client as a card. */
+    @GetMapping("/{id}/card.vcf")
+    ResponseEntity<byte[]> card(@PathVariable long id) {
+        Client client = clients.client(id);
+        return cards(Stream.of(client), Downloads.plain(client.name()));
+    }
+
+    private static ResponseEntity<byte[]> cards(Stream<Client> clients, String name) {
+        return Downloads.file(VCards.write(clients.toList()), "text/vcard", name + ".vcf");
+    }
+
+    /** Shows what a table or cards of clients would do, or does it. */
+    @PostMapping(path = "/table", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    TableImport.TablePlan clientTable(@RequestPart("file") MultipartFile file, @RequestPart("how") TableImport.How how)
+            throws IOException {
+        return tables.read(
+                VCards.asTable(file.getBytes()), how, () -> new ClientTable(clients), DecimalMark.of(business.mark()));
+    }
+}

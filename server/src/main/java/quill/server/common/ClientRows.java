@@ -1,0 +1,21 @@
+package quill.server.common;
+
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+
+/** What a feature holds of each client, and moves where two records of one client become one. */
+@FunctionalInterface
+public interface ClientRows {
+    /** Makes the second client's what was the first one's, within the running transaction. @param name of the second */
+    void move(long from, long into, String name);
+
+    /** Rows of these tables that need nothing but another CLIENT_ID. */
+    static ClientRows of(JdbcClient jdbc, String... tables) {
+        List<String> names = List.of(tables);
+        return (from, into, name) ->
+                names.forEach(table -> jdbc.sql("UPDATE " + table + " SET client_id = :into WHERE client_id = :from")
+                        .param("into", into)
+                        .param("from", from)
+                        .update());
+    }
+}

@@ -1,0 +1,11 @@
+package quill.server.common;
+
+/** What can be found by its words. */
+public enum Findable {
+    CLIENT,
+    INVOICE,
+    CREDIT_NOTE,
+    PAYMENT,
+    ITEM,
+    BUNDLE
+}

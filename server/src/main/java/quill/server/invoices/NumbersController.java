@@ -1,0 +1,83 @@
+package quill.server.invoices;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.document.NumberPattern;
+import quill.server.business.Business;
+import quill.server.business.BusinessService;
+import quill.server.common.BusinessClock;
+
+/** The numbers that documents get next, over HTTP. */
+@RestController
+@RequestMapping("/api/numbers")
+class NumbersController {
+    private static final int HIGHEST = 999_999;
+    private static final List<String> KINDS = List.of("invoice", "credit note");
+    private final NumberSeries numbers;
+    private final BusinessService business;
+    private final BusinessClock clock;
+    private final TransactionTemplate transaction;
+
+    NumbersController(
+            NumberSeries numbers, BusinessService business, BusinessClock clock, TransactionTemplate transaction) {
+        this.numbers = numbers;
+        this.business = business;
+        this.clock = clock;
+        this.transaction = transaction;
+    }
+
+    /** @param next the number that the next document of this kind gets @param begun whether any was given out */
+    record NextNumber(String kind, String next, boolean begun) {}
+
+    /** @param next the sequence with which a series begins, from 1 */
+    record FirstNumber(String kind, int next) {
+        /** No kind is none of them. */
+        FirstNumber {
+            kind = kind == null ? "" : kind;
+        }
+    }
+
+    @GetMapping
+    List<NextNumber> next() {
+        return KINDS.stream()
+                .map(kind -> {
+                    int last = numbers.last(kind, pattern(kind), clock.today());
+                    return new NextNumber(
+                            kind,
+                            pattern(kind).format(clock.today().getYear(), last + 1),
+                            numbers.isBegun(kind, pattern(kind), clock.today()));
+                })
+                .toList();
+    }
+
+    /** Says with which number a series begins, for a business that wrote others before. */
+    @PutMapping
+    List<NextNumber> begin(@RequestBody FirstNumber first) {
+        List<Problem> problems = new ArrayList<>();
+        if (!KINDS.contains(first.kind())) {
+            problems.add(new Problem("kind", first.kind(), "must be one of " + KINDS));
+        }
+        if (first.next() < 1 || first.next() > HIGHEST) {
+            problems.add(new Problem("next", String.valueOf(first.next()), "must be from 1 to " + HIGHEST));
+        }
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        transaction.executeWithoutResult(
+                s -> numbers.begin(first.kind(), pattern(first.kind()), clock.today(), first.next()));
+        return next();
+    }
+
+    private NumberPattern pattern(String kind) {
+        Business own = business.business();
+        return new NumberPattern("invoice".equals(kind) ? own.invoicePattern() : own.creditNotePattern());
+    }
+}

@@ -1,0 +1,163 @@
+package quill.server.lists;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import quill.core.money.Amounts;
+import quill.server.business.BusinessService;
+import quill.server.common.Amount;
+import quill.server.common.BusinessClock;
+import quill.server.common.Csv;
+import quill.server.common.Rows;
+
+/** All that came in as one table: filtered, ordered, added up. Reads only; a page begins where the one before ended. */
+@Repository
+class PaymentList {
+    static final List<String> KINDS = List.of("all", "card", "transfer", "cash", "cheque", "undone");
+    static final List<String> SORTS = List.of("received", "client", "way", "amount");
+    static final int PAGE = 50;
+    private static final String FROM = """
+              FROM payment p JOIN client c ON c.id = p.client_id LEFT JOIN invoice v ON v.id = p.invoice_id
+            """;
+    private static final String SELECT = """
+            SELECT p.id, p.client_id, c.name, p.invoice_id, v.number, p.way, p.currency, p.amount_minor, p.fee_minor,
+                   p.value_on, p.booked_on, p.reference, p.card, p.undone_on, p.undone_why, p.unexpected, p.held
+            """ + FROM;
+
+    private final JdbcClient jdbc;
+    private final BusinessService business;
+    private final BusinessClock clock;
+
+    PaymentList(JdbcClient jdbc, BusinessService business, BusinessClock clock) {
+        this.jdbc = jdbc;
+        this.business = business;
+        this.clock = clock;
+    }
+
+    /**
+     * A payment of the list.
+     *
+     * @param number of the invoice that it was for; null where it was for none
+     * @param note in words, what is special about it; mostly empty
+     */
+    record ListedPayment(
+            long id,
+            long clientId,
+            String clientName,
+            @Schema(nullable = true) Long invoiceId,
+            @Schema(nullable = true) String number,
+            String way,
+            Amount amount,
+            Amount fee,
+            LocalDate receivedOn,
+            String reference,
+            boolean undone,
+            String note) {}
+
+    /** What all that is shown adds up to in one currency; what was undone counts nowhere. */
+    record PaymentTotal(int count, Amount amount, Amount fee) {}
+
+    Wanted wanted(Wanted.Typed typed) {
+        return Wanted.of(typed, KINDS, SORTS, clock.today());
+    }
+
+    /** Rows from one place on. */
+    List<ListedPayment> rows(Wanted w, int start, int most) {
+        return jdbc.sql(SELECT + where(w) + " ORDER BY " + order(w) + " OFFSET :start ROWS FETCH FIRST :most ROWS ONLY")
+                .params(parameters(w))
+                .param("start", start)
+                .param("most", most)
+                .query(PaymentList::row)
+                .list();
+    }
+
+    List<PaymentTotal> totals(Wanted w) {
+        return jdbc.sql("""
+                SELECT p.currency, COUNT(*), SUM(CASE WHEN p.undone_on IS NULL THEN p.amount_minor ELSE 0 END),
+                       SUM(CASE WHEN p.undone_on IS NULL THEN p.fee_minor ELSE 0 END)
+                """ + FROM + where(w) + " GROUP BY p.currency ORDER BY p.currency <> :own, p.currency")
+                .params(parameters(w))
+                .query((rs, n) -> new PaymentTotal(
+                        rs.getInt(2),
+                        Amount.ofMinor(rs.getString(1), rs.getLong(3)),
+                        Amount.ofMinor(rs.getString(1), rs.getLong(4))))
+                .list();
+    }
+
+    /** The rows as a table for spreadsheets: amounts are plain numbers, their currency beside them. */
+    static List<List<String>> table(List<ListedPayment> rows) {
+        List<List<String>> table = new ArrayList<>();
+        table.add(List.of(
+                "Received", "Client", "Invoice", "By", "Reference", "Currency", "Amount", "Processing fee", "Note"));
+        rows.forEach(r -> table.add(List.of(
+                r.receivedOn().toString(),
+                Csv.text(r.clientName()),
+                r.number() == null ? "" : Csv.text(r.number()),
+                r.way(),
+                Csv.text(r.reference()),
+                r.amount().currency(),
+                Amounts.plain(r.amount().money()),
+                Amounts.plain(r.fee().money()),
+                Csv.text(r.note()))));
+        return table;
+    }
+
+    private Map<String, Object> parameters(Wanted w) {
+        return w.parameters(clock.today(), business.business().currency());
+    }
+
+    private static String where(Wanted w) {
+        String which = switch (w.which()) {
+            case "all" -> "TRUE";
+            case "undone" -> "p.undone_on IS NOT NULL";
+            default -> "p.way = '" + w.which().toUpperCase(Locale.ROOT) + "'"; // one of KINDS
+        };
+        return " WHERE " + which + (w.hasPeriod() ? " AND p.value_on BETWEEN :from AND :to" : "")
+                + (w.filter().isEmpty() ? "" : """
+                         AND (LOWER(c.name) LIKE :part ESCAPE '!' OR LOWER(p.reference) LIKE :part ESCAPE '!'
+                          OR LOWER(COALESCE(v.number, '')) LIKE :part ESCAPE '!'
+                          OR LOWER(p.card) LIKE :part ESCAPE '!')
+                        """);
+    }
+
+    private static String order(Wanted w) {
+        String way = w.down() ? " DESC" : "";
+        return switch (w.sort()) {
+            case "client" -> "LOWER(c.name)" + way + ", p.value_on DESC, p.id DESC";
+            case "way" -> "p.way" + way + ", p.value_on DESC, p.id DESC";
+            case "amount" -> "p.currency <> :own, p.currency, p.amount_minor" + way + ", p.id" + way;
+            default -> "p.value_on" + way + ", p.id" + way;
+        };
+    }
+
+    private static ListedPayment row(ResultSet rs, int n) throws SQLException {
+        String currency = rs.getString("currency");
+        LocalDate undone = Rows.date(rs, "undone_on");
+        String note = undone != null
+                ? "undone: " + rs.getString("undone_why")
+                : rs.getBoolean("held")
+                        ? "held as a deposit"
+                        : rs.getBoolean("unexpected") ? "came unexpectedly, held as client credit" : "";
+        String card = rs.getString("card");
+        return new ListedPayment(
+                rs.getLong("id"),
+                rs.getLong("client_id"),
+                rs.getString("name"),
+                rs.getObject("invoice_id", Long.class),
+                rs.getString("number"),
+                rs.getString("way").toLowerCase(Locale.ROOT) + (card.isEmpty() ? "" : ", " + card),
+                Amount.ofMinor(currency, rs.getLong("amount_minor")),
+                Amount.ofMinor(currency, rs.getLong("fee_minor")),
+                rs.getDate("value_on").toLocalDate(),
+                rs.getString("reference"),
+                undone != null,
+                note);
+    }
+}

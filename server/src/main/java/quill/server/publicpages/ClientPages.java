@@ -1,0 +1,160 @@
+package quill.server.publicpages;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+import quill.core.document.CreditorReference;
+import quill.core.money.Amounts;
+import quill.server.books.BooksService;
+import quill.server.common.Amount;
+import quill.server.common.BusinessClock;
+import quill.server.debts.Debts;
+import quill.server.dispatch.WaysToPay;
+import quill.server.invoices.Attachments;
+import quill.server.invoices.CreditNotes;
+import quill.server.invoices.FixedDocument;
+import quill.server.invoices.Invoice;
+import quill.server.invoices.InvoicesService;
+import quill.server.invoices.Measure;
+import quill.server.payments.PaymentsService;
+import quill.server.processor.CardOrders;
+
+/** What a client's page says of an invoice. */
+@Service
+class ClientPages {
+    private final InvoicesService invoices;
+    private final CreditNotes notes;
+    private final Attachments attachments;
+    private final Debts debts;
+    private final PaymentsService payments;
+    private final BooksService books;
+    private final CardOrders orders;
+    private final WaysToPay waysToPay;
+    private final BusinessClock clock;
+    private final TransactionTemplate transaction;
+
+    ClientPages(
+            InvoicesService invoices,
+            CreditNotes notes,
+            Attachments attachments,
+            Debts debts,
+            PaymentsService payments,
+            BooksService books,
+            CardOrders orders,
+            WaysToPay waysToPay,
+            BusinessClock clock,
+            TransactionTemplate transaction) {
+        this.invoices = invoices;
+        this.notes = notes;
+        this.attachments = attachments;
+        this.debts = debts;
+        this.payments = payments;
+        this.books = books;
+        this.orders = orders;
+        this.waysToPay = waysToPay;
+        this.clock = clock;
+        this.transaction = transaction;
+    }
+
+    /** One thing that can be paid now. @param what due now, or all that is open */
+    record Choice(String what, List<Long> installments, Amount amount) {}
+
+    /** A payment that arrived, without what it cost the business. */
+    record Received(LocalDate on, String how, Amount amount) {}
+
+    /** A credit note about the invoice. */
+    record TakenBack(long id, String number, LocalDate on, String reason, Amount total, boolean whole) {}
+
+    /** The page, whole. */
+    record PublicPage(
+            FixedDocument document,
+            LocalDate today,
+            List<Measure.Part> measure,
+            Amount open,
+            List<Choice> choices,
+            boolean cards,
+            String iban,
+            String reference,
+            List<Received> received,
+            Amount credit,
+            List<TakenBack> creditNotes,
+            List<Attachments.Attachment> files,
+            @Schema(nullable = true) LocalDate voidedOn,
+            @Schema(nullable = true) String declined) {}
+
+    /** What the page of an issued invoice says. */
+    PublicPage of(Invoice invoice) {
+        FixedDocument document = invoices.document(invoice);
+        List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
+        CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
+        boolean open = invoice.openMinor() > 0;
+        WaysToPay.Ways ways = waysToPay.of(currency);
+        return new PublicPage(
+                document,
+                clock.today(),
+                parts,
+                Amount.ofMinor(invoice.currency(), invoice.openMinor()),
+                choices(parts, currency),
+                ways.card() && open,
+                ways.iban(),
+                CreditorReference.grouped(document.paymentReference()),
+                payments.ofInvoice(invoice.id()).stream()
+                        .filter(p -> p.undoneOn() == null)
+                        .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
+                        .toList(),
+                Amount.of(books.creditOf(invoice.clientId(), currency)),
+                notes.of(invoice.id()).stream()
+                        .map(n -> new TakenBack(
+                                n.id(), n.number(), n.issuedOn(), n.reason(), Amount.of(n.total()), n.whole()))
+                        .toList(),
+                attachments.of(invoice.id()).stream()
+                        .filter(Attachments.Attachment::sent)
+                        .toList(),
+                invoice.voidedOn(),
+                open ? orders.declinedOn(invoice.id()).orElse(null) : null);
+    }
+
+    /**
+     * What the page of a draft would say if it were issued now: it is issued, read, and all of it is taken back.
+     *
+     * @throws quill.core.RefusedException with every field that has to be mended first
+     */
+    PublicPage ofDraft(long id, int version) {
+        return transaction.execute(status -> {
+            status.setRollbackOnly();
+            return of(invoices.issue(id, version));
+        });
+    }
+
+    /** The first open installment with all that fell due before it, and all that is open where that is more. */
+    private List<Choice> choices(List<Measure.Part> parts, CurrencyUnit currency) {
+        List<Measure.Part> open =
+                parts.stream().filter(p -> p.open().money().isPositive()).toList();
+        if (open.isEmpty()) {
+            return List.of();
+        }
+        LocalDate today = clock.today();
+        List<Measure.Part> due = new ArrayList<>(
+                open.stream().filter(p -> !p.dueOn().isAfter(today)).toList());
+        if (due.isEmpty()) {
+            due.add(open.get(0));
+        }
+        List<Choice> choices = new ArrayList<>();
+        choices.add(choice("due", due, currency));
+        if (due.size() < open.size()) {
+            choices.add(choice("all", open, currency));
+        }
+        return choices;
+    }
+
+    private static Choice choice(String what, List<Measure.Part> parts, CurrencyUnit currency) {
+        Money sum =
+                Amounts.sum(currency, parts.stream().map(p -> p.open().money()).toList());
+        return new Choice(what, parts.stream().map(Measure.Part::id).toList(), Amount.of(sum));
+    }
+}

@@ -1,0 +1,98 @@
+package quill.server.business;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.LocalDate;
+import java.util.List;
+import org.joda.money.CurrencyUnit;
+import org.testng.annotations.Test;
+import quill.core.RefusedException;
+import quill.core.document.TypedDraft;
+import quill.server.Caller;
+import quill.server.Server;
+import quill.server.business.BankAccounts.BankAccount;
+import quill.server.clients.Client;
+import quill.server.clients.ClientMore;
+import quill.server.clients.ClientsService;
+import quill.server.dispatch.WaysToPay;
+import quill.server.invoices.FixedDocument;
+import quill.server.invoices.Invoice;
+import quill.server.invoices.InvoicesService;
+import quill.server.people.PeopleService;
+
+/** Each currency is transferred to its own account, where it has one. IBANs: examples of the IBAN registry (SWIFT). */
+public class BankAccountsTest {
+    private static final String POUNDS = "GB29 NWBK 6016 1331 9268 19";
+    private static final String PASSPHRASE = "felt hammers and copper strings";
+
+    @Test
+    public void anInvoiceNamesTheAccountOfItsCurrencyAndKeepsIt() {
+        try (Server server = new Server()) {
+            server.setUp(LocalDate.of(2027, 3, 15));
+            server.account();
+            server.bean(Rates.class).note(new Rates.Rate("GBP", "", "1.17"));
+            BankAccounts accounts = server.bean(BankAccounts.class);
+            String usual = server.bean(BusinessService.class).business().iban();
+            accounts.keep(new BankAccount("GBP", POUNDS, "NWBKGB2L"));
+            ClientMore brought = new ClientMore(
+                    null, "", "", "Stage door\nBack Lane", "", null, null, List.of(), List.of(), "", List.of());
+            long client = server.bean(ClientsService.class)
+                    .make(new Client(0, "Harbour Hall", "", "h@h.example", "1 Quay", "GB", "", "", null, brought, 1))
+                    .id();
+            assertThat(issued(server, client, "GBP").iban()).isEqualTo(POUNDS);
+            FixedDocument inEuro = issued(server, client, "EUR");
+            assertThat(inEuro.iban()).isEqualTo(usual);
+            assertThat(inEuro.to().delivery()).isEqualTo("Stage door\nBack Lane");
+            assertThat(server.bean(WaysToPay.class).of(CurrencyUnit.of("GBP")).iban())
+                    .isEqualTo(POUNDS);
+            accounts.remove("GBP");
+            assertThat(server.bean(WaysToPay.class).of(CurrencyUnit.of("GBP")).iban())
+                    .isNotEqualTo(POUNDS);
+        }
+    }
+
+    private static FixedDocument issued(Server server, long client, String currency) {
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        TypedDraft draft = new TypedDraft(
+                client,
+                currency,
+                "hall",
+                "",
+                "2027-03-15",
+                "",
+                false,
+                List.of(new TypedDraft.TypedLine("Tuning", "1", "", "80", "", List.of("none"))),
+                List.of(new TypedDraft.TypedTerm(false, "rest", "30")),
+                "",
+                null);
+        Invoice invoice = invoices.issue(invoices.begin(draft, null), 1);
+        return invoices.document(invoice);
+    }
+
+    @Test
+    public void aSlipIsNamedAndNobodyChangesOneWithoutThePassphrase() {
+        try (Server server = new Server()) {
+            server.setUp(LocalDate.of(2027, 3, 15));
+            BankAccounts accounts = server.bean(BankAccounts.class);
+            assertThatThrownBy(() -> accounts.keep(new BankAccount("GBP", POUNDS.replace("19", "18"), "")))
+                    .isInstanceOfSatisfying(
+                            RefusedException.class,
+                            e -> assertThat(e.problems().get(0).field()).isEqualTo("iban"));
+            assertThatThrownBy(() -> accounts.keep(new BankAccount("EUR", POUNDS, "")))
+                    .isInstanceOf(RefusedException.class);
+            assertThatThrownBy(() -> accounts.keep(new BankAccount("POUND", "", "")))
+                    .isInstanceOf(RefusedException.class);
+            server.bean(PeopleService.class).makeOwner("odile@workshop.example", "Odile", PASSPHRASE);
+            Caller caller = new Caller(server).signedIn("odile@workshop.example", PASSPHRASE);
+            String typed = "{\"currency\":\"GBP\",\"iban\":\"" + POUNDS + "\",\"bic\":\"\"}";
+            assertThat(caller.send("PUT", "/api/business/accounts", typed).statusCode())
+                    .isIn(403, 422);
+            assertThat(accounts.all()).isEmpty();
+            caller.post("/api/session/proof", "{\"passphrase\":\"" + PASSPHRASE + "\"}");
+            assertThat(caller.send("PUT", "/api/business/accounts", typed).statusCode())
+                    .isEqualTo(200);
+            assertThat(accounts.all()).hasSize(1);
+        }
+    }
+}

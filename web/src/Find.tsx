@@ -1,0 +1,136 @@
+import '@mantine/spotlight/styles.css';
+import { createSpotlight, Spotlight } from '@mantine/spotlight';
+import { useDebouncedValue } from '@mantine/hooks';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, data, type Schemas } from './api/client';
+import { useHeldKeys } from './design/useHeldKeys';
+import css from './Frame.module.css';
+
+const [store, palette] = createSpotlight();
+export { palette };
+
+const kinds: Record<Schemas['Found']['kind'], string> = {
+  CLIENT: 'Clients',
+  INVOICE: 'Invoices',
+  CREDIT_NOTE: 'Credit notes',
+  PAYMENT: 'Payments',
+  ITEM: 'Catalogue',
+  BUNDLE: 'Bundles',
+};
+
+/** Places and acts, by the words with which somebody may ask for them. */
+const own: { title: string; to: string; words?: string }[] = [
+  { title: 'New invoice', to: '/invoices/new', words: 'write draft bill' },
+  { title: 'New client', to: '/clients/new', words: 'add customer' },
+  { title: 'New item', to: '/catalogue/new', words: 'add product article' },
+  { title: 'New bundle', to: '/catalogue/bundle' },
+  { title: 'Today', to: '/' },
+  { title: 'Done so far', to: '/done', words: 'history log' },
+  { title: 'Invoices', to: '/invoices' },
+  { title: 'All invoices, as a list', to: '/invoices/list', words: 'table export csv totals' },
+  { title: 'Money in', to: '/money-in', words: 'payments received' },
+  { title: 'Clients', to: '/clients' },
+  { title: 'Aging', to: '/aging', words: 'late overdue owes' },
+  { title: 'Take clients in, from a table or cards', to: '/clients/table', words: 'import csv vcard' },
+  { title: 'Catalogue', to: '/catalogue', words: 'items prices' },
+  { title: 'Take a table of items in', to: '/catalogue/table', words: 'import csv' },
+  { title: 'Books', to: '/books', words: 'journal accounts ledger' },
+  { title: 'Settings: the business', to: '/settings', words: 'address iban bank logo numbers' },
+  { title: 'Settings: taxes and currencies', to: '/settings/taxes', words: 'vat rate exchange' },
+  { title: 'Settings: documents', to: '/settings/documents', words: 'layout terms fields cash' },
+  { title: 'Settings: reminders and late fees', to: '/settings/reminders', words: 'plan dunning' },
+  { title: 'Settings: sign-ins', to: '/settings/access', words: 'access security passphrase' },
+];
+
+/** What can be done with something that was found. */
+function actsOf(f: Schemas['Found']): { title: string; to: string }[] {
+  if (f.kind === 'CLIENT')
+    return [{ title: `New invoice for ${f.title}`, to: `/invoices/new?client=${f.id}` }];
+  if (f.kind === 'INVOICE' && !f.title.startsWith('Draft'))
+    return [{ title: `New credit note for ${f.title}`, to: `${f.place}?do=credit` }];
+  return [];
+}
+
+const fits = (query: string, text: string) =>
+  query
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.toLowerCase().includes(word));
+
+/** What is longer than its place can be read by keyboard alone. */
+const readable = { viewportProps: { tabIndex: 0 } };
+
+/** Finds clients, documents, amounts, payments, items, places and acts, by keyboard alone. */
+export function Find() {
+  const [query, setQuery] = useState('');
+  const [asked] = useDebouncedValue(query.trim(), 80);
+  const navigate = useNavigate();
+  const answer = useQuery({
+    queryKey: ['finding', asked],
+    enabled: asked !== '',
+    queryFn: () => data(api.GET('/api/finding', { params: { query: { words: asked } } })),
+    placeholderData: keepPreviousData,
+    staleTime: 0,
+  });
+  const found = asked === '' ? [] : (answer.data ?? []);
+  const places = own.filter((p) => query.trim() !== '' && fits(query.trim(), `${p.title} ${p.words ?? ''}`));
+  const acts = found.slice(0, 3).flatMap(actsOf);
+  const groups = Object.entries(kinds)
+    .map(([kind, label]) => ({ label, rows: found.filter((f) => f.kind === kind) }))
+    .filter((g) => g.rows.length > 0);
+  const action = (key: string, title: string, to: string, under?: string) => (
+    <Spotlight.Action key={key} onClick={() => void navigate(to)}>
+      <span className={css.found}>
+        <span>{title}</span>
+        {under && <span className={css.under}>{under}</span>}
+      </span>
+    </Spotlight.Action>
+  );
+  const fresh =
+    query.trim() === '' ||
+    answer.isError ||
+    (asked === query.trim() && answer.isSuccess && !answer.isPlaceholderData);
+  // Enter in a hurry opens the first of what fits all that was typed, not of what fitted the letters before.
+  const { hold } = useHeldKeys(fresh, () =>
+    document.querySelector<HTMLElement>('.mantine-Spotlight-action')?.click(),
+  );
+  const nothing = asked !== '' && found.length === 0 && places.length === 0 && !answer.isFetching;
+  return (
+    <Spotlight.Root
+      store={store}
+      query={query}
+      onQueryChange={setQuery}
+      onSpotlightOpen={() => setQuery('')}
+      shortcut={['mod + K']}
+      tagsToIgnore={[]}
+      triggerOnContentEditable
+      scrollable
+      maxHeight="70vh"
+    >
+      <Spotlight.Search
+        placeholder="A name, a number, an amount, a place…"
+        aria-label="Find anything"
+        onKeyDownCapture={(event) => hold(event, (k) => k === 'Enter')}
+      />
+      <Spotlight.ActionsList {...readable}>
+        {groups.map((g) => (
+          <Spotlight.ActionsGroup key={g.label} label={g.label}>
+            {g.rows.map((f) => action(`${f.kind}-${f.id}`, f.title, f.place, f.under))}
+          </Spotlight.ActionsGroup>
+        ))}
+        {acts.length + places.length > 0 && (
+          <Spotlight.ActionsGroup label="Places and acts">
+            {places.map((p) => action(p.to, p.title, p.to))}
+            {acts.map((a) => action(a.to, a.title, a.to))}
+          </Spotlight.ActionsGroup>
+        )}
+        {nothing && <Spotlight.Empty>Nothing has these words.</Spotlight.Empty>}
+        {asked === '' && (
+          <Spotlight.Empty>Clients, invoices, payments, items, amounts, places.</Spotlight.Empty>
+        )}
+      </Spotlight.ActionsList>
+    </Spotlight.Root>
+  );
+}

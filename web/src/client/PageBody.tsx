@@ -1,0 +1,345 @@
+import { useState } from 'react';
+import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
+import { isZero, longDate, money, plain, shortDate, spokenDate } from '../design/format';
+import { MeasureFigure } from '../design/Measure';
+
+type Page = Schemas['PublicPage'];
+
+function Ask({ page: p }: { page: Page }) {
+  const d = p.document;
+  const next = p.measure.find((m) => !isZero(m.open));
+  const what = d.subject ? `, for ${d.subject}` : '';
+  const whole = p.creditNotes.find((n) => n.whole);
+  if (p.voidedOn)
+    return (
+      <p className="ask">
+        {d.to.name}, this invoice is void. <b>You owe nothing on it.</b>
+      </p>
+    );
+  if (whole)
+    return (
+      <p className="ask">
+        {d.to.name}, this invoice was taken back by credit note {whole.number}. <b>You owe nothing on it.</b>
+      </p>
+    );
+  if (!next)
+    return (
+      <p className="ask">
+        {d.to.name}, <b>{money(d.total)}</b> is paid{what}. Thank you; you owe nothing here.
+      </p>
+    );
+  const asked = p.choices[0]?.amount ?? next.open;
+  const late = p.measure.filter((m) => !isZero(m.open) && m.standing === 'LATE');
+  const debts = late.filter((m) => !m.fee);
+  const fees = p.measure.filter((m) => m.fee && !isZero(m.open) && m.dueOn <= p.today);
+  if (!late.length)
+    return (
+      <p className="ask">
+        {d.to.name}, <b>{money(asked)}</b> {next.dueOn === p.today ? 'is due today,' : 'is due by'}{' '}
+        <b>{spokenDate(next.dueOn)}</b>
+        {what}.
+      </p>
+    );
+  // Since when is said of one debt only, never of a sum of several; a fee was not due before it was charged.
+  const one = debts.length === 1 ? debts[0] : undefined;
+  const oldest = spokenDate((debts[0] ?? next).dueOn);
+  const fee = fees.length === 1 && fees[0] ? `the late fee of ${longDate(fees[0].dueOn)}` : 'the late fees';
+  if (one)
+    return (
+      <p className="ask">
+        {d.to.name}, <b className="late">{money(one.open)}</b> was due on <b>{oldest}</b>
+        {what}
+        {asked.amount !== one.open.amount && (
+          <>
+            ; with {fees.length ? fee : 'what is due today'} <b className="late">{money(asked)}</b> is to be
+            paid now
+          </>
+        )}
+        .
+      </p>
+    );
+  return (
+    <p className="ask">
+      {d.to.name}, <b className="late">{money(asked)}</b> is to be paid now{what}
+      {debts.length ? (
+        <>
+          ; the oldest of it was due on <b>{oldest}</b>
+          {fees.length > 0 && `, and ${fee} ${fees.length === 1 ? 'is' : 'are'} in it`}
+        </>
+      ) : (
+        `: ${fee}`
+      )}
+      .
+    </p>
+  );
+}
+
+function Paying({ page: p, token, onStale }: { page: Page; token: string | null; onStale: () => void }) {
+  const [chosen, setChosen] = useState('due');
+  const [going, setGoing] = useState(false);
+  const [refusal, setRefusal] = useState('');
+  const choice = p.choices.find((c) => c.what === chosen) ?? p.choices[0];
+  if (!choice) return null;
+  const pay = async () => {
+    if (!token) return;
+    setGoing(true);
+    setRefusal('');
+    try {
+      const answer = await data(
+        api.POST('/api/public/{token}/orders', {
+          params: { path: { token } },
+          body: {
+            installments: choice.installments,
+            amount: choice.amount.amount,
+            currency: choice.amount.currency,
+          },
+        }),
+      );
+      window.location.assign(answer.address);
+    } catch (error) {
+      setRefusal(messageOf(error));
+      setGoing(false);
+      if (error instanceof ApiError && error.status === 409) onStale();
+    }
+  };
+  const first = p.measure.find((m) => !isZero(m.open));
+  const fee = p.measure.some((m) => m.fee && !isZero(m.open));
+  const ahead = first !== undefined && first.dueOn > p.today;
+  const dueNow =
+    p.choices.length === 1
+      ? fee
+        ? 'All that is open, with the late fee'
+        : 'All that is open'
+      : first?.deposit
+        ? 'The deposit'
+        : fee
+          ? 'What is due now, with the late fee'
+          : ahead
+            ? `The installment due ${longDate(first.dueOn)}`
+            : 'What is due now';
+  return (
+    <>
+      {p.cards && (
+        <>
+          <fieldset aria-label="What to pay">
+            {p.choices.map((c) => (
+              <label key={c.what} className="choice">
+                <input
+                  type="radio"
+                  name="what"
+                  checked={c.what === choice.what}
+                  onChange={() => setChosen(c.what)}
+                />
+                {c.what === 'all' ? 'All that is open' : dueNow}
+                <b>{money(c.amount)}</b>
+              </label>
+            ))}
+          </fieldset>
+          <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
+            Pay {money(choice.amount)} by card
+          </button>
+        </>
+      )}
+      {refusal && (
+        <p className="told refused" role="alert">
+          {refusal}
+        </p>
+      )}
+      {p.cards && (
+        <p className="faded small">
+          The card page belongs to the card company; {p.document.from.name} never sees the number.
+        </p>
+      )}
+      {p.iban && (
+        <>
+          <h2>{p.cards ? 'Or by bank transfer' : 'By bank transfer'}</h2>
+          <dl>
+            <div>
+              <dt>To</dt>
+              <dd>{p.document.from.name}</dd>
+            </div>
+            <div>
+              <dt>IBAN</dt>
+              <dd>{p.iban}</dd>
+            </div>
+            <div>
+              <dt>Reference</dt>
+              <dd>{p.reference}</dd>
+            </div>
+          </dl>
+        </>
+      )}
+    </>
+  );
+}
+
+/**
+ * What one client sees: who asks, for what, how much, by when; then the ways to pay, then the lines.
+ *
+ * @param token of its link; null where the business looks at it beforehand, and nothing can be done
+ */
+export function PageBody({
+  page,
+  token,
+  onStale,
+}: {
+  page: Page;
+  token: string | null;
+  onStale: () => void;
+}) {
+  const d = page.document;
+  const Box = token ? 'main' : 'div';
+  const link = (to: string) => (token ? { href: `/api/public/${token}/${to}` } : {});
+  return (
+    <Box className="client">
+      <header className="top">
+        {d.logo ? (
+          <img
+            src={token ? `/api/public/${token}/logo` : `/api/business/logo/${d.logo}`}
+            alt={d.from.name}
+            className="logo"
+          />
+        ) : (
+          <b>{d.from.name}</b>
+        )}
+        <span className="faded">Invoice {d.number}</span>
+      </header>
+      {token && (
+        <h1 style={{ position: 'absolute', left: -9999 }}>
+          Invoice {d.number} from {d.from.name}
+        </h1>
+      )}
+      <Ask page={page} />
+      {page.measure.length > 0 && <MeasureFigure parts={page.measure} />}
+      {page.declined && (
+        <p className="told refused" role="status">
+          Card declined: {page.declined}. Nothing was taken. Try another card
+          {page.iban ? ', or pay by bank transfer' : ''}.
+        </p>
+      )}
+      {page.received.length > 0 && (
+        <div className="told" role="status">
+          {page.received.map((r, i) => (
+            <div key={`${r.on}-${i}`}>
+              {money(r.amount)} received {shortDate(r.on)}, {r.how}.
+            </div>
+          ))}
+          {!isZero(page.credit) && <div>{money(page.credit)} of yours is held as credit.</div>}
+        </div>
+      )}
+      <Paying page={page} token={token} onStale={onStale} />
+      <h2>What it is for</h2>
+      <dl>
+        {d.lines.map((l, i) => (
+          <div key={`${i}-${l.description}`}>
+            <dt>
+              {l.description}
+              <span className="faded small">
+                {' '}
+                {l.quantity} {l.unit} × {plain({ amount: l.unitPrice })}
+                {l.discount && `, less ${l.discount}`}
+              </span>
+              {l.note && <span className="under small faded pre">{l.note}</span>}
+            </dt>
+            <dd>{plain(l.net)}</dd>
+          </div>
+        ))}
+        {d.discounts.map((e, i) => (
+          <div key={`d${i}`}>
+            <dt>
+              {e.description}
+              {e.how && <span className="faded small"> {e.how}</span>}
+            </dt>
+            <dd>−{plain(e.amount)}</dd>
+          </div>
+        ))}
+        {d.charges.map((e, i) => (
+          <div key={`c${i}`}>
+            <dt>{e.description}</dt>
+            <dd>{plain(e.amount)}</dd>
+          </div>
+        ))}
+        {d.taxes
+          .filter((t) => t.category !== 'O')
+          .map((t) => (
+            <div key={t.name} className="faded">
+              <dt>
+                {t.name} on {plain(t.base)}
+                {t.reason && <span className="small"> {t.reason}</span>}
+              </dt>
+              <dd>{plain(t.amount)}</dd>
+            </div>
+          ))}
+        <div className="total">
+          <dt>Total</dt>
+          <dd>{money(d.total)}</dd>
+        </div>
+        {!isZero(d.prepaid) && (
+          <div>
+            <dt>Deposit already paid</dt>
+            <dd>−{plain(d.prepaid)}</dd>
+          </div>
+        )}
+        {!isZero(d.rounding) && (
+          <div>
+            <dt>Rounding, paid in cash</dt>
+            <dd>{plain(d.rounding)}</dd>
+          </div>
+        )}
+        {d.due.amount !== d.total.amount && (
+          <div className="total">
+            <dt>To be paid</dt>
+            <dd>{money(d.due)}</dd>
+          </div>
+        )}
+        {page.creditNotes.map((n) => (
+          <div key={n.id}>
+            <dt>
+              <a {...link(`credit-notes/${n.id}/pdf`)}>Credit note {n.number}</a>
+              <span className="faded small">
+                {' '}
+                {shortDate(n.on)}, {n.reason}
+              </span>
+            </dt>
+            <dd>−{plain(n.total)}</dd>
+          </div>
+        ))}
+        {page.measure
+          .filter((p) => p.fee && p.standing !== 'CREDITED')
+          .map((p) => (
+            <div key={p.id}>
+              <dt>
+                Late fee of {longDate(p.dueOn)}
+                {p.note && <span className="faded"> {p.note}</span>}
+              </dt>
+              <dd>{plain(p.amount)}</dd>
+            </div>
+          ))}
+      </dl>
+      <p>
+        <a {...link('pdf')}>Save as PDF</a>
+        {page.files.map((f) => (
+          <span key={f.id}>
+            {' · '}
+            <a {...link(`files/${f.id}`)}>{f.name}</a>
+          </span>
+        ))}
+      </p>
+      <p className="faded small pre">
+        {d.from.name}
+        {'\n'}
+        {d.from.address}
+        {'\n'}
+        {d.from.email}
+        {d.from.taxNumber && `\nTax number ${d.from.taxNumber}`}
+        {'\n'}Issued {longDate(d.issuedOn)}
+        {d.reference && `\nYour order ${d.reference}`}
+        {d.project && `\nProject ${d.project}`}
+        {d.fields.map((f) => `\n${f.label}: ${f.value}`)}
+        {d.lateFee && `\n${d.lateFee}`}
+        {d.notes && `\n\n${d.notes}`}
+        {d.terms && `\n\n${d.terms}`}
+      </p>
+    </Box>
+  );
+}

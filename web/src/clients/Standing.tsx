@@ -1,0 +1,137 @@
+import { Button, Menu, Modal, Select } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, data, problemOf, type Schemas } from '../api/client';
+import { clientChoices } from '../api/clients';
+import { Refusal } from '../design/States';
+import { tell } from '../design/tell';
+
+type Account = Schemas['AccountView'];
+
+/** Makes this record a part of another one of the same client. */
+function Merging({ client, onClose }: { client: Schemas['Client']; onClose: () => void }) {
+  const [find, setFind] = useState('');
+  const [into, setInto] = useState<string | null>(null);
+  const choices = useQuery(clientChoices(find));
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const merge = useMutation({
+    mutationFn: () =>
+      data(
+        api.POST('/api/clients/{id}/merging', {
+          params: { path: { id: client.id } },
+          body: { version: client.version, into: Number(into ?? 0) },
+        }),
+      ),
+    onSuccess: async (merged) => {
+      await queries.invalidateQueries();
+      tell(`All of ${client.name} stands with ${merged.name} now.`);
+      onClose();
+      void navigate(`/clients/${merged.id}`);
+    },
+  });
+  const others = (choices.data ?? []).filter((c) => c.id !== client.id);
+  return (
+    <Modal
+      opened
+      onClose={onClose}
+      title={`Merge ${client.name} into another record`}
+      closeButtonProps={{ 'aria-label': 'Close' }}
+    >
+      <div className="form">
+        <p style={{ margin: 0 }}>
+          All invoices, payments, letters and entries of {client.name} move to the other record, whose name,
+          addresses and terms stay. Papers that were issued keep the name they were written to. This cannot be
+          undone.
+        </p>
+        <Select
+          label="The record that stays"
+          placeholder="type a part of its name"
+          searchable
+          data={others.map((c) => ({ value: String(c.id), label: c.name }))}
+          filter={({ options }) => options}
+          searchValue={find}
+          onSearchChange={setFind}
+          value={into}
+          onChange={setInto}
+          error={problemOf(merge.error, 'into')}
+          nothingFoundMessage="No other client fits"
+        />
+        {!problemOf(merge.error, 'into') && <Refusal error={merge.error} />}
+        <Button disabled={!into} loading={merge.isPending} onClick={() => merge.mutate()}>
+          Merge
+        </Button>
+      </div>
+    </Modal>
+  );
+}
+
+/** What is done with a client's record less often. */
+export function Standing({ account }: { account: Account }) {
+  const { client, archived } = account;
+  const [merging, setMerging] = useState(false);
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const archive = useMutation({
+    mutationFn: (next: boolean) =>
+      data(
+        api.PUT('/api/clients/{id}/archived', {
+          params: { path: { id: client.id } },
+          body: { version: client.version, archived: next },
+        }),
+      ),
+    onSuccess: (_, next) => {
+      void queries.invalidateQueries();
+      if (next)
+        tell(`${client.name} is archived: in the list under “archived”, and offered on no new invoice.`);
+    },
+  });
+  const remove = useMutation({
+    mutationFn: () =>
+      data(
+        api.DELETE('/api/clients/{id}', {
+          params: { path: { id: client.id }, query: { version: client.version } },
+        }),
+      ),
+    onSuccess: async () => {
+      await queries.invalidateQueries();
+      void navigate('/clients');
+    },
+  });
+  const error = archive.error ?? remove.error;
+  const idle = account.invoices.length === 0 && account.rows.length === 0;
+  return (
+    <>
+      <Menu position="bottom-end" withinPortal>
+        <Menu.Target>
+          <Button variant="outline">More</Button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          <Menu.Item component="a" href={`/api/clients/${client.id}/card.vcf`}>
+            Save as a card (vCard)
+          </Menu.Item>
+          <Menu.Item onClick={() => setMerging(true)}>Merge into another record…</Menu.Item>
+          <Menu.Item onClick={() => archive.mutate(!archived)}>
+            {archived ? 'Take out of the archive' : 'Archive'}
+          </Menu.Item>
+          {idle && <Menu.Item onClick={() => remove.mutate()}>Delete</Menu.Item>}
+        </Menu.Dropdown>
+      </Menu>
+      {error && (
+        <Modal
+          opened
+          onClose={() => {
+            archive.reset();
+            remove.reset();
+          }}
+          title="Not yet"
+          closeButtonProps={{ 'aria-label': 'Close' }}
+        >
+          <Refusal error={error} />
+        </Modal>
+      )}
+      {merging && <Merging client={client} onClose={() => setMerging(false)} />}
+    </>
+  );
+}
