@@ -20,6 +20,7 @@ import quill.server.clients.ClientTable;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Csv;
+import quill.server.common.OneSnapshot;
 import quill.server.debts.OpenSums;
 import quill.server.payments.PaymentsService;
 
@@ -72,6 +73,7 @@ class ClientList {
     }
 
     /** All of a list, in order. @throws RefusedException for an order that there is not */
+    @OneSnapshot
     List<Owing> shown(Shown shown) {
         Comparator<Owing> order = SORTS.get(shown.sort());
         if (order == null) {

@@ -31,6 +31,7 @@ import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Csv;
 import quill.server.common.Downloads;
+import quill.server.common.Held;
 import quill.server.common.OneSnapshot;
 import quill.server.tables.TableImport;
 
@@ -46,6 +47,7 @@ class ClientsController {
     private final TableImport tables;
     private final BusinessService business;
     private final BusinessClock clock;
+    private final Held held;
 
     ClientsController(
             ClientsService clients,
@@ -53,13 +55,15 @@ class ClientsController {
             ClientStanding standing,
             TableImport tables,
             BusinessService business,
-            BusinessClock clock) {
+            BusinessClock clock,
+            Held held) {
         this.clients = clients;
         this.list = list;
         this.standing = standing;
         this.tables = tables;
         this.business = business;
         this.clock = clock;
+        this.held = held;
     }
 
     /** A client in the index. @param late what of it is past its due date */
@@ -96,6 +100,8 @@ class ClientsController {
     /** A client to choose. */
     record ClientChoice(long id, String name) {}
 
+    private record ClientsOf(Shown shown, LocalDate on) {}
+
     record ArchivedClient(int version, boolean archived) {}
 
     /** @param version of the one that is merged into the other */
@@ -108,14 +114,14 @@ class ClientsController {
      * @param after id of the last client of the page before
      */
     @GetMapping
-    @OneSnapshot
     ClientPage list(
             @RequestParam(required = false) String filter,
             @RequestParam(defaultValue = "late") String sort,
             @RequestParam(defaultValue = "false") boolean archived,
             @RequestParam(required = false) Long after) {
         LocalDate today = clock.today();
-        List<Owing> all = list.shown(new Shown(filter, sort, archived));
+        Shown shown = new Shown(filter, sort, archived);
+        List<Owing> all = held.of(new ClientsOf(shown, today), () -> list.shown(shown));
         int from = 0;
         for (int i = 0; after != null && i < all.size(); i++) {
             from = all.get(i).client().id() == after ? i + 1 : from;

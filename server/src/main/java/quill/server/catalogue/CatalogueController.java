@@ -32,6 +32,7 @@ import quill.core.money.DecimalMark;
 import quill.core.money.TypedNumber;
 import quill.server.business.BusinessService;
 import quill.server.common.Csv;
+import quill.server.common.Held;
 import quill.server.common.OneSnapshot;
 import quill.server.common.TypedMark;
 import quill.server.tables.TableImport;
@@ -46,8 +47,11 @@ class CatalogueController {
     private final TableImport tables;
     private final BusinessService business;
     private final KeptExtras extras;
+    private final Held held;
 
-    CatalogueController(CatalogueService service, TableImport tables, BusinessService business, KeptExtras extras) {
+    CatalogueController(
+            CatalogueService service, TableImport tables, BusinessService business, KeptExtras extras, Held held) {
+        this.held = held;
         this.extras = extras;
         this.service = service;
         this.tables = tables;
@@ -115,14 +119,14 @@ class CatalogueController {
 
     /** A page of items. @param from how many of them to pass over @param sort description, code or stock */
     @GetMapping("/items")
-    @OneSnapshot
     ItemPage items(
             @RequestParam(defaultValue = "") String filter,
             @RequestParam(defaultValue = "false") boolean retired,
             @RequestParam(defaultValue = "false") boolean low,
             @RequestParam(defaultValue = "description") String sort,
             @RequestParam(defaultValue = "0") int from) {
-        var page = service.page(wanted(filter, retired, low, sort, Math.max(0, from), PAGE));
+        ItemRepository.Wanted wanted = wanted(filter, retired, low, sort, Math.max(0, from), PAGE);
+        var page = held.of(wanted, () -> service.page(wanted));
         int next = Math.max(0, from) + page.items().size();
         return new ItemPage(
                 page.items().stream().map(ItemView::of).toList(), page.count(), next < page.count() ? next : null);

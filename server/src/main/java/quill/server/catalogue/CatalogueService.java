@@ -29,6 +29,7 @@ import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.Findable;
 import quill.server.common.NotFoundException;
+import quill.server.common.OneSnapshot;
 import quill.server.common.Texts;
 
 /** The catalogue: what is sold again and again, and bundles of it. */
@@ -161,6 +162,7 @@ public class CatalogueService {
     /** Items of a list's page. @param count of all that fit */
     record Page(List<StoredItem> items, int count) {}
 
+    @OneSnapshot
     Page page(ItemRepository.Wanted wanted) {
         return new Page(items.page(wanted), items.count(wanted));
     }

@@ -12,6 +12,7 @@ import quill.core.RefusedException;
 import quill.server.business.BusinessService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
+import quill.server.common.OneSnapshot;
 import quill.server.common.PageKey;
 import quill.server.debts.Debts;
 
@@ -70,6 +71,7 @@ public class InvoiceIndex {
             @Schema(nullable = true) String more) {}
 
     /** The first page of each group; empty ones are left out. */
+    @OneSnapshot
     public List<Group> groups(String filter) {
         List<InvoiceRepository.Sum> sums = sums(filter);
         return TIMES.stream()

@@ -21,6 +21,7 @@ import quill.core.table.PastedRows;
 import quill.server.QuillSettings;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
+import quill.server.common.Held;
 import quill.server.common.OneSnapshot;
 import quill.server.debts.Debts;
 
@@ -35,6 +36,7 @@ class InvoicesController {
     private final Debts debts;
     private final BusinessClock clock;
     private final QuillSettings settings;
+    private final Held held;
 
     InvoicesController(
             InvoicesService service,
@@ -43,7 +45,8 @@ class InvoicesController {
             InvoiceIndex index,
             Debts debts,
             BusinessClock clock,
-            QuillSettings settings) {
+            QuillSettings settings,
+            Held held) {
         this.service = service;
         this.notes = notes;
         this.attachments = attachments;
@@ -51,6 +54,7 @@ class InvoicesController {
         this.debts = debts;
         this.clock = clock;
         this.settings = settings;
+        this.held = held;
     }
 
     /** @param number the number that it keeps, if it was issued under one and taken back */
@@ -102,10 +106,11 @@ class InvoicesController {
 
     record IssueDraft(int version) {}
 
+    private record GroupsOf(String filter, LocalDate on) {}
+
     @GetMapping("/invoices")
-    @OneSnapshot
     List<InvoiceIndex.Group> list(@RequestParam(required = false) String filter) {
-        return index.groups(filter);
+        return held.of(new GroupsOf(filter, clock.today()), () -> index.groups(filter));
     }
 
     /** A page of one group. @param after what the page before said in {@code more} */

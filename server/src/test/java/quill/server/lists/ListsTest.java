@@ -174,4 +174,23 @@ public class ListsTest {
         assertThat(caller.send("DELETE", "/api/views/" + id, "").statusCode()).isEqualTo(200);
         assertThat(get("/api/views?place=/invoices/list")).isEmpty();
     }
+
+    /** Sums over everything are held between commits; a commit of whatever kind drops them. */
+    @Test
+    public void aListSaysAtOnceWhatWasBookedSinceItWasLookedAt() {
+        long client = server.client("Looked At Twice", true);
+        String owes = "/api/clients?filter=Looked+At+Twice";
+        String groups = "/api/invoices?filter=Looked+At+Twice";
+        assertThat(get(owes).path("rows").get(0).path("owes").path("amount").asString())
+                .isEqualTo("0.00");
+        assertThat(get(groups)).isEmpty();
+        long invoice = server.issue(client, "Tuning, twice", "80.00", "rest@10", null);
+        assertThat(get(owes).path("rows").get(0).path("owes").path("amount").asString())
+                .isEqualTo("80.00");
+        assertThat(get(groups).get(0).path("count").asInt()).isEqualTo(1);
+        server.pay(client, invoice, "80.00", DAY);
+        assertThat(get(owes).path("rows").get(0).path("owes").path("amount").asString())
+                .isEqualTo("0.00");
+        assertThat(get(groups).get(0).path("when").asString()).isEqualTo("settled");
+    }
 }
