@@ -39,6 +39,12 @@ export const extras = queryOptions({
   queryFn: () => data(api.GET('/api/catalogue/extras')),
 });
 
+/** Units of the business's own, with their codes. */
+export const units = queryOptions({
+  queryKey: [...catalogueKey, 'units'],
+  queryFn: () => data(api.GET('/api/catalogue/units')),
+});
+
 export const choicesOf = (find: string, currency: string) =>
   queryOptions({
     queryKey: [...catalogueKey, 'choices', find, currency],

@@ -13,6 +13,7 @@ import { TakeTable } from '../tables/TakeTable';
 import { BundleForm } from './BundleForm';
 import css from '../design/Form.module.css';
 import { ItemRecord, NewItem } from './ItemRecord';
+import { UnitsPage } from './UnitsPage';
 
 const sorts = [
   ['description', 'by description'],
@@ -208,7 +209,17 @@ function Index({ open }: { open: string | undefined }) {
             ))}
         </>
       )}
-      {!view.low && !view.retired && <Extras own={own} />}
+      {!view.low && !view.retired && (
+        <>
+          <Extras own={own} />
+          <h2>
+            <span>Units</span>
+            <Link className="link" to={`/catalogue/units${tail}`}>
+              Your own units
+            </Link>
+          </h2>
+        </>
+      )}
       <p className={`${css.tools} ${css.plainTools}`}>
         <a className="link" href={`/api/catalogue/items.csv?${csv.toString()}`} download>
           Save as CSV
@@ -288,6 +299,8 @@ export function CataloguePage() {
             </div>
           ) : bundle ? (
             <BundleForm key={id} id={Number(bundle[1] ?? 0)} />
+          ) : id === 'units' ? (
+            <UnitsPage />
           ) : id === 'new' ? (
             <NewItem onDone={(item) => void navigate(`/catalogue/${item.id}${tail}`)} />
           ) : id ? (

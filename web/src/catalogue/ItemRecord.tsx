@@ -2,7 +2,7 @@ import { Button, Checkbox, Textarea, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { business as businessQuery } from '../api/business';
-import { catalogueKey, itemOf } from '../api/catalogue';
+import { catalogueKey, itemOf, units } from '../api/catalogue';
 import { api, data, inMark, type Schemas } from '../api/client';
 import { shortDate } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
@@ -25,6 +25,8 @@ const empty: TypedItem = {
   stock: '',
   warnBelow: '',
 };
+
+const usualUnits = ['h', 'day', 'week', 'month', 'km', 'm', 'm2', 'kg', 'l', 'piece', 'kWh'];
 
 const moved = { COUNTED: 'counted', ISSUED: 'issued', TAKEN_BACK: 'taken back', CREDITED: 'credited' };
 
@@ -55,6 +57,7 @@ export function ItemForm({ item, onDone }: { item: Item | null; onDone: (item: I
       onDone(saved);
     },
   });
+  const ownUnits = useQuery(units);
   const own = business.data?.business.currency ?? 'EUR';
   const currencies = [
     ...new Set([
@@ -84,7 +87,7 @@ export function ItemForm({ item, onDone }: { item: Item | null; onDone: (item: I
         {...form.field('unit')}
       />
       <datalist id="units">
-        {['h', 'day', 'week', 'month', 'km', 'm', 'm2', 'kg', 'l', 'piece', 'kWh'].map((u) => (
+        {[...usualUnits, ...(ownUnits.data?.map((u) => u.name) ?? [])].map((u) => (
           <option key={u} value={u} />
         ))}
       </datalist>

@@ -236,8 +236,12 @@ export function PageBody({
               {l.description}
               <span className="faded small">
                 {' '}
-                {l.quantity} {l.unit} × {plain({ amount: l.unitPrice })}
-                {l.discount && `, less ${l.discount}`}
+                {[
+                  d.lineShows !== 'amount' && `${l.quantity} ${l.unit} × ${plain({ amount: l.unitPrice })}`,
+                  l.discount && `less ${l.discount}`,
+                ]
+                  .filter(Boolean)
+                  .join(', ')}
               </span>
               {l.note && <span className="under small faded pre">{l.note}</span>}
             </dt>

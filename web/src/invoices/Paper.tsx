@@ -168,8 +168,12 @@ export function Paper({ document: d, children }: { document: Document; children?
         <thead>
           <tr>
             <th>What</th>
-            <th className="n">Quantity</th>
-            <th className="n">Price</th>
+            {d.lineShows !== 'amount' && (
+              <>
+                <th className="n">{d.lineShows === 'hours' ? 'Hours' : 'Quantity'}</th>
+                <th className="n">{d.lineShows === 'hours' ? 'Rate' : 'Price'}</th>
+              </>
+            )}
             <th className="n">Tax</th>
             <th className="n">Amount</th>
           </tr>
@@ -182,10 +186,14 @@ export function Paper({ document: d, children }: { document: Document; children?
                 {l.note && <div className="faded small pre">{l.note}</div>}
                 {l.discount && <div className="faded small">less {l.discount}</div>}
               </td>
-              <td className="n">
-                {l.quantity} {l.unit}
-              </td>
-              <td className="n">{plain({ amount: l.unitPrice })}</td>
+              {d.lineShows !== 'amount' && (
+                <>
+                  <td className="n">
+                    {l.quantity} {d.lineShows === 'hours' && l.unitCode === 'HUR' ? '' : l.unit}
+                  </td>
+                  <td className="n">{plain({ amount: l.unitPrice })}</td>
+                </>
+              )}
               <td className="n">{l.tax}</td>
               <td className="n">
                 <WhyFigure text={plain(l.net)} why={l.why} />

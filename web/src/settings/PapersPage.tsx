@@ -1,4 +1,4 @@
-import { Button, ColorInput, Textarea, TextInput } from '@mantine/core';
+import { Button, ColorInput, NativeSelect, Radio, Textarea, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { api, data, problemOf, type Schemas } from '../api/client';
@@ -21,6 +21,22 @@ const layouts = [
     text: 'The address where a window envelope shows it, the facts in a column, no lines drawn.',
   },
 ];
+
+const shows = [
+  ['quantity', 'Quantity and price', 'Each line says how much of what, at which price.'],
+  ['hours', 'Hours and rate', 'The same for who sells time: the columns are called so.'],
+  [
+    'amount',
+    'The amount only',
+    'Say in the words of a line what it holds: many countries ask for the extent.',
+  ],
+] as const;
+
+const typefaces = [
+  ['two', 'Vollkorn for names and headings, Atkinson for all else'],
+  ['plain', 'Atkinson throughout'],
+  ['noto', 'Noto Sans throughout'],
+] as const;
 
 /** A layout in small, drawn like the page it prints. */
 function Drawn({ layout }: { layout: string }) {
@@ -79,7 +95,7 @@ function Form({ setting }: { setting: Setting }) {
   const setCoin = (place: number, part: Partial<Setting['coins'][number]>) =>
     setForm((f) => ({ ...f, coins: f.coins.map((c, i) => (i === place ? { ...c, ...part } : c)) }));
   const anyShown =
-    ['layout', 'terms', 'labels', 'accent'].some((f) => problemOf(save.error, f)) ||
+    ['layout', 'lineShows', 'typeface', 'terms', 'labels', 'accent'].some((f) => problemOf(save.error, f)) ||
     form.labels.some((_, i) => problemOf(save.error, `labels[${i}]`)) ||
     form.coins.some((_, i) => ['currency', 'step'].some((f) => problemOf(save.error, `coins[${i}].${f}`)));
   return (
@@ -103,6 +119,26 @@ function Form({ setting }: { setting: Setting }) {
           </label>
         ))}
       </fieldset>
+      <Radio.Group
+        label="What a line shows"
+        value={form.lineShows}
+        error={problemOf(save.error, 'lineShows')}
+        onChange={(lineShows) => setForm((f) => ({ ...f, lineShows }))}
+      >
+        {shows.map(([value, label, description]) => (
+          <Radio key={value} mt={6} value={value} label={label} description={description} />
+        ))}
+      </Radio.Group>
+      <NativeSelect
+        label="Typeface"
+        data={typefaces.map(([value, label]) => ({ value, label }))}
+        value={form.typeface}
+        error={problemOf(save.error, 'typeface')}
+        onChange={(e) => {
+          const typeface = e.currentTarget.value;
+          setForm((f) => ({ ...f, typeface }));
+        }}
+      />
       <ColorInput
         label="Colour of headings on paper"
         description="Empty: the usual ink. What is too pale to be read on white is refused."

@@ -19,23 +19,40 @@ import quill.server.common.Texts;
  * @param layout ledger or letter
  * @param terms what a new invoice begins with
  * @param labels of the business's own fields, as printed
+ * @param lineShows what a line shows on paper beside its amount: quantity (and price), hours (and rate), or amount, nothing
+ * @param typeface two (a serif for names and headings), plain (the one of the figures throughout) or noto
  * @param accent colour of headings on paper, as {@code #rrggbb}; empty for the usual ink
  * @param coins the smallest coin of each currency in which cash is rounded
  */
 public record DocumentSetting(
-        String layout, String terms, List<String> labels, List<Coin> coins, String accent, int version) {
-    /** Where no accent is named, there is none. */
+        String layout,
+        String lineShows,
+        String typeface,
+        String terms,
+        List<String> labels,
+        List<Coin> coins,
+        String accent,
+        int version) {
+    /** What is not named is as it is at first. */
     public DocumentSetting {
+        lineShows = lineShows == null ? SHOWS.get(0) : lineShows;
+        typeface = typeface == null ? TYPEFACES.get(0) : typeface;
         accent = accent == null ? "" : accent.strip().toLowerCase(Locale.ROOT);
     }
 
     /** One in the usual ink. */
     public DocumentSetting(String layout, String terms, List<String> labels, List<Coin> coins, int version) {
-        this(layout, terms, labels, coins, "", version);
+        this(layout, SHOWS.get(0), TYPEFACES.get(0), terms, labels, coins, "", version);
     }
 
     /** The layouts there are. */
     public static final List<String> LAYOUTS = List.of("ledger", "letter");
+
+    /** What a line may show beside its amount. */
+    public static final List<String> SHOWS = List.of("quantity", "hours", "amount");
+
+    /** The typefaces there are. */
+    public static final List<String> TYPEFACES = List.of("two", "plain", "noto");
 
     private static final int MOST_LABELS = 8;
 
@@ -59,9 +76,9 @@ public record DocumentSetting(
     /** The same with every field checked and trimmed. @throws RefusedException with all that is wrong */
     DocumentSetting checked() {
         List<Problem> problems = new ArrayList<>();
-        if (layout == null || !LAYOUTS.contains(layout)) {
-            problems.add(new Problem("layout", layout, "must be one of " + LAYOUTS));
-        }
+        oneOf("layout", layout, LAYOUTS, problems);
+        oneOf("lineShows", lineShows, SHOWS, problems);
+        oneOf("typeface", typeface, TYPEFACES, problems);
         String plainTerms = Texts.text("terms", terms, 4000, false, problems);
         List<String> plainLabels = new ArrayList<>();
         List<String> typed = labels == null ? List.of() : labels;
@@ -82,7 +99,13 @@ public record DocumentSetting(
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        return new DocumentSetting(layout, plainTerms, plainLabels, plainCoins, accent, version);
+        return new DocumentSetting(layout, lineShows, typeface, plainTerms, plainLabels, plainCoins, accent, version);
+    }
+
+    private static void oneOf(String field, String value, List<String> allowed, List<Problem> problems) {
+        if (value == null || !allowed.contains(value)) {
+            problems.add(new Problem(field, value, "must be one of " + String.join(", ", allowed)));
+        }
     }
 
     private List<Coin> coins(List<Problem> problems) {

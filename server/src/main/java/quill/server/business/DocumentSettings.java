@@ -20,9 +20,12 @@ public class DocumentSettings {
 
     /** What holds now. */
     public DocumentSetting setting() {
-        return jdbc.sql("SELECT layout, terms, labels, coins, accent, version FROM document_setting WHERE id = 1")
+        return jdbc.sql(
+                        "SELECT layout, line_shows, typeface, terms, labels, coins, accent, version FROM document_setting WHERE id = 1")
                 .query((rs, n) -> new DocumentSetting(
                         rs.getString("layout"),
+                        rs.getString("line_shows"),
+                        rs.getString("typeface"),
                         rs.getString("terms"),
                         List.of(json.read(rs.getString("labels"), String[].class)),
                         List.of(json.read(rs.getString("coins"), DocumentSetting.Coin[].class)),
@@ -37,16 +40,18 @@ public class DocumentSettings {
     public DocumentSetting change(DocumentSetting setting) {
         DocumentSetting checked = setting.checked();
         int rows = jdbc.sql(checked.version() == 0 ? """
-                INSERT INTO document_setting (id, layout, terms, labels, coins, accent)
-                SELECT 1, :layout, :terms, :labels, :coins, :accent
+                INSERT INTO document_setting (id, layout, line_shows, typeface, terms, labels, coins, accent)
+                SELECT 1, :layout, :shows, :typeface, :terms, :labels, :coins, :accent
                  WHERE NOT EXISTS (SELECT 1 FROM document_setting)
                 """ : """
                 UPDATE document_setting
-                   SET layout = :layout, terms = :terms, labels = :labels, coins = :coins, accent = :accent,
+                   SET layout = :layout, line_shows = :shows, typeface = :typeface, terms = :terms, labels = :labels, coins = :coins, accent = :accent,
                        version = version + 1
                  WHERE id = 1 AND version = :version
                 """)
                 .param("layout", checked.layout())
+                .param("shows", checked.lineShows())
+                .param("typeface", checked.typeface())
                 .param("terms", checked.terms())
                 .param("labels", json.write(checked.labels()))
                 .param("coins", json.write(checked.coins()))

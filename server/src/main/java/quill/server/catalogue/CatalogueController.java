@@ -47,10 +47,17 @@ class CatalogueController {
     private final TableImport tables;
     private final BusinessService business;
     private final KeptExtras extras;
+    private final OwnUnits units;
     private final Held held;
 
     CatalogueController(
-            CatalogueService service, TableImport tables, BusinessService business, KeptExtras extras, Held held) {
+            CatalogueService service,
+            TableImport tables,
+            BusinessService business,
+            KeptExtras extras,
+            OwnUnits units,
+            Held held) {
+        this.units = units;
         this.held = held;
         this.extras = extras;
         this.service = service;
@@ -193,6 +200,21 @@ class CatalogueController {
     @DeleteMapping("/extras/{id}")
     void forgetExtra(@PathVariable long id) {
         extras.forget(id);
+    }
+
+    @GetMapping("/units")
+    List<OwnUnits.OwnUnit> units() {
+        return units.all();
+    }
+
+    @PostMapping("/units")
+    void keepUnit(@RequestBody OwnUnits.OwnUnit typed) {
+        units.keep(typed);
+    }
+
+    @DeleteMapping("/units/{name}")
+    void forgetUnit(@PathVariable String name) {
+        units.forget(name);
     }
 
     private static String plainExtent(String amount) {

@@ -18,6 +18,7 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.catalogue.UnitCodes;
 import quill.core.document.Charge;
 import quill.core.document.DocumentBody;
 import quill.core.document.DocumentDiscount;

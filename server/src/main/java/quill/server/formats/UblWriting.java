@@ -38,6 +38,7 @@ import oasis.names.specification.ubl.schema.xsd.commonbasiccomponents_21.Payment
 import oasis.names.specification.ubl.schema.xsd.creditnote_21.CreditNoteType;
 import oasis.names.specification.ubl.schema.xsd.invoice_21.InvoiceType;
 import quill.core.RefusedException;
+import quill.core.catalogue.UnitCodes;
 import quill.server.common.Texts;
 import quill.server.dispatch.Letters;
 import quill.server.invoices.Attachments;
@@ -368,14 +369,15 @@ final class UblWriting {
     }
 
     private String unit(int line) {
-        return UnitCodes.code(d.lines().get(line).unit());
+        PrintedLine l = d.lines().get(line);
+        return l.unitCode().isEmpty() ? UnitCodes.code(l.unit()) : l.unitCode();
     }
 
     private ItemType item(int line) {
         PrintedLine l = d.lines().get(line);
         ItemType item = new ItemType();
         item.setName(Texts.printable(
-                UnitCodes.isLost(l.unit()) ? l.description() + " (" + l.unit() + ")" : l.description()));
+                UnitCodes.isLost(l.unit(), unit(line)) ? l.description() + " (" + l.unit() + ")" : l.description()));
         if (!l.note().isEmpty()) {
             // BT-154, the item's description.
             item.addDescription(new DescriptionType(Texts.printable(l.note())));

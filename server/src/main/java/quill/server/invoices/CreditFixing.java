@@ -123,7 +123,9 @@ class CreditFixing {
                 "",
                 documents.setting().layout(),
                 of.logo(),
-                of.accent());
+                of.accent(),
+                of.lineShows(),
+                of.typeface());
     }
 
     private static Why netWhy(CreditTotals note) {
@@ -184,7 +186,8 @@ class CreditFixing {
                     placeOf(taken, note.groups().get(was.group())),
                     part.why(),
                     was.note(),
-                    was.item()));
+                    was.item(),
+                    was.unitCode()));
         }
         if (note.lines().isEmpty()) {
             // A document has a line at least: charges taken back alone stand as lines.
@@ -209,7 +212,8 @@ class CreditFixing {
                     i,
                     Why.of("the share of what is left at this rate", Amounts.grouped(g.lines())),
                     "",
-                    null));
+                    null,
+                    ""));
         }
         return lines;
     }
@@ -230,7 +234,8 @@ class CreditFixing {
                 group,
                 charge.why(),
                 "",
-                null);
+                null,
+                "");
     }
 
     private static List<PrintedExtra> sharesOfDiscounts(CreditTotals note, List<TaxGroup> taken) {

@@ -16,6 +16,8 @@ import quill.server.common.Figure;
  * @param due total - prepaid + rounding
  * @param own what it is in the business's own currency, where it is written in another
  * @param layout how it is printed
+ * @param lineShows quantity (and price), hours (and rate) or amount
+ * @param typeface two (a serif for names), plain or noto
  * @param logo of the business, by its hash; empty where it had none
  */
 public record FixedDocument(
@@ -54,7 +56,9 @@ public record FixedDocument(
         String lateFee,
         String layout,
         String logo,
-        String accent) {
+        String accent,
+        String lineShows,
+        String typeface) {
     /** An invoice. */
     public static final String INVOICE = "invoice";
 
@@ -77,6 +81,8 @@ public record FixedDocument(
         layout = layout == null ? "ledger" : layout;
         logo = text(logo);
         accent = text(accent);
+        lineShows = lineShows == null ? "quantity" : lineShows;
+        typeface = typeface == null ? "two" : typeface;
     }
 
     private static String text(String text) {
@@ -118,6 +124,7 @@ public record FixedDocument(
      * @param group its set of taxes, from 0
      * @param note printed under it; may be empty
      * @param item the catalogue's item of which it was made; null for a line of its own
+     * @param unitCode of UN/ECE Recommendation 20, as on the day of issue; empty where it was not kept yet
      */
     public record PrintedLine(
             String description,
@@ -132,10 +139,17 @@ public record FixedDocument(
             @Schema(nullable = true) Integer group,
             Why why,
             String note,
-            @Schema(nullable = true) Long item) {
-        /** A line fixed before notes were kept has none. */
+            @Schema(nullable = true) Long item,
+            String unitCode) {
+        /** A line fixed before notes or codes were kept has none. */
         public PrintedLine {
             note = text(note);
+            unitCode = text(unitCode);
+        }
+
+        /** Whether its quantity is hours. */
+        public boolean inHours() {
+            return "HUR".equals(unitCode);
         }
     }
 

@@ -25,6 +25,7 @@ import quill.server.business.Business;
 import quill.server.business.DocumentSetting;
 import quill.server.business.DocumentSettings;
 import quill.server.business.Logos;
+import quill.server.catalogue.OwnUnits;
 import quill.server.clients.Client;
 import quill.server.common.Amount;
 import quill.server.common.Figure;
@@ -39,8 +40,10 @@ class Fixing {
     private final BankAccounts accounts;
     private final DocumentSettings documents;
     private final Logos logos;
+    private final OwnUnits units;
 
-    Fixing(BankAccounts accounts, DocumentSettings documents, Logos logos) {
+    Fixing(BankAccounts accounts, DocumentSettings documents, Logos logos, OwnUnits units) {
+        this.units = units;
         this.logos = logos;
         this.accounts = accounts;
         this.documents = documents;
@@ -94,7 +97,9 @@ class Fixing {
                 reckoned.lateFee().words(),
                 setting.layout(),
                 logos.now(),
-                setting.accent());
+                setting.accent(),
+                setting.lineShows(),
+                setting.typeface());
     }
 
     /** A document fixed before sets of taxes were kept, with those reckoned again from what was typed. */
@@ -136,7 +141,9 @@ class Fixing {
                 d.lateFee(),
                 d.layout(),
                 d.logo(),
-                d.accent());
+                d.accent(),
+                d.lineShows(),
+                d.typeface());
     }
 
     private static FixedDocument.Party from(Business own) {
@@ -173,7 +180,7 @@ class Fixing {
                                 + exchange.rate().stripTrailingZeros().toPlainString() + " = " + Amounts.grouped(own)));
     }
 
-    private static List<PrintedLine> lines(DraftReckoner.Reckoned reckoned) {
+    private List<PrintedLine> lines(DraftReckoner.Reckoned reckoned) {
         List<PrintedLine> lines = new ArrayList<>();
         for (int i = 0; i < reckoned.totals().lines().size(); i++) {
             LineTotal total = reckoned.totals().lines().get(i);
@@ -191,7 +198,8 @@ class Fixing {
                     total.group(),
                     total.why(),
                     total.line().note(),
-                    total.line().item()));
+                    total.line().item(),
+                    units.code(total.line().unit())));
         }
         return lines;
     }

@@ -175,8 +175,8 @@ public class ListsTest {
         assertThat(get("/api/views?place=/invoices/list")).isEmpty();
     }
 
-    /** Sums over everything are held between commits; a commit of whatever kind drops them. */
-    @Test
+    /** Sums over everything are held between commits; a commit of whatever kind drops them. After all others: it adds a client. */
+    @Test(priority = 1)
     public void aListSaysAtOnceWhatWasBookedSinceItWasLookedAt() {
         long client = server.client("Looked At Twice", true);
         String owes = "/api/clients?filter=Looked+At+Twice";

@@ -1,0 +1,10 @@
+-- Units of the business's own, with the code that other programs read.
+CREATE TABLE own_unit (
+  name VARCHAR(30) NOT NULL,
+  name_key VARCHAR(90) GENERATED ALWAYS AS (LOWER(name)),
+  code VARCHAR(3) NOT NULL,
+  UNIQUE (name_key)
+);
+-- What a line shows on paper (its quantity and price, hours, or its amount only), and the typeface.
+ALTER TABLE document_setting ADD COLUMN line_shows VARCHAR(10) DEFAULT 'quantity' NOT NULL;
+ALTER TABLE document_setting ADD COLUMN typeface VARCHAR(10) DEFAULT 'two' NOT NULL;
