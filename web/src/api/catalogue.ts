@@ -39,6 +39,12 @@ export const extras = queryOptions({
   queryFn: () => data(api.GET('/api/catalogue/extras')),
 });
 
+/** Categories of income in use. */
+export const categories = queryOptions({
+  queryKey: [...catalogueKey, 'categories'],
+  queryFn: () => data(api.GET('/api/catalogue/categories')),
+});
+
 /** Units of the business's own, with their codes. */
 export const units = queryOptions({
   queryKey: [...catalogueKey, 'units'],

@@ -55,6 +55,38 @@ function Balances({
   );
 }
 
+/** Income by the business's own categories, a column for each year. */
+function Income({ years, rows }: { years: number[]; rows: Schemas['IncomeRow'][] }) {
+  return (
+    <Sideways label="Income by category">
+      <table className="ledger" style={{ maxWidth: 560, marginBottom: 28 }}>
+        <thead>
+          <tr>
+            <th>Income by category</th>
+            {years.map((y) => (
+              <th key={y} className="n">
+                {y}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((r) => (
+            <tr key={r.category}>
+              <td>{r.category || <span className="faded">no category</span>}</td>
+              {r.years.map((amount, i) => (
+                <td key={years[i]} className="n">
+                  {isZero(amount) ? '' : plain(amount)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Sideways>
+  );
+}
+
 /** @param own the currency of the books; amounts in another one say which */
 function Entry({ entry: e, own }: { entry: Schemas['EntryView']; own: string }) {
   return (
@@ -109,6 +141,7 @@ export function BooksPage() {
       {first.inOthers.length > 0 && (
         <Balances title="Of it, in other currencies" rows={first.inOthers} shown={money} />
       )}
+      {first.income.length > 0 && <Income years={first.years} rows={first.income} />}
       <h2>Journal</h2>
       <Sideways label="Journal">
         <table className="ledger">

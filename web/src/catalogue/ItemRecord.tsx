@@ -1,8 +1,8 @@
-import { Button, Checkbox, Textarea, TextInput } from '@mantine/core';
+import { Autocomplete, Button, Checkbox, Textarea, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { business as businessQuery } from '../api/business';
-import { catalogueKey, itemOf, units } from '../api/catalogue';
+import { catalogueKey, categories, itemOf, units } from '../api/catalogue';
 import { api, data, inMark, type Schemas } from '../api/client';
 import { shortDate } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
@@ -21,6 +21,7 @@ const empty: TypedItem = {
   unit: '',
   prices: {},
   taxes: [],
+  category: '',
   asksSerial: false,
   stock: '',
   warnBelow: '',
@@ -58,6 +59,7 @@ export function ItemForm({ item, onDone }: { item: Item | null; onDone: (item: I
     },
   });
   const ownUnits = useQuery(units);
+  const used = useQuery(categories);
   const own = business.data?.business.currency ?? 'EUR';
   const currencies = [
     ...new Set([
@@ -107,6 +109,15 @@ export function ItemForm({ item, onDone }: { item: Item | null; onDone: (item: I
         chosen={form.form.values.taxes}
         problem={form.form.errors.taxes}
         onChange={(ids) => form.form.setFieldValue('taxes', ids)}
+      />
+      <Autocomplete
+        className={css.whole}
+        label="Income category"
+        description="for your books alone; never printed"
+        placeholder="Tuning, parts, lessons…"
+        data={used.data ?? []}
+        {...form.field('category')}
+        onChange={(category) => form.form.setFieldValue('category', category)}
       />
       <TextInput
         className={css.third}

@@ -65,6 +65,21 @@ function What(p: LineProps & { onFocus?: () => void }) {
           />
         </label>
       )}
+      {line.category !== null && (
+        <label className={css.under}>
+          <span>Income category</span>
+          <input
+            className="cell"
+            list="income-categories"
+            data-cell={`${place}-category`}
+            aria-label={`Income category, line ${place + 1}`}
+            placeholder="for your books alone"
+            value={line.category}
+            onChange={(e) => p.onEdit({ category: e.target.value }, 'category')}
+            onKeyDown={p.onKey('category')}
+          />
+        </label>
+      )}
       {line.note !== null && (
         <textarea
           className={`cell grows ${css.note}`}
@@ -77,7 +92,12 @@ function What(p: LineProps & { onFocus?: () => void }) {
         />
       )}
       <FieldProblem
-        text={problem ?? of(`lines[${place}].note`) ?? of(`lines[${place}].serial`)}
+        text={
+          problem ??
+          of(`lines[${place}].note`) ??
+          of(`lines[${place}].serial`) ??
+          of(`lines[${place}].category`)
+        }
         id={`line-${place}-description`}
       />
     </>
@@ -142,6 +162,9 @@ function Deeds(p: LineProps) {
         )}
         {line.serial === null && (
           <Menu.Item onClick={() => p.onEdit({ serial: '' }, 'called')}>A serial number</Menu.Item>
+        )}
+        {line.category === null && (
+          <Menu.Item onClick={() => p.onEdit({ category: '' }, 'called')}>An income category</Menu.Item>
         )}
         {line.item === null && <Menu.Item onClick={p.onKeepAsItem}>Keep it in the catalogue</Menu.Item>}
         <Menu.Item onClick={() => p.onMove(place - 1)} disabled={place === 0}>

@@ -1,7 +1,7 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import Papa from 'papaparse';
 import { type ClipboardEvent, type KeyboardEvent, useState } from 'react';
-import { catalogueKey } from '../api/catalogue';
+import { catalogueKey, categories } from '../api/catalogue';
 import { api, data, messageOf } from '../api/client';
 import { blankLine, isBlank, isRemoval, type SheetPart } from './fields';
 import { PasteDialog } from './PasteDialog';
@@ -16,6 +16,7 @@ import { usePhone } from '../design/useNarrow';
 const NEXT: Record<string, string> = {
   description: 'quantity',
   serial: 'quantity',
+  category: 'quantity',
   quantity: 'unitPrice',
 };
 const MENU_CLOSES = 50;
@@ -145,6 +146,7 @@ export function SheetLines({
       window.setTimeout(() => focusCell(place + 1, 'description'));
     }
   };
+  const used = useQuery(categories);
   const keep = useMutation({
     mutationFn: async (place: number) => {
       const line = lines[place];
@@ -157,6 +159,7 @@ export function SheetLines({
             unit: line.unit ?? '',
             prices: { [typed.currency]: line.unitPrice ?? '' },
             taxes: line.taxes.filter((t) => taxes.some((own) => own.id === t)),
+            category: line.category ?? '',
             asksSerial: line.serial !== null,
             stock: '',
             warnBelow: '',
@@ -193,6 +196,11 @@ export function SheetLines({
 
   return (
     <>
+      <datalist id="income-categories">
+        {used.data?.map((c) => (
+          <option key={c} value={c} />
+        ))}
+      </datalist>
       {phone ? (
         <ol className={css.cards}>
           {lines.map((line, place) => (

@@ -182,6 +182,7 @@ export const blankLine = (taxes: string[]): Line => ({
   item: null,
   note: null,
   serial: null,
+  category: null,
 });
 
 export const isBlank = (line: Line | undefined): boolean =>

@@ -31,7 +31,15 @@ public class CatalogueTest {
 
     private static TypedItem item(String price, String stock, String... taxes) {
         return new TypedItem(
-                " T-1 ", " Concert tuning ", "h", Map.of("EUR", price, "GBP", ""), List.of(taxes), false, stock, "2");
+                " T-1 ",
+                " Concert tuning ",
+                "h",
+                Map.of("EUR", price, "GBP", ""),
+                List.of(taxes),
+                " Tuning ",
+                false,
+                stock,
+                "2");
     }
 
     private static List<String> fields(Throwable thrown) {
@@ -53,12 +61,21 @@ public class CatalogueTest {
     @Test
     public void namesEverySlipOfARow() {
         TypedItem typed = new TypedItem(
-                "x".repeat(41), " ", "", Map.of("EUR", "-3", "EURO", "1"), List.of("VAT 19%"), false, "many", "");
+                "x".repeat(41),
+                " ",
+                "",
+                Map.of("EUR", "-3", "EURO", "1"),
+                List.of("VAT 19%"),
+                "y".repeat(61),
+                false,
+                "many",
+                "");
         ItemReading.Read read = ItemReading.read(typed, TAXES);
         assertThat(read.item()).isNull();
         assertThat(read.problems())
                 .extracting(Problem::field)
-                .containsExactlyInAnyOrder("code", "description", "prices.EUR", "prices.EURO", "taxes", "stock");
+                .containsExactlyInAnyOrder(
+                        "code", "description", "prices.EUR", "prices.EURO", "taxes", "category", "stock");
         assertThat(read.problems())
                 .filteredOn(p -> p.field().equals("taxes"))
                 .singleElement()

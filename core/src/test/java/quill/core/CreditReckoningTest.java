@@ -17,6 +17,7 @@ import quill.core.document.CreditTotals;
 import quill.core.document.Creditable;
 import quill.core.document.DocumentReckoning;
 import quill.core.document.Extent;
+import quill.core.document.IncomeReckoning;
 import quill.core.document.Line;
 import quill.core.document.Taken;
 import quill.core.document.TaxGroup;
@@ -144,6 +145,7 @@ public class CreditReckoningTest {
             Taken taken = Taken.nothing(invoice);
             Money total = Money.zero(invoice.currency());
             Map<String, Money> taxes = new HashMap<>();
+            Map<String, Money> income = new HashMap<>();
             List<CreditTotals> notes = new ArrayList<>();
             for (int n = random.nextInt(5); n >= 0; n--) {
                 CreditTotals note = n == 0 ? rest(invoice, taken) : some(invoice, taken, random);
@@ -154,8 +156,12 @@ public class CreditReckoningTest {
                 taken = note.after();
                 total = total.plus(note.total());
                 note.taxes().forEach(x -> taxes.merge(x.tax().id(), x.amount(), Money::plus));
+                note.income().forEach(x -> income.merge(x.tax() + x.category(), x.net(), Money::plus));
                 addsUp(note);
             }
+            IncomeReckoning.ofInvoice(invoice)
+                    .forEach(x -> income.merge(x.tax() + x.category(), x.net().negated(), Money::plus));
+            assertThat(income.values()).as("invoice " + i).allMatch(Money::isZero);
             assertThat(total).as("invoice " + i).isEqualTo(t.total());
             t.taxes().forEach(x -> assertThat(taxes.get(x.tax().id())).isEqualTo(x.amount()));
             assertThat(Amounts.sum(

@@ -89,7 +89,10 @@ final class Documents {
         }
         BigDecimal price = BigDecimal.valueOf(random.nextInt(90_000), random.nextInt(5));
         Extent discount = quantity.signum() > 0 && random.nextInt(3) == 0 ? percent(100) : new Extent.None();
-        return new Line("work", quantity, "h", price, discount, set());
+        // Not drawn, so that the documents stay those that they were before there were categories.
+        String category = List.of("", "Tuning", "Strings", "Hire")
+                .get(price.unscaledValue().intValue() % 4);
+        return new Line("work", quantity, "h", price, discount, set(), null, "", category);
     }
 
     private List<Tax> set() {

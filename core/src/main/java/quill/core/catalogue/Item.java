@@ -10,6 +10,7 @@ import java.util.Map;
  * @param code by which the business knows it; may be empty
  * @param prices of one unit, by ISO 4217 code, with up to 6 decimals
  * @param taxes ids of the business's taxes; empty for what lines begin with anyway
+ * @param category of income, of the business's own; empty for none
  * @param asksSerial whether a line with it asks for a serial number
  * @param stock how many there are, below zero where more were issued than counted; null where they are not counted
  * @param warnBelow from which count on to warn; null for never
@@ -20,17 +21,21 @@ public record Item(
         String unit,
         Map<String, BigDecimal> prices,
         List<String> taxes,
+        String category,
         boolean asksSerial,
         BigDecimal stock,
         BigDecimal warnBelow) {
+    /** How many characters a category of income has at most. */
+    public static final int MAX_CATEGORY = 60;
+
     /** The same with other prices. */
     public Item withPrices(Map<String, BigDecimal> other) {
-        return new Item(code, description, unit, other, taxes, asksSerial, stock, warnBelow);
+        return new Item(code, description, unit, other, taxes, category, asksSerial, stock, warnBelow);
     }
 
     /** The same with other taxes. */
     public Item withTaxes(List<String> other) {
-        return new Item(code, description, unit, prices, other, asksSerial, stock, warnBelow);
+        return new Item(code, description, unit, prices, other, category, asksSerial, stock, warnBelow);
     }
 
     /** Whether somebody should be told how few are left. */
@@ -49,6 +54,7 @@ public record Item(
                 && description.equals(other.description)
                 && unit.equals(other.unit)
                 && taxes.equals(other.taxes)
+                && category.equals(other.category)
                 && asksSerial == other.asksSerial
                 && same(warnBelow, other.warnBelow)
                 && prices.keySet().equals(other.prices.keySet())

@@ -46,6 +46,7 @@ public final class ItemReading {
                 text("unit", typed.unit(), MAX_UNIT),
                 prices(typed.prices()),
                 taxes(typed.taxes()),
+                text("category", typed.category(), Item.MAX_CATEGORY),
                 typed.asksSerial(),
                 number("stock", typed.stock(), true),
                 number("warnBelow", typed.warnBelow(), false));

@@ -11,6 +11,7 @@ import quill.core.money.DecimalMark;
  * @param code by which the business knows it; may be empty
  * @param prices by ISO 4217 code; an empty one is none
  * @param taxes ids or names of the business's taxes; none for what lines begin with anyway
+ * @param category of income, of the business's own; empty for none
  * @param asksSerial whether a line with it asks for a serial number
  * @param stock how many there are; empty where they are not counted
  * @param warnBelow from which count on to warn; empty for never
@@ -21,6 +22,7 @@ public record TypedItem(
         String unit,
         Map<String, String> prices,
         List<String> taxes,
+        String category,
         boolean asksSerial,
         String stock,
         String warnBelow) {
@@ -35,6 +37,6 @@ public record TypedItem(
         Map<String, String> plain = new TreeMap<>();
         prices.forEach((currency, price) -> plain.put(currency, mark.plain(price)));
         return new TypedItem(
-                code, description, unit, plain, taxes, asksSerial, mark.plain(stock), mark.plain(warnBelow));
+                code, description, unit, plain, taxes, category, asksSerial, mark.plain(stock), mark.plain(warnBelow));
     }
 }

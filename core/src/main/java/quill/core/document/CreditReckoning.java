@@ -169,11 +169,7 @@ public final class CreditReckoning {
 
     /** A line's cumulative amount: round(net x quantity taken / quantity). */
     private Money lineNet(int place, BigDecimal taken) {
-        Creditable.Item line = invoice.lines().get(place);
-        if (line.quantity().signum() == 0 || taken.compareTo(line.quantity()) == 0) {
-            return taken.signum() == 0 ? Money.zero(currency) : line.net();
-        }
-        return Amounts.share(line.net(), taken, line.quantity());
+        return invoice.lines().get(place).taken(taken);
     }
 
     private Taken.Group afterLines(int number, List<BigDecimal> lines, List<BigDecimal> charges, List<Problem> p) {
@@ -319,6 +315,7 @@ public final class CreditReckoning {
                 charges,
                 List.copyOf(groups),
                 List.copyOf(taxes.values()),
+                IncomeReckoning.ofNote(invoice, before, after),
                 invoice.taxInside(),
                 net,
                 tax,

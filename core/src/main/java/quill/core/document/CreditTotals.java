@@ -13,6 +13,7 @@ import quill.core.tax.TaxTotal;
  * @param lines what it takes back of the invoice's lines; empty where an amount was taken
  * @param charges what it takes back of the invoice's charges
  * @param groups this note's share of each set of taxes
+ * @param income what it takes back, without tax, by category
  * @param rounding the invoice's cash rounding, where this note takes the last of it; else zero
  * @param whole whether nothing of the invoice is left after it
  * @param after all that was taken, this note's included
@@ -22,6 +23,7 @@ public record CreditTotals(
         List<Part> charges,
         List<TaxGroup> groups,
         List<TaxTotal> taxes,
+        List<Income> income,
         boolean taxInside,
         Money net,
         Money tax,

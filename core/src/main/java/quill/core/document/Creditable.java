@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.util.List;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import quill.core.money.Amounts;
 
 /**
  * An issued invoice, as far as taking it back needs it.
@@ -25,8 +26,27 @@ public record Creditable(
      * @param quantity 1 for a charge
      * @param net as printed
      * @param group its set of taxes, from 0
+     * @param category of income, of the business's own; empty for none
      */
-    public record Item(BigDecimal quantity, Money net, int group) {}
+    public record Item(BigDecimal quantity, Money net, int group, String category) {
+        /** No category is an empty one. */
+        public Item {
+            category = category == null ? "" : category;
+        }
+
+        /** One of no category. */
+        public Item(BigDecimal quantity, Money net, int group) {
+            this(quantity, net, group, "");
+        }
+
+        /** What so much of it comes to: round(net x quantity taken / quantity). */
+        Money taken(BigDecimal quantityTaken) {
+            if (quantity.signum() == 0 || quantityTaken.compareTo(quantity) == 0) {
+                return quantityTaken.signum() == 0 ? Money.zero(net.getCurrencyUnit()) : net;
+            }
+            return Amounts.share(net, quantityTaken, quantity);
+        }
+    }
 
     /** Copies the lists. */
     public Creditable {
@@ -41,7 +61,11 @@ public record Creditable(
                 t.total().getCurrencyUnit(),
                 t.taxInside(),
                 t.lines().stream()
-                        .map(l -> new Item(l.line().quantity(), l.net(), l.group()))
+                        .map(l -> new Item(
+                                l.line().quantity(),
+                                l.net(),
+                                l.group(),
+                                l.line().category()))
                         .toList(),
                 t.charges().stream()
                         .map(c -> new Item(

@@ -13,6 +13,7 @@ import org.joda.money.Money;
 import quill.core.LooseDate;
 import quill.core.Problem;
 import quill.core.TypedDate;
+import quill.core.catalogue.Item;
 import quill.core.money.Exchange;
 import quill.core.money.TypedNumber;
 import quill.core.schedule.Term;
@@ -249,6 +250,7 @@ public final class DraftReading {
         length(path + "description", line.description(), MAX_DESCRIPTION);
         length(path + "note", line.note(), MAX_DESCRIPTION);
         length(path + "serial", line.serial(), MAX_SERIAL);
+        length(path + "category", line.category(), Item.MAX_CATEGORY);
         // A quantity may carry its unit: 90 km, 6.5 h.
         Matcher withUnit = QUANTITY_WITH_UNIT.matcher(line.quantity() == null ? "" : line.quantity());
         boolean hours = TypedNumber.isHours(line.quantity());
@@ -269,7 +271,8 @@ public final class DraftReading {
                         discount,
                         borne,
                         line.item(),
-                        under(line));
+                        under(line),
+                        TypedDraft.blank(line.category()) ? "" : line.category().strip());
     }
 
     private static String under(TypedDraft.TypedLine line) {

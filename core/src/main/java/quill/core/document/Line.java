@@ -12,6 +12,7 @@ import quill.core.tax.Tax;
  * @param taxes in the order in which compound ones build on each other
  * @param item the catalogue's item of which it was made; null for a line of its own
  * @param note printed under it; may be empty
+ * @param category of income, of the business's own; empty for none, never printed
  */
 public record Line(
         String description,
@@ -21,7 +22,8 @@ public record Line(
         Extent discount,
         List<Tax> taxes,
         Long item,
-        String note) {
+        String note,
+        String category) {
     /** A line of its own, with nothing under it. */
     public Line(
             String description,
@@ -30,7 +32,7 @@ public record Line(
             BigDecimal unitPrice,
             Extent discount,
             List<Tax> taxes) {
-        this(description, quantity, unit, unitPrice, discount, taxes, null, "");
+        this(description, quantity, unit, unitPrice, discount, taxes, null, "", "");
     }
 
     /** Copies the taxes. */

@@ -52,6 +52,7 @@ public record TypedDraft(
      * @param item the catalogue's item of which it was made; null for a line of its own
      * @param note printed under it; may be null
      * @param serial the number of the piece that is sold, printed under it; null where none is asked for
+     * @param category of income, never printed; empty or null for the item's own
      */
     public record TypedLine(
             String description,
@@ -62,7 +63,8 @@ public record TypedDraft(
             List<String> taxes,
             Long item,
             String note,
-            String serial) {
+            String serial,
+            String category) {
         /** Missing taxes are none. */
         public TypedLine {
             taxes = taxes == null ? List.of() : List.copyOf(taxes);
@@ -76,7 +78,12 @@ public record TypedDraft(
                 String unitPrice,
                 String discount,
                 List<String> taxes) {
-            this(description, quantity, unit, unitPrice, discount, taxes, null, null, null);
+            this(description, quantity, unit, unitPrice, discount, taxes, null, null, null, null);
+        }
+
+        /** The same under another category of income. */
+        public TypedLine of(String other) {
+            return new TypedLine(description, quantity, unit, unitPrice, discount, taxes, item, note, serial, other);
         }
 
         boolean isBlank() {
@@ -233,6 +240,34 @@ public record TypedDraft(
                 charges, paid, schedule, notes, terms, memo, fields, lateFee, mark);
     }
 
+    /** The same, each line that names no category of income under that of its item. @param ofItems by their ids */
+    public TypedDraft categorised(Map<Long, String> ofItems) {
+        return new TypedDraft(
+                clientId,
+                currency,
+                rate,
+                subject,
+                reference,
+                project,
+                supplyDate,
+                supplyEnd,
+                taxInside,
+                cash,
+                lines.stream()
+                        .map(l -> blank(l.category) && l.item != null ? l.of(ofItems.get(l.item)) : l)
+                        .toList(),
+                discounts,
+                charges,
+                prepaid,
+                schedule,
+                notes,
+                terms,
+                memo,
+                fields,
+                lateFee,
+                mark);
+    }
+
     /** The same with its numbers as programs write them, whatever mark they were typed with. */
     public TypedDraft plain() {
         DecimalMark m = DecimalMark.of(mark);
@@ -259,7 +294,8 @@ public record TypedDraft(
                                         l.taxes,
                                         l.item,
                                         l.note,
-                                        l.serial))
+                                        l.serial,
+                                        l.category))
                                 .toList(),
                         plain(discounts, m),
                         plain(charges, m),

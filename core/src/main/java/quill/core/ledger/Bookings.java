@@ -6,10 +6,10 @@ import java.util.List;
 import java.util.Map;
 import org.joda.money.Money;
 import quill.core.document.CreditTotals;
-import quill.core.document.TaxGroup;
+import quill.core.document.Creditable;
+import quill.core.document.IncomeReckoning;
 import quill.core.document.Totals;
 import quill.core.money.Amounts;
-import quill.core.tax.TaxCategory;
 import quill.core.tax.TaxTotal;
 
 /** What each event of the job posts. Debit on the left, credit on the right, as in any book of double entry. */
@@ -25,8 +25,13 @@ public final class Bookings {
         add(postings, Account.RECEIVABLE, "", document, totals.due());
         add(postings, Account.CLIENT_DEPOSITS, "", document, totals.prepaid());
         add(postings, Account.ROUNDING, "", document, totals.rounding().negated());
-        incomeByCategory(totals.groups())
-                .forEach((category, net) -> add(postings, Account.INCOME, category.name(), document, net.negated()));
+        IncomeReckoning.ofInvoice(Creditable.of(totals))
+                .forEach(i -> postings.add(new Posting(
+                        Account.INCOME,
+                        i.tax().name(),
+                        i.category(),
+                        document,
+                        i.net().negated())));
         totals.taxes()
                 .forEach(t -> add(
                         postings,
@@ -52,8 +57,9 @@ public final class Bookings {
      */
     public static Entry creditNote(long document, CreditTotals note, Money debts, Money deposits) {
         List<Posting> postings = new ArrayList<>();
-        incomeByCategory(note.groups())
-                .forEach((category, net) -> add(postings, Account.INCOME, category.name(), document, net));
+        note.income()
+                .forEach(i ->
+                        postings.add(new Posting(Account.INCOME, i.tax().name(), i.category(), document, i.net())));
         note.taxes().forEach(t -> add(postings, Account.TAX, t.tax().id(), document, t.amount()));
         add(postings, Account.ROUNDING, "", document, note.rounding());
         add(postings, Account.RECEIVABLE, "", document, debts.negated());
@@ -153,12 +159,6 @@ public final class Bookings {
     private static Map<Long, Money> byDocument(List<Appropriation.Part> parts) {
         Map<Long, Money> sums = new LinkedHashMap<>();
         parts.forEach(p -> sums.merge(p.debt().document(), p.amount(), Money::plus));
-        return sums;
-    }
-
-    private static Map<TaxCategory, Money> incomeByCategory(List<TaxGroup> groups) {
-        Map<TaxCategory, Money> sums = new LinkedHashMap<>();
-        groups.forEach(g -> sums.merge(g.taxes().get(0).category(), g.net(), Money::plus));
         return sums;
     }
 }

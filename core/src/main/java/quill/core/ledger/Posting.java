@@ -6,15 +6,22 @@ import org.joda.money.Money;
 /**
  * One side of an entry.
  *
- * @param detail what divides the account: a category of income, a tax; empty where nothing does
+ * @param detail what divides the account: of income what the tax says of it, a tax; empty where nothing does
+ * @param category of income, of the business's own; empty for none
  * @param document key of the invoice that it belongs to, or null
  * @param amount a debit above zero, a credit below it; never zero
  */
-public record Posting(Account account, String detail, Long document, Money amount) {
+public record Posting(Account account, String detail, String category, Long document, Money amount) {
+    /** One of no category. */
+    public Posting(Account account, String detail, Long document, Money amount) {
+        this(account, detail, "", document, amount);
+    }
+
     /** @throws IllegalArgumentException for an amount of zero */
     public Posting {
         Objects.requireNonNull(account, "account");
         detail = detail == null ? "" : detail;
+        category = category == null ? "" : category;
         if (amount.isZero()) {
             throw new IllegalArgumentException("posting to " + account + " (0) must not be zero");
         }
@@ -22,6 +29,6 @@ public record Posting(Account account, String detail, Long document, Money amoun
 
     /** The same, on the other side. */
     public Posting reversed() {
-        return new Posting(account, detail, document, amount.negated());
+        return new Posting(account, detail, category, document, amount.negated());
     }
 }

@@ -7,6 +7,8 @@ import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -23,6 +25,7 @@ import quill.core.money.Amounts;
 import quill.core.money.TypedNumber;
 import quill.core.tax.TaxCategory;
 import quill.server.books.BooksService;
+import quill.server.books.IncomeByCategory;
 import quill.server.business.BusinessService;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
@@ -45,6 +48,7 @@ class AccountController {
     private final OpenSums sums;
     private final PaymentsService payments;
     private final InvoiceIndex index;
+    private final IncomeByCategory income;
     private final BusinessService business;
     private final BusinessClock clock;
 
@@ -55,6 +59,7 @@ class AccountController {
             OpenSums sums,
             PaymentsService payments,
             InvoiceIndex index,
+            IncomeByCategory income,
             BusinessService business,
             BusinessClock clock) {
         this.clients = clients;
@@ -63,6 +68,7 @@ class AccountController {
         this.sums = sums;
         this.payments = payments;
         this.index = index;
+        this.income = income;
         this.business = business;
         this.clock = clock;
     }
@@ -104,9 +110,14 @@ class AccountController {
     /** @param detail of income its category, of tax its name; else empty */
     record BalanceView(String account, String detail, Amount amount) {}
 
+    /** Income by the business's own categories. @param category empty for what has none @param years by {@code years} */
+    record IncomeRow(String category, List<Amount> years) {}
+
     record Books(
             List<BalanceView> balances,
             List<BalanceView> inOthers,
+            List<Integer> years,
+            List<IncomeRow> income,
             Amount sum,
             int clients,
             List<String> disagreeing,
@@ -160,11 +171,17 @@ class AccountController {
     Books books(@RequestParam(required = false) Long before) {
         CurrencyUnit currency = business.business().currencyUnit();
         BooksService.Balances balances = books.balances();
+        IncomeByCategory.Report report = income.report();
         Map<String, String> taxes = business.taxNames();
         List<BooksService.Booked> entries = books.journal(before == null ? Long.MAX_VALUE : before, PAGE);
         return new Books(
                 balances(balances.own(), taxes),
                 balances(balances.inOthers(), taxes),
+                report.years(),
+                report.rows().stream()
+                        .map(r -> new IncomeRow(
+                                r.category(), r.years().stream().map(Amount::of).toList()))
+                        .toList(),
                 Amount.of(Amounts.sum(
                         currency,
                         balances.own().stream()
@@ -223,7 +240,11 @@ class AccountController {
                 e.who(),
                 e.postings().stream()
                         .map(p -> new PostingView(
-                                p.account().words(), detail(p.account(), p.detail(), taxes), Amount.of(p.amount())))
+                                p.account().words(),
+                                Stream.of(detail(p.account(), p.detail(), taxes), p.category())
+                                        .filter(t -> !t.isEmpty())
+                                        .collect(Collectors.joining(" · ")),
+                                Amount.of(p.amount())))
                         .toList());
     }
 }

@@ -63,7 +63,7 @@ public class BooksService {
             List<BookedPosting> postings) {}
 
     /** A stored posting: a debit above zero, a credit below it. */
-    public record BookedPosting(Account account, String detail, Money amount) {}
+    public record BookedPosting(Account account, String detail, String category, Money amount) {}
 
     /** What stands on an account in all. @param detail of income the category, of tax its id; else empty */
     public record Balance(Account account, String detail, Money amount) {}
@@ -191,12 +191,13 @@ public class BooksService {
 
     private List<BookedPosting> postings(long entryId) {
         return jdbc.sql("""
-                SELECT account, detail, currency, amount_minor FROM posting WHERE entry_id = :entry ORDER BY id
+                SELECT account, detail, category, currency, amount_minor FROM posting WHERE entry_id = :entry ORDER BY id
                 """)
                 .param("entry", entryId)
                 .query((rs, n) -> new BookedPosting(
                         Account.valueOf(rs.getString("account")),
                         rs.getString("detail"),
+                        rs.getString("category"),
                         money(rs.getString("currency"), rs.getLong("amount_minor"))))
                 .list();
     }

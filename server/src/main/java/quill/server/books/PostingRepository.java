@@ -32,12 +32,14 @@ class PostingRepository {
 
     void insert(long entryId, Posting posting, Money own, Long clientId) {
         jdbc.sql("""
-                INSERT INTO posting (entry_id, account, detail, client_id, invoice_id, currency, amount_minor, own_minor)
-                VALUES (:entry, :account, :detail, :client, :invoice, :currency, :amount, :own)
+                INSERT INTO posting (entry_id, account, detail, category, client_id, invoice_id, currency, amount_minor,
+                                     own_minor)
+                VALUES (:entry, :account, :detail, :category, :client, :invoice, :currency, :amount, :own)
                 """)
                 .param("entry", entryId)
                 .param("account", posting.account().name())
                 .param("detail", posting.detail())
+                .param("category", posting.category())
                 .param("client", clientId)
                 .param("invoice", posting.document())
                 .param("currency", posting.amount().getCurrencyUnit().getCode())
@@ -48,7 +50,7 @@ class PostingRepository {
 
     List<Valued> of(long entryId, CurrencyUnit own) {
         return jdbc.sql("""
-                SELECT account, detail, invoice_id, currency, amount_minor, own_minor
+                SELECT account, detail, category, invoice_id, currency, amount_minor, own_minor
                   FROM posting WHERE entry_id = :entry ORDER BY id
                 """)
                 .param("entry", entryId)
@@ -56,6 +58,7 @@ class PostingRepository {
                         new Posting(
                                 Account.valueOf(rs.getString("account")),
                                 rs.getString("detail"),
+                                rs.getString("category"),
                                 rs.getObject("invoice_id", Long.class),
                                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor"))),
                         Money.ofMinor(own, rs.getLong("own_minor"))))

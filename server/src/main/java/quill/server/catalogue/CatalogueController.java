@@ -79,6 +79,7 @@ class CatalogueController {
                             i.unit(),
                             prices,
                             i.taxes(),
+                            i.category(),
                             i.asksSerial(),
                             i.stock() == null ? "" : i.stock().toPlainString(),
                             i.warnBelow() == null ? "" : i.warnBelow().toPlainString()),
@@ -107,7 +108,7 @@ class CatalogueController {
     record KeptItem(int version, TypedItem typed) {
         /** Where nothing was typed, every field is empty, and is refused as such. */
         KeptItem {
-            typed = typed == null ? new TypedItem("", "", "", null, null, false, "", "") : typed;
+            typed = typed == null ? new TypedItem("", "", "", null, null, "", false, "", "") : typed;
         }
     }
 
@@ -200,6 +201,12 @@ class CatalogueController {
     @DeleteMapping("/extras/{id}")
     void forgetExtra(@PathVariable long id) {
         extras.forget(id);
+    }
+
+    /** Categories of income in use, to choose from. */
+    @GetMapping("/categories")
+    List<String> categories() {
+        return service.categories();
     }
 
     @GetMapping("/units")

@@ -118,7 +118,12 @@ public class CatalogueService {
             throw new RefusedException(read.problems());
         }
         Texts.refuseUnprintable(Map.of(
-                "description", read.item().description(), "unit", read.item().unit()));
+                "description",
+                read.item().description(),
+                "unit",
+                read.item().unit(),
+                "category",
+                read.item().category()));
         return read.item();
     }
 
@@ -165,6 +170,18 @@ public class CatalogueService {
     @OneSnapshot
     Page page(ItemRepository.Wanted wanted) {
         return new Page(items.page(wanted), items.count(wanted));
+    }
+
+    /** Categories of income that items have, by name. */
+    List<String> categories() {
+        return items.categories();
+    }
+
+    /** The categories of income of some items, by their ids; those of none are left out. */
+    public Map<Long, String> categoriesOf(Collection<Long> ids) {
+        return items.some(ids).stream()
+                .filter(s -> !s.item().category().isEmpty())
+                .collect(Collectors.toMap(StoredItem::id, s -> s.item().category()));
     }
 
     /** All items, the retired ones too. */
@@ -274,7 +291,8 @@ public class CatalogueService {
                 i.taxes().stream().filter(taxes::containsKey).toList(),
                 s.id(),
                 null,
-                i.asksSerial() ? "" : null);
+                i.asksSerial() ? "" : null,
+                null);
     }
 
     /** A price with the decimals of its currency at least. */

@@ -18,7 +18,7 @@ import quill.server.common.Texts;
 @Repository
 class ItemRepository {
     private static final String SELECT = """
-            SELECT id, code, description, unit, taxes, asks_serial, stock, warn_below, retired, version FROM item
+            SELECT id, code, description, unit, taxes, category, asks_serial, stock, warn_below, retired, version FROM item
             """;
     /** What is typed may be a part of the code or of the description. */
     private static final String OF_PART = """
@@ -97,16 +97,24 @@ class ItemRepository {
                 .single();
     }
 
+    /** Categories of income that items have, by name. */
+    List<String> categories() {
+        return jdbc.sql("SELECT DISTINCT category FROM item WHERE category <> '' ORDER BY category")
+                .query(String.class)
+                .list();
+    }
+
     long insert(Item i) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO item (code, description, unit, taxes, asks_serial, stock, warn_below)
-                VALUES (:code, :description, :unit, :taxes, :serial, :stock, :warn)
+                INSERT INTO item (code, description, unit, taxes, category, asks_serial, stock, warn_below)
+                VALUES (:code, :description, :unit, :taxes, :category, :serial, :stock, :warn)
                 """)
                 .param("code", i.code())
                 .param("description", i.description())
                 .param("unit", i.unit())
                 .param("taxes", json.write(i.taxes()))
+                .param("category", i.category())
                 .param("serial", i.asksSerial())
                 .param("stock", i.stock())
                 .param("warn", i.warnBelow())
@@ -120,7 +128,8 @@ class ItemRepository {
     int update(long id, int version, Item i) {
         int rows = jdbc.sql("""
                 UPDATE item
-                   SET code = :code, description = :description, unit = :unit, taxes = :taxes, asks_serial = :serial,
+                   SET code = :code, description = :description, unit = :unit, taxes = :taxes,
+                       category = :category, asks_serial = :serial,
                        warn_below = :warn, version = version + 1
                  WHERE id = :id AND version = :version
                 """)
@@ -128,6 +137,7 @@ class ItemRepository {
                 .param("description", i.description())
                 .param("unit", i.unit())
                 .param("taxes", json.write(i.taxes()))
+                .param("category", i.category())
                 .param("serial", i.asksSerial())
                 .param("warn", i.warnBelow())
                 .param("id", id)
@@ -170,6 +180,7 @@ class ItemRepository {
                         rs.getString("unit"),
                         Map.of(),
                         List.of(json.read(rs.getString("taxes"), String[].class)),
+                        rs.getString("category"),
                         rs.getBoolean("asks_serial"),
                         plain(rs.getBigDecimal("stock")),
                         plain(rs.getBigDecimal("warn_below"))),

@@ -77,6 +77,7 @@ final class ItemTable implements RowKind<ItemTable.Row> {
             kinds.add(new ColumnKind(PRICE + c, "Price " + c, others, false));
         }
         kinds.add(new ColumnKind("taxes", "Taxes", List.of("tax", "vat", "tax rate"), false));
+        kinds.add(new ColumnKind("category", "Income category", List.of("category", "income"), false));
         kinds.add(new ColumnKind("asksSerial", "Serial number asked", List.of("serial", "serial number"), false));
         kinds.add(new ColumnKind("stock", "In stock", List.of("stock", "count", "on hand"), false));
         kinds.add(new ColumnKind("warnBelow", "Warn below", List.of("minimum stock", "minimum"), false));
@@ -107,6 +108,7 @@ final class ItemTable implements RowKind<ItemTable.Row> {
                 cells.getOrDefault("unit", was == null ? "" : was.unit()),
                 prices,
                 cells.containsKey("taxes") ? taxes(cells.get("taxes")) : was == null ? List.of() : offered(was),
+                cells.getOrDefault("category", was == null ? "" : was.category()),
                 cells.containsKey("asksSerial")
                         ? YES.contains(plain(cells.get("asksSerial")))
                         : was != null && was.asksSerial(),
@@ -116,7 +118,7 @@ final class ItemTable implements RowKind<ItemTable.Row> {
         List<Problem> problems = read.problems().stream()
                 .map(p -> new Problem(p.field().replace("prices.", PRICE), p.value(), p.message()))
                 .collect(Collectors.toCollection(ArrayList::new));
-        for (String column : List.of("description", "unit")) {
+        for (String column : List.of("description", "unit", "category")) {
             Texts.printable(column, cells.get(column), problems);
         }
         return new Read<>(problems.isEmpty() ? new Row(before, read.item()) : null, problems);
@@ -163,6 +165,7 @@ final class ItemTable implements RowKind<ItemTable.Row> {
         shown.put("unit", i.unit());
         i.prices().forEach((c, p) -> shown.put(PRICE + c, CatalogueService.words(p, CurrencyUnit.of(c))));
         shown.put("taxes", i.taxes().stream().map(t -> taxes.get(t).name()).collect(Collectors.joining(" + ")));
+        shown.put("category", i.category());
         shown.put("asksSerial", i.asksSerial() ? "yes" : "");
         shown.put("stock", i.stock() == null ? "" : i.stock().toPlainString());
         shown.put("warnBelow", i.warnBelow() == null ? "" : i.warnBelow().toPlainString());

@@ -31,7 +31,7 @@ class ApiDescription {
 
     /** Fields of the core's records that may be empty: the core says nothing of how it is sent. */
     private static final Map<String, List<String>> OR_NOTHING =
-            Map.of("TypedDraft", List.of("clientId"), "TypedLine", List.of("item", "note", "serial"));
+            Map.of("TypedDraft", List.of("clientId"), "TypedLine", List.of("item", "note", "serial", "category"));
 
     @Bean
     @SuppressWarnings("rawtypes")

@@ -129,7 +129,11 @@ class DemoActs {
                     part[2],
                     part[3],
                     part.length > 5 ? part[5] : "",
-                    List.of(part[4].equals("6") ? low : high)));
+                    List.of(part[4].equals("6") ? low : high),
+                    null,
+                    null,
+                    null,
+                    DemoCatalogue.categoryOf(part[0])));
         }
         List<TypedTerm> terms = new ArrayList<>();
         for (String term : bill.terms().split(" ")) {

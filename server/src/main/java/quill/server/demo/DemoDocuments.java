@@ -135,7 +135,17 @@ class DemoDocuments {
     }
 
     private TypedLine line(String what, String quantity, String unit, String price, String tax) {
-        return new TypedLine(what, quantity, unit, price, "", List.of(taxes.get(tax)));
+        return new TypedLine(
+                what,
+                quantity,
+                unit,
+                price,
+                "",
+                List.of(taxes.get(tax)),
+                null,
+                null,
+                null,
+                DemoCatalogue.categoryOf(what));
     }
 
     private void paid(long client, long invoice, String way, String amount) {

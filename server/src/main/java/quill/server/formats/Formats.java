@@ -329,7 +329,7 @@ public class Formats {
             BigDecimal net = read.lineNets().get(place).getAmount();
             said.add("Line " + (place + 1) + " has more decimals than are kept; it stands as 1 of its amount.");
             String one = net.signum() < 0 ? "-1" : "1";
-            return new TypedLine(what, one, "", net.abs().toPlainString(), "", ids, null, note, null);
+            return new TypedLine(what, one, "", net.abs().toPlainString(), "", ids, null, note, null, null);
         }
         String off = line.discount() instanceof Extent.OfAmount a ? Amounts.plain(a.amount()) : "";
         return new TypedLine(
@@ -341,6 +341,7 @@ public class Formats {
                 ids,
                 null,
                 note,
+                null,
                 null);
     }
 

@@ -204,7 +204,8 @@ public final class UblReading {
                 off.isZero() ? new Extent.None() : new Extent.OfAmount(off),
                 set,
                 null,
-                description(line)));
+                description(line),
+                ""));
         nets.add(net);
     }
 

@@ -45,7 +45,7 @@ class CreditFixing {
                 d.taxInside(),
                 d.lines().stream()
                         .map(l -> new Creditable.Item(
-                                new BigDecimal(l.quantity()), l.net().money(), l.group()))
+                                new BigDecimal(l.quantity()), l.net().money(), l.group(), l.category()))
                         .toList(),
                 d.charges().stream()
                         .map(c -> new Creditable.Item(
@@ -187,7 +187,8 @@ class CreditFixing {
                     part.why(),
                     was.note(),
                     was.item(),
-                    was.unitCode()));
+                    was.unitCode(),
+                    was.category()));
         }
         if (note.lines().isEmpty()) {
             // A document has a line at least: charges taken back alone stand as lines.
@@ -213,6 +214,7 @@ class CreditFixing {
                     Why.of("the share of what is left at this rate", Amounts.grouped(g.lines())),
                     "",
                     null,
+                    "",
                     ""));
         }
         return lines;
@@ -235,6 +237,7 @@ class CreditFixing {
                 charge.why(),
                 "",
                 null,
+                "",
                 "");
     }
 

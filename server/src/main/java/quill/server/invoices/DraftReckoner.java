@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -29,6 +30,7 @@ import quill.server.business.Business;
 import quill.server.business.BusinessService;
 import quill.server.business.DocumentSettings;
 import quill.server.business.Rates;
+import quill.server.catalogue.CatalogueService;
 import quill.server.catalogue.Stock;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
@@ -47,6 +49,7 @@ class DraftReckoner {
     private final ClientsService clients;
     private final FeePolicies policies;
     private final Stock stock;
+    private final CatalogueService catalogue;
 
     DraftReckoner(
             BusinessService business,
@@ -54,13 +57,15 @@ class DraftReckoner {
             Rates rates,
             ClientsService clients,
             FeePolicies policies,
-            Stock stock) {
+            Stock stock,
+            CatalogueService catalogue) {
         this.business = business;
         this.documents = documents;
         this.rates = rates;
         this.clients = clients;
         this.policies = policies;
         this.stock = stock;
+        this.catalogue = catalogue;
     }
 
     /** What the core made of a draft; totals and schedule are null or empty where they could not be reckoned. */
@@ -145,7 +150,7 @@ class DraftReckoner {
     }
 
     Reckoned reckon(TypedDraft asTyped, LocalDate issuedOn) {
-        TypedDraft typed = asTyped.plain();
+        TypedDraft typed = asTyped.plain().categorised(categories(asTyped));
         Client client = typed.clientId() == null ? null : clients.client(typed.clientId());
         DraftReading.Read read = DraftReading.read(typed, rules(client, issuedOn));
         List<Problem> problems = new ArrayList<>(read.problems());
@@ -161,15 +166,24 @@ class DraftReckoner {
                 schedule = ScheduleMaking.make(totals.due(), issuedOn, read.terms());
             }
         } catch (RefusedException e) {
-            for (Problem p : e.problems()) {
-                problems.add(inDraft(p, read));
-            }
+            boolean named = read.problems().stream().anyMatch(p -> p.field().startsWith("lines["));
+            // Where a line could not be read, that is what is wrong, not that there is none.
+            e.problems().stream()
+                    .filter(p -> !named || !p.field().equals("lines"))
+                    .forEach(p -> problems.add(inDraft(p, read)));
         }
         LateFeePolicy lateFee =
                 policies.forIssue(typed.clientId(), typed.lateFee(), read.currency(), read.exchange(), problems);
         List<String> notes = new ArrayList<>(read.notes());
         notes.addAll(stock.shortOf(Reckoned.sold(read)));
         return new Reckoned(read, totals, schedule, lateFee, problems, notes, understood(asTyped, typed));
+    }
+
+    private Map<Long, String> categories(TypedDraft typed) {
+        return catalogue.categoriesOf(typed.lines().stream()
+                .map(TypedDraft.TypedLine::item)
+                .filter(Objects::nonNull)
+                .toList());
     }
 
     /** What could have meant two numbers, with the one that was understood. */
@@ -217,6 +231,7 @@ class DraftReckoner {
             Texts.printable("lines[" + i + "].unit", line.unit(), problems);
             Texts.printable("lines[" + i + "].note", line.note(), problems);
             Texts.printable("lines[" + i + "].serial", line.serial(), problems);
+            Texts.printable("lines[" + i + "].category", line.category(), problems);
         }
         refuseUnprintable("discounts", typed.discounts(), problems);
         refuseUnprintable("charges", typed.charges(), problems);

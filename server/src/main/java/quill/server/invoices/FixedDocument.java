@@ -125,6 +125,7 @@ public record FixedDocument(
      * @param note printed under it; may be empty
      * @param item the catalogue's item of which it was made; null for a line of its own
      * @param unitCode of UN/ECE Recommendation 20, as on the day of issue; empty where it was not kept yet
+     * @param category of income, of the business's own; never printed
      */
     public record PrintedLine(
             String description,
@@ -140,11 +141,13 @@ public record FixedDocument(
             Why why,
             String note,
             @Schema(nullable = true) Long item,
-            String unitCode) {
+            String unitCode,
+            String category) {
         /** A line fixed before notes or codes were kept has none. */
         public PrintedLine {
             note = text(note);
             unitCode = text(unitCode);
+            category = text(category);
         }
 
         /** Whether its quantity is hours. */

@@ -199,7 +199,8 @@ class Fixing {
                     total.why(),
                     total.line().note(),
                     total.line().item(),
-                    units.code(total.line().unit())));
+                    units.code(total.line().unit()),
+                    total.line().category()));
         }
         return lines;
     }

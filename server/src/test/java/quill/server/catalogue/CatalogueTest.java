@@ -57,7 +57,7 @@ public class CatalogueTest {
 
     private StoredItem item(String code, String description, String price, String stock) {
         return catalogue.item(catalogue.make(
-                new TypedItem(code, description, "", Map.of("EUR", price), List.of(), false, stock, "2")));
+                new TypedItem(code, description, "", Map.of("EUR", price), List.of(), "", false, stock, "2")));
     }
 
     private String inStock(StoredItem item) {
@@ -80,7 +80,16 @@ public class CatalogueTest {
 
     private static TypedLine of(StoredItem item, String quantity) {
         return new TypedLine(
-                item.item().description(), quantity, "", "24.50", "", List.of("none"), item.id(), "as agreed", null);
+                item.item().description(),
+                quantity,
+                "",
+                "24.50",
+                "",
+                List.of("none"),
+                item.id(),
+                "as agreed",
+                null,
+                null);
     }
 
     @Test
@@ -119,7 +128,8 @@ public class CatalogueTest {
         StoredItem item = item("V-1", "Tuning pin", "1.10", "5");
         InvoicesService invoices = server.bean(InvoicesService.class);
         invoices.issue(invoices.begin(draft(of(item, "1")), null), 1);
-        TypedItem counted = new TypedItem("V-1", "Tuning pin", "", Map.of("EUR", "1.10"), List.of(), false, "5", "");
+        TypedItem counted =
+                new TypedItem("V-1", "Tuning pin", "", Map.of("EUR", "1.10"), List.of(), "", false, "5", "");
         assertThatThrownBy(() -> catalogue.change(item.id(), item.version(), counted))
                 .isInstanceOf(ConflictException.class);
         assertThat(inStock(item)).isEqualTo("4");
@@ -259,6 +269,7 @@ public class CatalogueTest {
                 "h",
                 Map.of("EUR", "93", "GBP", "80.125"),
                 List.of(),
+                "Parts",
                 true,
                 "-1",
                 "0.5"));

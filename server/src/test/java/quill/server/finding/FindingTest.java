@@ -42,7 +42,7 @@ public class FindingTest {
         server.pay(client, invoice, "929.20", DAY);
         server.bean(CatalogueService.class)
                 .make(new TypedItem(
-                        "STR-B", "Bass string, wound", "", Map.of("EUR", "24.5"), List.of(), false, "", ""));
+                        "STR-B", "Bass string, wound", "", Map.of("EUR", "24.5"), List.of(), "", false, "", ""));
     }
 
     @AfterClass(alwaysRun = true)

@@ -8,3 +8,6 @@ CREATE TABLE own_unit (
 -- What a line shows on paper (its quantity and price, hours, or its amount only), and the typeface.
 ALTER TABLE document_setting ADD COLUMN line_shows VARCHAR(10) DEFAULT 'quantity' NOT NULL;
 ALTER TABLE document_setting ADD COLUMN typeface VARCHAR(10) DEFAULT 'two' NOT NULL;
+-- The business's own categories of income: of an item, and of what an entry posts to income.
+ALTER TABLE item ADD COLUMN category VARCHAR(60) DEFAULT '' NOT NULL;
+ALTER TABLE posting ADD COLUMN category VARCHAR(60) DEFAULT '' NOT NULL;
