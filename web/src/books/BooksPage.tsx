@@ -7,6 +7,7 @@ import { isNegative, isZero, money, plain, shortDate } from '../design/format';
 import { Sideways } from '../design/Sideways';
 import { Refusal } from '../design/States';
 import { useTitle } from '../design/useTitle';
+import css from './Books.module.css';
 
 type Amount = Schemas['Amount'];
 
@@ -32,7 +33,7 @@ function Balances({
 }) {
   return (
     <Sideways label="Accounts">
-      <table className="ledger" style={{ maxWidth: 560, marginBottom: 28 }}>
+      <table className="ledger" style={{ marginBottom: 28 }}>
         <thead>
           <tr>
             <th>{title}</th>
@@ -59,7 +60,7 @@ function Balances({
 function Income({ years, rows }: { years: number[]; rows: Schemas['IncomeRow'][] }) {
   return (
     <Sideways label="Income by category">
-      <table className="ledger" style={{ maxWidth: 560, marginBottom: 28 }}>
+      <table className="ledger" style={{ marginBottom: 28 }}>
         <thead>
           <tr>
             <th>Income by category</th>
@@ -137,11 +138,17 @@ export function BooksPage() {
           ? `The books agree: all accounts sum to zero, and what each of ${first.clients} clients owes is the same by installments and by entries.`
           : `The books do not agree: accounts sum to ${plain(first.sum)}; ${first.disagreeing.join(', ')}.`}
       </p>
-      <Balances title="Account" rows={first.balances} shown={plain} />
-      {first.inOthers.length > 0 && (
-        <Balances title="Of it, in other currencies" rows={first.inOthers} shown={money} />
-      )}
-      {first.income.length > 0 && <Income years={first.years} rows={first.income} />}
+      <div className={css.tables}>
+        <div>
+          <Balances title="Account" rows={first.balances} shown={plain} />
+        </div>
+        <div>
+          {first.income.length > 0 && <Income years={first.years} rows={first.income} />}
+          {first.inOthers.length > 0 && (
+            <Balances title="Of it, in other currencies" rows={first.inOthers} shown={money} />
+          )}
+        </div>
+      </div>
       <h2>Journal</h2>
       <Sideways label="Journal">
         <table className="ledger">

@@ -1,5 +1,5 @@
 import { Menu } from '@mantine/core';
-import type { ClipboardEvent, DragEvent, KeyboardEvent } from 'react';
+import { type ClipboardEvent, type DragEvent, type KeyboardEvent, useRef } from 'react';
 import type { Schemas } from '../api/client';
 import { plain } from '../design/format';
 import { WhyFigure } from '../design/Why';
@@ -58,6 +58,7 @@ function What(p: LineProps & { onFocus?: () => void }) {
           <span>Serial number</span>
           <input
             className="cell"
+            data-cell={`${place}-serial`}
             aria-label={`Serial number, line ${place + 1}`}
             value={line.serial}
             onChange={(e) => p.onEdit({ serial: e.target.value }, 'serial')}
@@ -149,23 +150,29 @@ function Taxes(p: LineProps) {
 
 function Deeds(p: LineProps) {
   const { line, place } = p;
+  const called = useRef('');
+  const call = (field: 'note' | 'serial' | 'category') => {
+    called.current = field;
+    p.onEdit({ [field]: '' }, 'called');
+  };
+  // The menu gives the focus back to its button first; what was called is written next.
+  const onClosed = () => {
+    if (called.current) {
+      document.querySelector<HTMLElement>(`[data-cell="${place}-${called.current}"]`)?.focus();
+    }
+    called.current = '';
+  };
   return (
-    <Menu position="bottom-end" withinPortal>
+    <Menu position="bottom-end" withinPortal onExitTransitionEnd={onClosed}>
       <Menu.Target>
         <button type="button" className={css.deeds} tabIndex={-1} aria-label={`More on line ${place + 1}`}>
           ⋯
         </button>
       </Menu.Target>
       <Menu.Dropdown>
-        {line.note === null && (
-          <Menu.Item onClick={() => p.onEdit({ note: '' }, 'called')}>A note under it</Menu.Item>
-        )}
-        {line.serial === null && (
-          <Menu.Item onClick={() => p.onEdit({ serial: '' }, 'called')}>A serial number</Menu.Item>
-        )}
-        {line.category === null && (
-          <Menu.Item onClick={() => p.onEdit({ category: '' }, 'called')}>An income category</Menu.Item>
-        )}
+        {line.note === null && <Menu.Item onClick={() => call('note')}>A note under it</Menu.Item>}
+        {line.serial === null && <Menu.Item onClick={() => call('serial')}>A serial number</Menu.Item>}
+        {line.category === null && <Menu.Item onClick={() => call('category')}>An income category</Menu.Item>}
         {line.item === null && <Menu.Item onClick={p.onKeepAsItem}>Keep it in the catalogue</Menu.Item>}
         <Menu.Item onClick={() => p.onMove(place - 1)} disabled={place === 0}>
           Move it up

@@ -24,16 +24,16 @@ const layouts = [
 
 const shows = [
   ['quantity', 'Quantity and price', 'Each line says how much of what, at which price.'],
-  ['hours', 'Hours and rate', 'The same for who sells time: the columns are called so.'],
+  ['hours', 'Hours and rate', 'For those who sell time: the columns are headed Hours and Rate.'],
   [
     'amount',
     'The amount only',
-    'Say in the words of a line what it holds: many countries ask for the extent.',
+    'Many countries ask an invoice to say how much of what: say it in the words of the line.',
   ],
 ] as const;
 
 const typefaces = [
-  ['two', 'Vollkorn for names and headings, Atkinson for all else'],
+  ['two', 'Vollkorn for names, Atkinson else'],
   ['plain', 'Atkinson throughout'],
   ['noto', 'Noto Sans throughout'],
 ] as const;
