@@ -7,6 +7,7 @@ import { Refusal } from '../design/States';
 import { useCallingBack } from '../letters/Leaving';
 import { LateFeeFields, noLateFee, policyInMark } from '../settings/LateFeeFields';
 import { business as businessQuery } from '../api/business';
+import css from './ClientChasing.module.css';
 
 /** A day up to which no reminder goes. Empty takes the mute away. */
 export function MuteField({
@@ -18,7 +19,7 @@ export function MuteField({
 }) {
   const [day, setDay] = useState(until ? longDate(until) : '');
   return (
-    <span className="mute">
+    <span className={`mute ${css.mute}`}>
       <TextInput
         size="xs"
         label="No reminders until"
@@ -109,7 +110,7 @@ export function ClientChasing({ id }: { id: number }) {
   });
   const c = chasing.data;
   return (
-    <section className="chasing" aria-label="Reminders and letters">
+    <section className={`chasing ${css.chasing}`} aria-label="Reminders and letters">
       <h2>Reminders and late fees</h2>
       {c && (
         <>

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Schemas } from '../api/client';
 import { longDate, plain, shortDate } from './format';
+import css from './Measure.module.css';
 
 type Part = Pick<Schemas['Part'], 'position' | 'deposit' | 'amount' | 'dueOn' | 'weight'> &
   Partial<Pick<Schemas['Part'], 'id' | 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open' | 'fee'>>;
@@ -32,7 +33,7 @@ export function MeasureBar({ parts: all, height = 6 }: { parts: Part[]; height?:
   let x = 0;
   return (
     <svg
-      className="measure"
+      className={`measure ${css.measure}`}
       viewBox={`0 0 ${width} ${height}`}
       preserveAspectRatio="none"
       width="100%"
@@ -124,7 +125,7 @@ export function MeasureFigure({
   figure?: (part: Part) => ReactNode;
 }) {
   return (
-    <figure className="measure-large">
+    <figure className={`measure-large ${css.measureLarge}`}>
       <MeasureBar parts={parts} height={20} />
       <figcaption>
         {parts.map((p) => (

@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
+import css from './Sideways.module.css';
 
 /** A table that may be wider than its place: then it scrolls sideways, by keyboard too, and says so. */
 export function Sideways({ label, children }: { label: string; children: ReactNode }) {
@@ -16,11 +17,11 @@ export function Sideways({ label, children }: { label: string; children: ReactNo
   }, []);
   return (
     <>
-      {over && <p className="faded small sideways-says">This table goes on to the right.</p>}
+      {over && <p className={`faded small ${css.sidewaysSays}`}>This table goes on to the right.</p>}
       <div
         ref={box}
         data-sideways
-        className="sideways"
+        className={css.sideways}
         {...(over ? { tabIndex: 0, role: 'region', 'aria-label': `${label}, scrolls sideways` } : {})}
       >
         {children}

@@ -2,6 +2,7 @@ import { Popover } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useId, useState } from 'react';
 import { messageOf, type Why } from '../api/client';
+import css from './Why.module.css';
 
 /** The rule, and the numbers that a figure came from. */
 function Reasons({ title, why }: { title: ReactNode; why: Why }) {
@@ -48,7 +49,7 @@ export function WhyFigure({
       <Popover.Target>
         <button
           type="button"
-          className="figure-why money"
+          className={`figure-why ${css.figureWhy} money`}
           aria-expanded={opened}
           title="Why?"
           onClick={() => setOpened((o) => !o)}
@@ -61,7 +62,7 @@ export function WhyFigure({
           {text}
         </button>
       </Popover.Target>
-      <Popover.Dropdown className="why" role="note" aria-live="polite">
+      <Popover.Dropdown className={`why ${css.why}`} role="note" aria-live="polite">
         {reasons ? (
           <Reasons title={text} why={reasons} />
         ) : (

@@ -7,6 +7,7 @@ import '../client/client.css';
 import { Loaded } from '../design/States';
 import { plainSlip } from '../letters/SendDialog';
 import css from './Sheet.module.css';
+import letters from '../letters/Letters.module.css';
 
 /** The page and the letter exactly as the client will get them. Nothing is issued, sent or noted by looking. */
 export function AsTheClient({
@@ -61,7 +62,7 @@ export function AsTheClient({
                 {l.to ? `To ${l.to}` : 'No address yet'} · {l.subject}
                 {l.files.length > 0 && ` · with ${l.files.join(', ')}`}
               </p>
-              <div className="letter" tabIndex={0} role="group" aria-label="The letter">
+              <div className={`letter ${letters.letter}`} tabIndex={0} role="group" aria-label="The letter">
                 {l.text}
               </div>
             </>

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Schemas } from '../api/client';
 import { FieldProblem } from './fields';
+import css from './TaxCell.module.css';
 
 type Tax = Schemas['TaxView'];
 const short = (t: Tax) => (t.category === 'S' ? `${t.rate}%` : t.category);
@@ -28,7 +29,7 @@ export function TaxCell({
   const tick = (id: string, on: boolean) =>
     onChange(on ? [...chosen, id] : chosen.filter((other) => other !== id));
   return (
-    <div className="tax-cell">
+    <div className={css.taxCell}>
       <select
         className="cell"
         aria-label={label}
@@ -53,7 +54,7 @@ export function TaxCell({
         {rated.length > 1 && chosen.length > 0 && <option value="more">several…</option>}
       </select>
       {several && (
-        <div className="ticks" role="group" aria-label={`${label}: all that it bears`}>
+        <div className={css.ticks} role="group" aria-label={`${label}: all that it bears`}>
           {rated.map((t) => (
             <label key={t.id}>
               <input

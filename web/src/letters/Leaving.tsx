@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, data, type Schemas } from '../api/client';
 import { Refusal } from '../design/States';
+import css from './Letters.module.css';
 
 const leaving = {
   queryKey: ['leaving'],
@@ -36,7 +37,7 @@ export function Leaving() {
   }, [over, queries]);
   if (!some) return null;
   return (
-    <div className="leaving" role="status" aria-label="On its way">
+    <div className={`leaving ${css.leaving}`} role="status" aria-label="On its way">
       {letters.data?.map((m) => (
         <LeavingLetter key={m.id} letter={m} left={Math.max(0, (m.leavesIn ?? 0) - passed)} />
       ))}

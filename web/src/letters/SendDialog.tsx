@@ -5,6 +5,7 @@ import { type FormEvent, useState } from 'react';
 import { ApiError, problemOf, type Schemas } from '../api/client';
 import { newKey } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
+import css from './Letters.module.css';
 
 export type Slip = Schemas['Slip'];
 export type Look = Schemas['Look'];
@@ -89,7 +90,7 @@ export function SendDialog({
               error={problem('line')}
               onChange={(e) => setLine(e.currentTarget.value)}
             />
-            <div role="region" aria-label="The letter" className="letter" tabIndex={0}>
+            <div role="region" aria-label="The letter" className={`letter ${css.letter}`} tabIndex={0}>
               {l.text}
             </div>
             <p className="small faded" style={{ margin: 0 }}>

@@ -6,6 +6,7 @@ import { DayField } from '../design/DayField';
 import { newKey } from '../design/format';
 import { plainSlip } from '../letters/SendDialog';
 import css from './lists.module.css';
+import letters from '../letters/Letters.module.css';
 
 type Listed = Schemas['ListedInvoice'];
 type Deed = 'send' | 'remind' | 'mute';
@@ -218,7 +219,7 @@ function Doing({ deed, invoices, onClose }: { deed: Deed; invoices: Listed[]; on
                   {j.letter && (
                     <details>
                       <summary>Read it</summary>
-                      <div className="letter">{j.letter}</div>
+                      <div className={`letter ${letters.letter}`}>{j.letter}</div>
                     </details>
                   )}
                 </span>

@@ -6,6 +6,7 @@ import { Loaded, Refusal } from '../design/States';
 import { useTitle } from '../design/useTitle';
 import { tell } from '../design/tell';
 import { business as businessQuery } from '../api/business';
+import css from './Settings.module.css';
 
 type Setting = Schemas['DocumentSetting'];
 
@@ -42,7 +43,7 @@ const typefaces = [
 function Drawn({ layout }: { layout: string }) {
   const letter = layout === 'letter';
   return (
-    <svg viewBox="0 0 90 120" width={90} height={120} aria-hidden="true" className="drawn">
+    <svg viewBox="0 0 90 120" width={90} height={120} aria-hidden="true" className={css.drawn}>
       <rect x={0.5} y={0.5} width={89} height={119} fill="var(--sheet)" stroke="var(--rule)" />
       {letter ? (
         <>
@@ -100,7 +101,7 @@ function Form({ setting }: { setting: Setting }) {
     form.coins.some((_, i) => ['currency', 'step'].some((f) => problemOf(save.error, `coins[${i}].${f}`)));
   return (
     <form className="form" style={{ maxWidth: 620 }} onSubmit={submit} noValidate>
-      <fieldset className="layouts">
+      <fieldset className={css.layouts}>
         <legend>How they are printed</legend>
         {layouts.map((l) => (
           <label key={l.value}>
@@ -191,7 +192,7 @@ function Form({ setting }: { setting: Setting }) {
         figure of their own.
       </p>
       {form.coins.map((coin, i) => (
-        <div key={i} className="coin">
+        <div key={i} className={css.coin}>
           <TextInput
             aria-label={`Currency of coin ${i + 1}`}
             placeholder="EUR"

@@ -10,6 +10,7 @@ import { Loaded, Refusal } from '../design/States';
 import { LateFeeFields, policyInMark } from './LateFeeFields';
 import { useTitle } from '../design/useTitle';
 import { tell } from '../design/tell';
+import css from './Settings.module.css';
 
 type Plan = Schemas['TypedPlan'];
 type Step = Schemas['TypedStep'];
@@ -45,8 +46,8 @@ function StepRow({
       days: next === 'on' ? '0' : side === 'on' ? '3' : step.days,
     });
   return (
-    <li className="plan-step">
-      <span className={`knot ${step.tone.toLowerCase()}`} aria-hidden="true" />
+    <li className={`plan-step ${css.planStep}`}>
+      <span className={`${css.knot} ${css[step.tone.toLowerCase()] ?? ''}`} aria-hidden="true" />
       {side !== 'on' && (
         <TextInput
           aria-label={`Days, step ${at + 1}`}
@@ -197,7 +198,7 @@ function PlanForm({ setting }: { setting: Schemas['PlanSetting'] }) {
           setPlan((p) => ({ ...p, on: checked }));
         }}
       />
-      <ol className="plan-steps" aria-label="Steps">
+      <ol className={css.planSteps} aria-label="Steps">
         {plan.steps.map((s, i) => (
           <StepRow
             key={i}
@@ -323,7 +324,7 @@ export function RemindersPage() {
   return (
     <>
       <h1>Reminders and late fees</h1>
-      <div className="two">
+      <div className={css.two}>
         <Loaded query={plan} what="the reminder plan">
           {(p) => <PlanForm setting={p} />}
         </Loaded>

@@ -8,6 +8,7 @@ import { Sideways } from '../design/Sideways';
 import { Loaded, Refusal } from '../design/States';
 import { useTitle } from '../design/useTitle';
 import { business as businessQuery } from '../api/business';
+import css from './Settings.module.css';
 
 type View = Schemas['BusinessView'];
 
@@ -212,7 +213,7 @@ export function TaxesPage() {
       {(v) => (
         <>
           <h1>Taxes and currencies</h1>
-          <div className="pair">
+          <div className={css.pair}>
             <div>
               <List view={v} />
               {v.business.registered ? (

@@ -3,6 +3,7 @@ import { Link, useNavigate } from 'react-router';
 import type { Schemas } from '../api/client';
 import { daysBetween, isZero, longDate, money, plain, shortDate } from '../design/format';
 import { MarkShape } from './MarkShape';
+import css from './Today.module.css';
 
 type Mark = Schemas['Mark'];
 type Today = Schemas['TodayView'];
@@ -103,7 +104,7 @@ function Marks({
       type="button"
       data-mark="1"
       tabIndex={i === 0 ? 0 : -1}
-      className={`mark ${m.kind}`}
+      className={`mark ${css.mark} ${css[m.kind] ?? ''}`}
       style={{ left: at(m.on) }}
       aria-label={reading(lane.client, m)}
       onMouseEnter={() => onRead(reading(lane.client, m))}
@@ -127,39 +128,39 @@ export function Almanac({ view }: { view: Today }) {
   const lines = (
     <>
       {ticks.map((t) => (
-        <span key={t} className="line" style={{ left: at(t) }} />
+        <span key={t} className={css.line} style={{ left: at(t) }} />
       ))}
-      <span className="line now" style={{ left: at(today) }} />
+      <span className={`${css.line} ${css.now}`} style={{ left: at(today) }} />
     </>
   );
   return (
     <>
       <div
-        className={`almanac ${dense ? 'dense' : ''}`}
+        className={`almanac ${css.almanac} ${dense ? css.dense : ''}`}
         role="list"
         aria-label="Clients over time"
         onKeyDown={walk}
       >
-        <div className="lane" aria-hidden="true">
+        <div className={css.lane} aria-hidden="true">
           <span />
           <span className="days" style={{ minHeight: 28 }}>
             {ticks
               .filter((t) => Math.abs(daysBetween(t, today)) > span / 14)
               .map((t) => (
-                <span key={t} className="date" style={{ left: at(t) }}>
+                <span key={t} className={css.date} style={{ left: at(t) }}>
                   {shortDate(t)}
                 </span>
               ))}
-            <b className="date" style={{ left: at(today), color: 'var(--ink)' }}>
+            <b className={css.date} style={{ left: at(today), color: 'var(--ink)' }}>
               today
             </b>
           </span>
           <span />
         </div>
         {lanes.map((lane) => (
-          <div className="lane" key={`${lane.clientId}-${lane.open.currency}`} role="listitem" data-lane>
+          <div className={css.lane} key={`${lane.clientId}-${lane.open.currency}`} role="listitem" data-lane>
             <span>
-              <Link className="name" to={`/clients/${lane.clientId}`}>
+              <Link className={`name ${css.name}`} to={`/clients/${lane.clientId}`}>
                 {lane.client}
               </Link>
             </span>
@@ -170,7 +171,7 @@ export function Almanac({ view }: { view: Today }) {
                 .map((m, i) => (
                   <span
                     key={`${m.invoiceId}-${m.on}-${i}`}
-                    className="since"
+                    className={css.since}
                     style={{ left: at(m.on), right: `calc(100% - ${at(today)})` }}
                   />
                 ))}
@@ -194,7 +195,7 @@ export function Almanac({ view }: { view: Today }) {
           <Link to="/clients">all clients</Link>
         </p>
       )}
-      <p className="reading" aria-hidden="true">
+      <p className={`reading ${css.reading}`} aria-hidden="true">
         {read}
       </p>
       <Legend />
@@ -211,7 +212,7 @@ function Legend() {
     ['fee', 'LATE', 'late fee (hollow: to come)'],
   ] as const;
   return (
-    <div className="legend">
+    <div className={css.legend}>
       {kinds.map(([kind, standing, words]) => (
         <span key={words}>
           <MarkShape kind={kind} standing={standing} side={13} /> {words}

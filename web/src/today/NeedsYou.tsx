@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Refusal } from '../design/States';
 import { plainSlip, SendDialog } from '../letters/SendDialog';
+import css from './Today.module.css';
 
 type Need = Schemas['Need'];
 type Deed = 'be' | 'given' | 'retry' | 'set-aside' | 'noted' | 'waive' | 'stand' | 'charge' | 'leave';
@@ -73,7 +74,7 @@ function NeedItem({ need }: { need: Need }) {
         )}
         <Refusal error={problemOf(act.error, 'reason') ? null : act.error} />
       </span>
-      <span className="right deeds">
+      <span className={`right ${css.deeds}`}>
         {need.kind === 'fee' && (
           <>
             {deed(

@@ -11,6 +11,7 @@ import { Beginning } from './Beginning';
 import { NeedsYou } from './NeedsYou';
 import { WhatWillHappen } from './WhatWillHappen';
 import { useTitle } from '../design/useTitle';
+import css from './Today.module.css';
 
 type View = Schemas['TodayView'];
 
@@ -69,7 +70,7 @@ function Zoom({ weeks, zoom }: { weeks: number; zoom: (weeks: number) => void })
     return () => window.removeEventListener('keydown', listen);
   }, [weeks, zoom]);
   return (
-    <span className="zoom" role="group" aria-label="How far the Almanac looks">
+    <span className={css.zoom} role="group" aria-label="How far the Almanac looks">
       {spans.map(([w, words]) => (
         <button key={w} type="button" className="link" aria-pressed={w === weeks} onClick={() => zoom(w)}>
           {words}
@@ -102,10 +103,10 @@ export function TodayPage() {
   return (
     <Loaded query={today} what="today">
       {(t) => (
-        <div className="today">
+        <div className={css.today}>
           <h1 style={{ position: 'absolute', left: -9999 }}>Today</h1>
           <Sentence sentence={t.sentence} />
-          <div className="columns">
+          <div className={css.columns}>
             {narrow ? (
               <>
                 {needs(t)}

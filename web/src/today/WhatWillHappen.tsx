@@ -7,6 +7,7 @@ import { Refusal } from '../design/States';
 import { WhyFigure } from '../design/Why';
 import { ActDeeds } from './ActDeeds';
 import { useSteady } from './useSteady';
+import css from './Today.module.css';
 
 type Act = Schemas['ActView'];
 
@@ -16,7 +17,7 @@ function ActItem({ act, gone }: { act: Act; gone: boolean }) {
     <li className={act.stop === 'NOTHING' && !gone ? undefined : 'stopped'}>
       <span className="when figures">{act.hour}</span>
       <span className="grow">
-        <Link className="quiet" to={`/invoices/${act.invoiceId}`}>
+        <Link className={css.quiet} to={`/invoices/${act.invoiceId}`}>
           <b>{act.client}</b>
         </Link>
         , <WhyFigure text={money(act.amount)} why={act.why} />
@@ -30,7 +31,7 @@ function ActItem({ act, gone }: { act: Act; gone: boolean }) {
         )}
       </span>
       {!gone && (
-        <span className="right deeds">
+        <span className={`right ${css.deeds}`}>
           <ActDeeds act={act} onDone={setDone} />
         </span>
       )}
@@ -87,10 +88,10 @@ export function WhatWillHappen({
       {rows.length === 0 ? (
         <p className="faded">Nothing happens by itself in the next seven days.</p>
       ) : (
-        <div className="acts-list">
+        <div className={css.actsList}>
           {days.map((day) => (
             <div key={day}>
-              <h3 className="day-head">{day === today ? 'Today' : spokenDate(day)}</h3>
+              <h3 className={css.dayHead}>{day === today ? 'Today' : spokenDate(day)}</h3>
               <ul className="list">
                 {rows
                   .filter((r) => r.item.on === day)
