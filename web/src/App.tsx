@@ -2,12 +2,13 @@ import { Modal } from '@mantine/core';
 import { type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
-import { api, data, type Schemas } from './api/client';
+import { type Schemas } from './api/client';
 import { Loaded } from './design/States';
 import { setToday } from './design/format';
 import { Frame } from './Frame';
 import { SettingsSpread } from './settings/SettingsSpread';
 import { SignIn } from './people/SignIn';
+import { session as sessionQuery } from './api/session';
 
 const FirstRun = lazy(() => import('./people/FirstRun').then((m) => ({ default: m.FirstRun })));
 const TodayPage = lazy(() => import('./today/TodayPage').then((m) => ({ default: m.TodayPage })));
@@ -77,14 +78,14 @@ function useSignedOut() {
 }
 
 export function App() {
-  const session = useQuery({ queryKey: ['session'], queryFn: () => data(api.GET('/api/session')) });
+  const session = useQuery(sessionQuery);
   const queries = useQueryClient();
   const [signedOut, setSignedOut] = useSignedOut();
   const signedIn = session.data?.signedIn ?? false;
   useLiveUpdates(signedIn && !signedOut);
   const again = (entered: Schemas['Session']) => {
     // The session is known before the dialog closes, so that the page behind it is never taken away.
-    queries.setQueryData(['session'], entered);
+    queries.setQueryData(sessionQuery.queryKey, entered);
     setSignedOut(false);
     void queries.invalidateQueries();
   };

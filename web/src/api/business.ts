@@ -15,3 +15,21 @@ export const numbers = queryOptions({
   queryKey: ['business', 'numbers'],
   queryFn: () => data(api.GET('/api/numbers')),
 });
+
+export const reminderPlan = queryOptions({
+  queryKey: ['business', 'plan'],
+  queryFn: () => data(api.GET('/api/reminder-plan')),
+});
+
+export const lateFees = queryOptions({
+  queryKey: ['business', 'late-fees'],
+  queryFn: () => data(api.GET('/api/late-fees')),
+});
+
+/** Public holidays. @param country empty for none */
+export const holidaysOf = (country: string) =>
+  queryOptions({
+    queryKey: ['holidays', country],
+    enabled: country !== '',
+    queryFn: () => data(api.GET('/api/holidays', { params: { query: { country } } })),
+  });

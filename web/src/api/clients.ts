@@ -35,3 +35,28 @@ export const aging = queryOptions({
   queryKey: ['aging'],
   queryFn: () => data(api.GET('/api/aging')),
 });
+
+/** Further clients of the aging table, once somebody asks. @param more what the first page said */
+export const agingAfter = (currency: string, more: number | null) =>
+  infiniteQueryOptions({
+    queryKey: ['aging', currency, more],
+    enabled: false,
+    initialPageParam: more ?? 0,
+    queryFn: ({ pageParam: after }) =>
+      data(api.GET('/api/aging/page', { params: { query: { currency, after } } })),
+    getNextPageParam: (last) => last.more ?? undefined,
+  });
+
+/** What holds for one client's reminders and late fees. */
+export const chasingOf = (id: number) =>
+  queryOptions({
+    queryKey: ['client', id, 'chasing'],
+    queryFn: () => data(api.GET('/api/clients/{id}/chasing', { params: { path: { id } } })),
+  });
+
+/** All letters to a client, newest first. */
+export const messagesOf = (id: number) =>
+  queryOptions({
+    queryKey: ['client', id, 'messages'],
+    queryFn: () => data(api.GET('/api/clients/{id}/messages', { params: { path: { id } } })),
+  });

@@ -2,12 +2,13 @@ import { Button } from '@mantine/core';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
-import { api, data, type Schemas } from '../api/client';
+import { type Schemas } from '../api/client';
 import { isNegative, isZero, money, plain, shortDate } from '../design/format';
 import { Sideways } from '../design/Sideways';
 import { Refusal } from '../design/States';
 import { useTitle } from '../design/useTitle';
 import css from './Books.module.css';
+import { books as booksQuery } from '../api/books';
 
 type Amount = Schemas['Amount'];
 
@@ -121,12 +122,7 @@ function Entry({ entry: e, own }: { entry: Schemas['EntryView']; own: string }) 
 /** The journal and the balances, and whether all of it agrees. */
 export function BooksPage() {
   useTitle('Books');
-  const books = useInfiniteQuery({
-    queryKey: ['books'],
-    initialPageParam: undefined as number | undefined,
-    queryFn: ({ pageParam }) => data(api.GET('/api/books', { params: { query: { before: pageParam } } })),
-    getNextPageParam: (last) => last.more ?? undefined,
-  });
+  const books = useInfiniteQuery(booksQuery);
   const first = books.data?.pages[0];
   if (!first) return <div className="empty">{books.isError && <Refusal error={books.error} />}</div>;
   const agree = first.disagreeing.length === 0 && isZero(first.sum);

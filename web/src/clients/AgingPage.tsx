@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { api, data, type Schemas, type Why } from '../api/client';
+import { type Schemas, type Why } from '../api/client';
 import { isZero, longDate, money, plain } from '../design/format';
 import { whyOfAll, whyOfClient } from '../design/reasons';
 import { Sideways } from '../design/Sideways';
@@ -8,7 +8,7 @@ import { Loaded } from '../design/States';
 import { WhyFigure } from '../design/Why';
 import { AgingStrip } from './AgingStrip';
 import { useTitle } from '../design/useTitle';
-import { aging as agingQuery } from '../api/clients';
+import { aging as agingQuery, agingAfter } from '../api/clients';
 
 function Cell({ band, why }: { band: Schemas['Band']; why: () => Promise<Why> }) {
   return (
@@ -20,14 +20,7 @@ function Cell({ band, why }: { band: Schemas['Band']; why: () => Promise<Why> })
 
 /** What is open in one currency. */
 function Table({ table }: { table: Schemas['AgingTable'] }) {
-  const more = useInfiniteQuery({
-    queryKey: ['aging', table.currency, table.more],
-    enabled: false,
-    initialPageParam: table.more ?? 0,
-    queryFn: ({ pageParam: after }) =>
-      data(api.GET('/api/aging/page', { params: { query: { currency: table.currency, after } } })),
-    getNextPageParam: (last) => last.more ?? undefined,
-  });
+  const more = useInfiniteQuery(agingAfter(table.currency, table.more));
   const rows = [...table.rows, ...(more.data?.pages.flatMap((p) => p.rows) ?? [])];
   const hasMore = more.data ? more.hasNextPage : table.more != null;
   return (

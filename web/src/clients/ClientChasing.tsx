@@ -8,6 +8,7 @@ import { useCallingBack } from '../letters/Leaving';
 import { LateFeeFields, noLateFee, policyInMark } from '../settings/LateFeeFields';
 import { business as businessQuery } from '../api/business';
 import css from './ClientChasing.module.css';
+import { chasingOf, messagesOf } from '../api/clients';
 
 /** A day up to which no reminder goes. Empty takes the mute away. */
 export function MuteField({
@@ -90,14 +91,8 @@ export function ClientChasing({ id }: { id: number }) {
   const path = { params: { path: { id } } };
   const queries = useQueryClient();
   const [own, setOwn] = useState(false);
-  const chasing = useQuery({
-    queryKey: ['client', id, 'chasing'],
-    queryFn: () => data(api.GET('/api/clients/{id}/chasing', path)),
-  });
-  const messages = useQuery({
-    queryKey: ['client', id, 'messages'],
-    queryFn: () => data(api.GET('/api/clients/{id}/messages', path)),
-  });
+  const chasing = useQuery(chasingOf(id));
+  const messages = useQuery(messagesOf(id));
   const again = { onSuccess: () => void queries.invalidateQueries() };
   const mute = useMutation({
     mutationFn: (until: string) => data(api.PUT('/api/clients/{id}/mute', { ...path, body: { until } })),

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
-import { api, data } from '../api/client';
+import { creditNoteOf } from '../api/invoices';
 import { money } from '../design/format';
 import { Loaded } from '../design/States';
 import { InvoiceIndex } from './InvoiceIndex';
@@ -10,10 +10,7 @@ import { Paper } from './Paper';
 /** A credit note, read beside the invoices. */
 export function CreditNotePage() {
   const { id = '', note = '' } = useParams();
-  const document = useQuery({
-    queryKey: ['credit note', note],
-    queryFn: () => data(api.GET('/api/credit-notes/{id}', { params: { path: { id: Number(note) } } })),
-  });
+  const document = useQuery(creditNoteOf(Number(note)));
   return (
     <div className="spread has-record">
       <InvoiceIndex current={Number(id)} />

@@ -3,6 +3,7 @@ import { useRef } from 'react';
 import { api, data, messageOf, problemOf } from '../api/client';
 import { upload } from '../api/upload';
 import { FieldProblem } from './fields';
+import { filesOf, invoiceKey } from '../api/invoices';
 
 function size(bytes: number): string {
   return bytes < 1024 * 1024 ? `${Math.ceil(bytes / 1024)} KB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
@@ -12,12 +13,8 @@ function size(bytes: number): string {
 export function Files({ ensure, id }: { ensure: () => Promise<number | null>; id: number | null }) {
   const queries = useQueryClient();
   const picker = useRef<HTMLInputElement>(null);
-  const files = useQuery({
-    queryKey: ['invoice', id, 'files'],
-    enabled: id !== null,
-    queryFn: () => data(api.GET('/api/invoices/{id}/attachments', { params: { path: { id: id ?? 0 } } })),
-  });
-  const again = () => void queries.invalidateQueries({ queryKey: ['invoice'] });
+  const files = useQuery(filesOf(id));
+  const again = () => void queries.invalidateQueries({ queryKey: invoiceKey });
   const add = useMutation({
     mutationFn: async (file: File) => {
       const draft = await ensure();

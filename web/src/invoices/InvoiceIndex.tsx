@@ -1,11 +1,12 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { api, data, type Schemas } from '../api/client';
+import { type Schemas } from '../api/client';
 import { MeasureBar } from '../design/Measure';
 import { isZero, money, plain } from '../design/format';
 import { Loaded } from '../design/States';
 import { FromFile } from './FromFile';
+import { groupOf, groupsOf } from '../api/invoices';
 
 const names: Record<string, string> = {
   late: 'Late',
@@ -63,14 +64,7 @@ function Group({
   current: number | null;
   filter: string;
 }) {
-  const more = useInfiniteQuery({
-    queryKey: ['invoices', g.when, filter, g.more],
-    enabled: false,
-    initialPageParam: g.more ?? '',
-    queryFn: ({ pageParam: after }) =>
-      data(api.GET('/api/invoices/page', { params: { query: { when: g.when, filter, after } } })),
-    getNextPageParam: (last) => last.more ?? undefined,
-  });
+  const more = useInfiniteQuery(groupOf(g.when, filter, g.more));
   const rows = [...g.rows, ...(more.data?.pages.flatMap((p) => p.rows) ?? [])];
   const hasMore = more.data ? more.hasNextPage : Boolean(g.more);
   return (
@@ -109,11 +103,7 @@ export function InvoiceIndex({ current }: { current: number | null }) {
   const [filter, setFilter] = useState(search.get('filter') ?? '');
   const navigate = useNavigate();
   const leaf = useRef<HTMLDivElement>(null);
-  const groups = useQuery({
-    queryKey: ['invoices', filter],
-    queryFn: () => data(api.GET('/api/invoices', { params: { query: { filter } } })),
-    placeholderData: (before) => before,
-  });
+  const groups = useQuery(groupsOf(filter));
   const turn = (event: KeyboardEvent) => {
     if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
     const rows = [...(leaf.current?.querySelectorAll<HTMLAnchorElement>('[data-row]') ?? [])];

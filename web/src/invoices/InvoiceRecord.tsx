@@ -12,7 +12,8 @@ import { CreditDialog } from './CreditDialog';
 import { More } from './More';
 import { Paper } from './Paper';
 import { PaymentDialog } from './PaymentDialog';
-import { Timeline, timelineOf } from './Timeline';
+import { timelineOf } from '../api/invoices';
+import { Timeline } from './Timeline';
 import { useOneLeaf } from '../design/useNarrow';
 import { useTitle } from '../design/useTitle';
 

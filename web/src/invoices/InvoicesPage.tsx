@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useParams, useSearchParams } from 'react-router';
-import { api, data } from '../api/client';
+import { invoiceOf } from '../api/invoices';
 import { Loaded } from '../design/States';
 import { useOneLeaf } from '../design/useNarrow';
 import { AskedNext } from './AskedNext';
@@ -10,10 +10,7 @@ import { Sheet } from './Sheet';
 import { useTitle } from '../design/useTitle';
 
 function Record({ id, client }: { id: number; client: number | null }) {
-  const invoice = useQuery({
-    queryKey: ['invoice', id],
-    queryFn: () => data(api.GET('/api/invoices/{id}', { params: { path: { id } } })),
-  });
+  const invoice = useQuery(invoiceOf(id));
   return (
     <Loaded query={invoice} what="the invoice">
       {(i) =>

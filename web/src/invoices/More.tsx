@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router';
 import { api, data, messageOf, refusalOf, type Schemas } from '../api/client';
 import { WithdrawDialog } from './WithdrawDialog';
 import { tell } from '../design/tell';
+import { correctionsOf } from '../api/invoices';
 
 /** Fetches a file; where it is refused, the reasons are told instead of an answer that cannot be read. */
 async function save(path: string, name: string) {
@@ -39,10 +40,7 @@ export function More({
   const [withdrawing, setWithdrawing] = useState<'draft' | 'void' | null>(null);
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const corrections = useQuery({
-    queryKey: ['invoice', id, 'corrections'],
-    queryFn: () => data(api.GET('/api/invoices/{id}/corrections', { params: { path: { id } } })),
-  });
+  const corrections = useQuery(correctionsOf(id));
   const duplicate = useMutation({
     mutationFn: () => data(api.POST('/api/invoices/{id}/duplicate', { params: { path: { id } } })),
     onSuccess: (draft) => {

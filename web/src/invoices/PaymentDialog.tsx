@@ -7,6 +7,7 @@ import { isZero, money, newKey, plain, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
 import { useLooseDate } from '../design/useLooseDate';
 import { tell } from '../design/tell';
+import { session as sessionQuery } from '../api/session';
 
 const close = { 'aria-label': 'Close' };
 
@@ -25,7 +26,7 @@ export function PaymentDialog({
   onClose: () => void;
 }) {
   const key = useRef(newKey());
-  const session = useQuery({ queryKey: ['session'], queryFn: () => data(api.GET('/api/session')) });
+  const session = useQuery(sessionQuery);
   const queries = useQueryClient();
   const [form, setForm] = useState({
     way: 'TRANSFER',

@@ -25,6 +25,7 @@ import { SheetSums } from './SheetSums';
 import { useDeleting } from './useDeleting';
 import { type Typed, useDraft } from './useDraft';
 import { WithdrawDialog } from './WithdrawDialog';
+import { session as sessionQuery } from '../api/session';
 
 const AsTheClient = lazy(() => import('./AsTheClient').then((m) => ({ default: m.AsTheClient })));
 
@@ -92,7 +93,7 @@ export function Sheet({
   client: number | null;
 }) {
   const business = useQuery(businessQuery);
-  const session = useQuery({ queryKey: ['session'], queryFn: () => data(api.GET('/api/session')) });
+  const session = useQuery(sessionQuery);
   const kept = useQuery(schedules);
   const begunFor = draft === null ? client : null;
   const account = useQuery({ ...accountOf(begunFor ?? 0), enabled: begunFor !== null });

@@ -10,11 +10,7 @@ import { WhyFigure } from '../design/Why';
 import { ActDeeds } from '../today/ActDeeds';
 import { UndoDialog } from './PaymentDialog';
 import css from './Timeline.module.css';
-
-export const timelineOf = (id: number) => ({
-  queryKey: ['invoice', id, 'timeline'],
-  queryFn: () => data(api.GET('/api/invoices/{id}/timeline', { params: { path: { id } } })),
-});
+import { timelineOf } from '../api/invoices';
 
 /** What will happen with an invoice, then what has: one line of time, each sentence with its act. */
 export function Timeline({ id }: { id: number }) {

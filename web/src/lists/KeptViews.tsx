@@ -16,7 +16,7 @@ export function KeptViews({ place }: { place: string }) {
   const views = useQuery(keptViews(place));
   const [naming, setNaming] = useState(false);
   const [name, setName] = useState('');
-  const again = () => queries.invalidateQueries({ queryKey: ['views', place] });
+  const again = () => queries.invalidateQueries({ queryKey: keptViews(place).queryKey });
   const keep = useMutation({
     mutationFn: () => data(api.POST('/api/views', { body: { place, name, shows } })),
     onSuccess: () => {

@@ -4,14 +4,15 @@ import { api, data, type Schemas } from '../api/client';
 import { spokenMoment } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
 import { useTitle } from '../design/useTitle';
+import { accessLog, sessions as sessionsQuery } from '../api/session';
 
 function SessionItem({ session: s }: { session: Schemas['SessionView'] }) {
   const queries = useQueryClient();
   const end = useMutation({
     mutationFn: () => data(api.DELETE('/api/sessions/{key}', { params: { path: { key: s.key } } })),
     onSuccess: (left) => {
-      queries.setQueryData(['sessions'], left);
-      void queries.invalidateQueries({ queryKey: ['access-log'] });
+      queries.setQueryData(sessionsQuery.queryKey, left);
+      void queries.invalidateQueries({ queryKey: accessLog.queryKey });
     },
   });
   return (
@@ -37,8 +38,8 @@ function SessionItem({ session: s }: { session: Schemas['SessionView'] }) {
 /** Where one is signed in, and who signed in, or tried to. */
 export function AccessPage() {
   useTitle('Sign-ins');
-  const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => data(api.GET('/api/sessions')) });
-  const log = useQuery({ queryKey: ['access-log'], queryFn: () => data(api.GET('/api/access-log')) });
+  const sessions = useQuery(sessionsQuery);
+  const log = useQuery(accessLog);
   return (
     <>
       <h1>Sign-ins</h1>

@@ -11,6 +11,7 @@ import { LateFeeFields, policyInMark } from './LateFeeFields';
 import { useTitle } from '../design/useTitle';
 import { tell } from '../design/tell';
 import css from './Settings.module.css';
+import { holidaysOf, lateFees, reminderPlan } from '../api/business';
 
 type Plan = Schemas['TypedPlan'];
 type Step = Schemas['TypedStep'];
@@ -105,11 +106,7 @@ function Holidays({
 }) {
   const [day, setDay] = useState('');
   const days = own.split(/[\s,;]+/).filter(Boolean);
-  const known = useQuery({
-    queryKey: ['holidays', of],
-    enabled: of !== '',
-    queryFn: () => data(api.GET('/api/holidays', { params: { query: { country: of } } })),
-  });
+  const known = useQuery(holidaysOf(of));
   const add = () => {
     if (day && !days.includes(day)) onOwn([...days, day].sort().join(' '));
     setDay('');
@@ -319,8 +316,8 @@ function FeesForm({ setting }: { setting: Schemas['FeeSetting'] }) {
 /** When clients are reminded, in which tone, and what lateness costs them. */
 export function RemindersPage() {
   useTitle('Reminders and late fees');
-  const plan = useQuery({ queryKey: ['plan'], queryFn: () => data(api.GET('/api/reminder-plan')) });
-  const fees = useQuery({ queryKey: ['late-fees'], queryFn: () => data(api.GET('/api/late-fees')) });
+  const plan = useQuery(reminderPlan);
+  const fees = useQuery(lateFees);
   return (
     <>
       <h1>Reminders and late fees</h1>

@@ -1,10 +1,11 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { api, data, type Schemas } from '../api/client';
+
 import { longDate, plain } from '../design/format';
 import { Sideways } from '../design/Sideways';
 import { Loaded } from '../design/States';
 import { useTitle } from '../design/useTitle';
+import { runs } from '../api/today';
 
 const tones: Record<string, string> = {
   done: 'got',
@@ -16,13 +17,7 @@ const tones: Record<string, string> = {
 /** The log of the daily run: what was done, kept back or not needed any more, and why. */
 export function DonePage() {
   useTitle('Done so far');
-  const log = useInfiniteQuery({
-    queryKey: ['runs'],
-    initialPageParam: undefined as number | undefined,
-    queryFn: ({ pageParam }) => data(api.GET('/api/runs', { params: { query: { before: pageParam } } })),
-    getNextPageParam: (last: Schemas['LoggedActView'][]) =>
-      last.length === 100 ? last[99]?.act.id : undefined,
-  });
+  const log = useInfiniteQuery(runs);
   return (
     <div className="page">
       <div className="head">

@@ -8,6 +8,7 @@ import { WhyFigure } from '../design/Why';
 import { ActDeeds } from './ActDeeds';
 import { useSteady } from './useSteady';
 import css from './Today.module.css';
+import { actsAfter } from '../api/today';
 
 type Act = Schemas['ActView'];
 
@@ -51,13 +52,7 @@ export function WhatWillHappen({
   allKeptBack: boolean;
   today: string;
 }) {
-  const more = useInfiniteQuery({
-    queryKey: ['today', 'acts', moreActs],
-    enabled: false,
-    initialPageParam: moreActs ?? '',
-    queryFn: ({ pageParam: after }) => data(api.GET('/api/acts', { params: { query: { after } } })),
-    getNextPageParam: (last) => last.more ?? undefined,
-  });
+  const more = useInfiniteQuery(actsAfter(moreActs));
   const acts = [...first, ...(more.data?.pages.flatMap((p) => p.acts) ?? [])].sort((a, b) =>
     a.on.localeCompare(b.on),
   );
