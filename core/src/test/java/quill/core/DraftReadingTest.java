@@ -60,6 +60,15 @@ public class DraftReadingTest {
                 .lines()
                 .get(0);
         assertThat(other.unit()).isEqualTo("km");
+        var square = read("EUR", line("2,5 m2", "1.00", ""), new TypedTerm(false, "rest", "0"))
+                .lines()
+                .get(0);
+        assertThat(square.quantity()).isEqualByComparingTo("2.5");
+        assertThat(square.unit()).isEqualTo("m2");
+        assertThat(read("EUR", line("1e3", "1.00", ""), new TypedTerm(false, "rest", "0"))
+                        .problems())
+                .extracting(Problem::field)
+                .contains("lines[0].quantity");
     }
 
     @Test

@@ -3,6 +3,7 @@ package quill.server.catalogue;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Pattern;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -17,6 +18,9 @@ import quill.server.common.Texts;
 public class OwnUnits {
     private static final int MOST = 100;
     private static final int LONGEST = 30;
+    /** As a quantity carries it on the sheet. */
+    private static final Pattern NAME = Pattern.compile("\\p{L}[\\p{L}²³. ]*");
+
     private final JdbcClient jdbc;
 
     OwnUnits(JdbcClient jdbc) {
@@ -48,8 +52,11 @@ public class OwnUnits {
         List<Problem> problems = new ArrayList<>();
         String name = Texts.name("name", typed.name(), LONGEST, true, problems);
         String code = typed.code() == null ? "" : typed.code().strip().toUpperCase(Locale.ROOT);
-        if (name != null && !name.isEmpty() && Character.isDigit(name.charAt(0))) {
-            problems.add(new Problem("name", name, "must begin with a letter, so that a quantity ends before it"));
+        if (name != null && !name.isEmpty() && !NAME.matcher(name).matches()) {
+            problems.add(new Problem(
+                    "name",
+                    name,
+                    "must be letters, blanks and points, such as session, so that a quantity ends before it"));
         }
         if (name != null && UnitCodes.isKnown(name)) {
             problems.add(new Problem("name", name, "has a code already, " + UnitCodes.code(name)));

@@ -173,6 +173,7 @@ public class PaperLookTest {
         assertThat(keep("visit", "QQQ")).isEqualTo(422);
         assertThat(keep("4 hands", "C62")).isEqualTo(422);
         assertThat(keep("", "")).isEqualTo(422);
+        assertThat(keep("a/b", "C62")).isEqualTo(422);
         Invoice invoice = issued(line("Lesson", "3", "session", "40.00"), line("Case", "1", "crate", "9.00"));
         assertThat(ubl(invoice)).contains("unitCode=\"E48\"", "Lesson (session)", "unitCode=\"C62\"", "Case (crate)");
         assertThat(caller.send("DELETE", "/api/catalogue/units/session", "").statusCode())
