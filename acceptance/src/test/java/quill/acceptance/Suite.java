@@ -128,6 +128,7 @@ public class Suite {
             "/catalogue/5",
             "/catalogue/bundle",
             "/catalogue/table",
+            "/catalogue/units",
             "/books",
             "/settings",
             "/settings/taxes",
