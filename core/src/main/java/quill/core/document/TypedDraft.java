@@ -226,39 +226,31 @@ public record TypedDraft(
 
     /** The same for another day of supply: what a copy begins with. */
     public TypedDraft suppliedOn(String day) {
-        return with(clientId, "", day, "", "");
+        return with(clientId, "", day, "", "", lines);
     }
 
     /** The same for another client. */
     public TypedDraft forClient(Long other) {
-        return with(other, rate, supplyDate, supplyEnd, prepaid);
+        return with(other, rate, supplyDate, supplyEnd, prepaid, lines);
     }
 
-    private TypedDraft with(Long client, String otherRate, String begin, String end, String paid) {
+    private TypedDraft with(
+            Long client, String otherRate, String begin, String end, String paid, List<TypedLine> otherLines) {
         return new TypedDraft(
-                client, currency, otherRate, subject, reference, project, begin, end, taxInside, cash, lines, discounts,
-                charges, paid, schedule, notes, terms, memo, fields, lateFee, mark);
-    }
-
-    /** The same, each line that names no category of income under that of its item. @param ofItems by their ids */
-    public TypedDraft categorised(Map<Long, String> ofItems) {
-        return new TypedDraft(
-                clientId,
+                client,
                 currency,
-                rate,
+                otherRate,
                 subject,
                 reference,
                 project,
-                supplyDate,
-                supplyEnd,
+                begin,
+                end,
                 taxInside,
                 cash,
-                lines.stream()
-                        .map(l -> blank(l.category) && l.item != null ? l.of(ofItems.get(l.item)) : l)
-                        .toList(),
+                otherLines,
                 discounts,
                 charges,
-                prepaid,
+                paid,
                 schedule,
                 notes,
                 terms,
@@ -266,6 +258,19 @@ public record TypedDraft(
                 fields,
                 lateFee,
                 mark);
+    }
+
+    /** The same, each line that names no category of income under that of its item. @param ofItems by their ids */
+    public TypedDraft categorised(Map<Long, String> ofItems) {
+        return with(
+                clientId,
+                rate,
+                supplyDate,
+                supplyEnd,
+                prepaid,
+                lines.stream()
+                        .map(l -> blank(l.category) && l.item != null ? l.of(ofItems.get(l.item)) : l)
+                        .toList());
     }
 
     /** The same with its numbers as programs write them, whatever mark they were typed with. */
