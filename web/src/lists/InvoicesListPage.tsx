@@ -44,21 +44,22 @@ const columns: Column<Listed>[] = [
     name: 'issued',
     head: 'Issued',
     sort: 'issued',
-    cell: (r) => <span className={css.keep}>{r.issuedOn && shortDate(r.issuedOn)}</span>,
+    said: true,
+    cell: (r) => (r.issuedOn ? <span className={css.keep}>{shortDate(r.issuedOn)}</span> : ''),
   },
   {
     name: 'due',
     head: 'Due',
     sort: 'due',
-    cell: (r) => (
-      <span className={`${css.keep} ${r.how === 'late' ? 'late' : ''}`}>
-        {r.dueOn
-          ? `${shortDate(r.dueOn)}${r.how === 'late' ? ', late' : ''}`
-          : r.how === 'draft'
-            ? ''
-            : r.how}
-      </span>
-    ),
+    said: true,
+    cell: (r) => {
+      const due = r.dueOn ? `${shortDate(r.dueOn)}${r.how === 'late' ? ', late' : ''}` : r.how;
+      return due === 'draft' ? (
+        ''
+      ) : (
+        <span className={`${css.keep} ${r.how === 'late' ? 'late' : ''}`}>{due}</span>
+      );
+    },
   },
   {
     name: 'total',
@@ -126,10 +127,10 @@ export function InvoicesListPage() {
               foot={totals.data?.map((t) => (
                 <tr key={t.total.currency}>
                   <th colSpan={6}>{t.count} in all; what is void adds nothing</th>
-                  <td className="n">
+                  <td className="n" data-label="Total">
                     <b>{money(t.total)}</b>
                   </td>
-                  <td className="n">
+                  <td className="n" data-label="Open">
                     <b>{money(t.open)}</b>
                   </td>
                 </tr>

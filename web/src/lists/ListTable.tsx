@@ -108,6 +108,8 @@ export type Column<Row> = {
   /** By what the list can be ordered where the head is pressed. */
   sort?: string;
   number?: boolean;
+  /** Whether a phone says the head beside it; it always does beside a number. */
+  said?: boolean;
   cell: (row: Row) => ReactNode;
 };
 
@@ -189,7 +191,11 @@ export function ListTable<Row extends { id: number }>({
                 </td>
               )}
               {columns.map((c) => (
-                <td key={c.name} className={c.number ? 'n' : undefined}>
+                <td
+                  key={c.name}
+                  className={c.number ? 'n' : undefined}
+                  data-label={c.number || c.said ? c.head : undefined}
+                >
                   {c.cell(r)}
                 </td>
               ))}

@@ -96,8 +96,10 @@ export function PaymentsPage() {
               foot={totals.data?.map((t) => (
                 <tr key={t.amount.currency}>
                   <th colSpan={5}>{t.count} in all, without what was undone</th>
-                  <td className="n">{isZero(t.fee) ? '' : money(t.fee)}</td>
-                  <td className="n">
+                  <td className="n" data-label="Processing fee">
+                    {isZero(t.fee) ? '' : money(t.fee)}
+                  </td>
+                  <td className="n" data-label="Amount">
                     <b>{money(t.amount)}</b>
                   </td>
                 </tr>
