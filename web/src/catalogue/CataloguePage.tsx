@@ -13,6 +13,7 @@ import { TakeTable } from '../tables/TakeTable';
 import { BundleForm } from './BundleForm';
 import css from '../design/Form.module.css';
 import { ItemRecord, NewItem } from './ItemRecord';
+import { Thumb } from './Thumb';
 import { UnitsPage } from './UnitsPage';
 
 const sorts = [
@@ -154,7 +155,10 @@ function Index({ open }: { open: string | undefined }) {
                   to={`/catalogue/${i.id}${tail}`}
                   aria-current={String(i.id) === open ? 'true' : undefined}
                 >
-                  <span className="who">{i.typed.description}</span>
+                  <span className="who">
+                    {i.picture && <Thumb picture={i.picture} />}
+                    {i.typed.description}
+                  </span>
                   <span className="open money">{priceOf(i, own)}</span>
                   <span className={`what ${i.low ? 'late' : ''}`}>
                     {[

@@ -5,6 +5,8 @@ import { business as businessQuery } from '../api/business';
 import { catalogueKey, categories, itemOf, units } from '../api/catalogue';
 import { api, data, inMark, type Schemas } from '../api/client';
 import { shortDate } from '../design/format';
+import { upload } from '../api/upload';
+import { fitToSend, PictureField } from '../design/PictureField';
 import { Loaded, Refusal } from '../design/States';
 import { TaxTicks } from '../design/TaxTicks';
 import { useServerForm } from '../design/useServerForm';
@@ -199,6 +201,27 @@ export function ItemRecord({ id }: { id: number }) {
             item={item}
             onDone={() => tell('Saved. What was issued keeps the price that it had.')}
           />
+          <section aria-label="Picture" style={{ marginTop: 28 }}>
+            <h2>Picture</h2>
+            <PictureField
+              src={item.picture && `/api/catalogue/pictures/${item.picture}`}
+              alt={item.typed.description}
+              label="A picture of it as PNG, JPEG or SVG"
+              off="Leave it without one"
+              hint="By which you know it again where you choose; never printed."
+              onFile={async (file) => {
+                await upload<Schemas['TakenPicture']>(
+                  `/api/catalogue/items/${id}/picture`,
+                  await fitToSend(file),
+                );
+                await queries.invalidateQueries({ queryKey: catalogueKey });
+              }}
+              onOff={async () => {
+                await data(api.DELETE('/api/catalogue/items/{id}/picture', { params: { path: { id } } }));
+                await queries.invalidateQueries({ queryKey: catalogueKey });
+              }}
+            />
+          </section>
           {movements.length > 0 && (
             <section aria-label="How its count came about" style={{ marginTop: 28, maxWidth: 760 }}>
               <h2>How its count came about</h2>

@@ -7,6 +7,7 @@ import type { Schemas } from '../api/client';
 import { plain } from '../design/format';
 import { useHeldKeys } from '../design/useHeldKeys';
 import css from './Sheet.module.css';
+import { Thumb } from '../catalogue/Thumb';
 
 export type Choice = Schemas['LineChoice'];
 const MOST = 8;
@@ -120,7 +121,10 @@ export function WhatCell({
             return (
               <Combobox.Option key={`${c.bundle}-${c.id}`} value={String(i)}>
                 <span className={css.option}>
-                  <span>{c.bundle ? <b>Bundle: {c.name}</b> : c.name}</span>
+                  <span>
+                    {c.picture && <Thumb picture={c.picture} />}
+                    {c.bundle ? <b>Bundle: {c.name}</b> : c.name}
+                  </span>
                   <span className="figures">{price ? plain({ amount: price }) : ''}</span>
                 </span>
                 {c.under && <span className="faded small">{c.under}</span>}

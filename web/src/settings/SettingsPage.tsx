@@ -1,8 +1,8 @@
 import { Button, Checkbox, NativeSelect, PasswordInput, Textarea, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type FormEvent, useRef, useState } from 'react';
+import { type FormEvent, useState } from 'react';
 import { business as businessQuery, numbers } from '../api/business';
-import { api, data, messageOf, problemOf, type Schemas } from '../api/client';
+import { api, data, problemOf, type Schemas } from '../api/client';
 import { upload } from '../api/upload';
 import { countries } from '../design/countries';
 import css from '../design/Form.module.css';
@@ -10,6 +10,7 @@ import { Loaded, Refusal } from '../design/States';
 import { useServerForm } from '../design/useServerForm';
 import { useTitle } from '../design/useTitle';
 import { tell } from '../design/tell';
+import { PictureField } from '../design/PictureField';
 
 type Business = Schemas['Business'];
 
@@ -175,54 +176,26 @@ function Accounts({ accounts, own }: { accounts: Schemas['BankAccount'][]; own: 
 
 /** The logo: a picture that is printed at the head of every document from now on. */
 function Logo({ logo }: { logo: string }) {
-  const picker = useRef<HTMLInputElement>(null);
   const queries = useQueryClient();
   const again = () => queries.invalidateQueries({ queryKey: businessQuery.queryKey });
-  const take = useMutation({
-    mutationFn: (file: File) => upload<Schemas['TakenLogo']>('/api/business/logo', file),
-    onSuccess: again,
-  });
-  const off = useMutation({ mutationFn: () => data(api.DELETE('/api/business/logo')), onSuccess: again });
   return (
     <section aria-label="Logo" style={{ marginTop: 32 }}>
       <h2>Logo</h2>
-      {logo && (
-        <p>
-          <img
-            src={`/api/business/logo/${logo}`}
-            alt="The logo, as it is printed"
-            style={{ maxWidth: 240, maxHeight: 90, background: '#fff', border: '1px solid var(--rule)' }}
-          />
-        </p>
-      )}
-      <input
-        ref={picker}
-        type="file"
-        hidden
-        accept=".png,.jpg,.jpeg,.svg,image/png,image/jpeg,image/svg+xml"
-        aria-label="A logo as PNG, JPEG or SVG"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) take.mutate(file);
-          e.target.value = '';
+      <PictureField
+        src={logo && `/api/business/logo/${logo}`}
+        alt="The logo, as it is printed"
+        label="A logo as PNG, JPEG or SVG"
+        off="Print none"
+        hint="PNG, JPEG or SVG, at most 2 MB. What was issued keeps the logo it had."
+        onFile={async (file) => {
+          await upload<Schemas['TakenLogo']>('/api/business/logo', file);
+          await again();
+        }}
+        onOff={async () => {
+          await data(api.DELETE('/api/business/logo'));
+          await again();
         }}
       />
-      <p className={css.acts}>
-        <Button variant="outline" loading={take.isPending} onClick={() => picker.current?.click()}>
-          {logo ? 'Choose another' : 'Choose a picture'}
-        </Button>
-        {logo && (
-          <button type="button" className="link" onClick={() => off.mutate()}>
-            Print none
-          </button>
-        )}
-      </p>
-      {take.error && (
-        <p className="problem" role="alert">
-          {problemOf(take.error, 'file') ?? messageOf(take.error)}
-        </p>
-      )}
-      <p className="faded small">PNG, JPEG or SVG, at most 2 MB. What was issued keeps the logo it had.</p>
     </section>
   );
 }

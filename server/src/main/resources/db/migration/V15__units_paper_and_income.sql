@@ -11,3 +11,10 @@ ALTER TABLE document_setting ADD COLUMN typeface VARCHAR(10) DEFAULT 'two' NOT N
 -- The business's own categories of income: of an item, and of what an entry posts to income.
 ALTER TABLE item ADD COLUMN category VARCHAR(60) DEFAULT '' NOT NULL;
 ALTER TABLE posting ADD COLUMN category VARCHAR(60) DEFAULT '' NOT NULL;
+-- A picture of an item, drawn anew, by its hash.
+CREATE TABLE item_picture (
+  hash CHAR(64) PRIMARY KEY,
+  png BLOB NOT NULL
+);
+ALTER TABLE item ADD COLUMN picture CHAR(64) REFERENCES item_picture (hash);
+CREATE INDEX item_of_picture ON item (picture);

@@ -11,6 +11,8 @@ import quill.server.common.Hashes;
 public class Logos {
     private static final int WIDEST_MM = 60;
     private static final int HIGHEST_MM = 16;
+    private static final int WIDEST_PIXELS = 1200;
+    private static final int HIGHEST_PIXELS = 600;
     private final JdbcClient jdbc;
 
     Logos(JdbcClient jdbc) {
@@ -48,7 +50,7 @@ public class Logos {
     /** Takes a PNG, JPEG or SVG as the logo from now on. @return its hash */
     @Transactional
     String take(byte[] file) {
-        Logo logo = Logo.read(file);
+        SafePicture logo = SafePicture.read(file, WIDEST_PIXELS, HIGHEST_PIXELS);
         String hash = Hashes.of(logo.png());
         if (png(hash).isEmpty()) {
             jdbc.sql("INSERT INTO logo (hash, png, width, height) VALUES (:hash, :png, :width, :height)")

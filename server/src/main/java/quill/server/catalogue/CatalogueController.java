@@ -65,8 +65,8 @@ class CatalogueController {
         this.business = business;
     }
 
-    /** An item. @param typed with its numbers as programs write them @param low whether few are left */
-    record ItemView(long id, TypedItem typed, boolean low, boolean retired, int version) {
+    /** An item. @param typed with its numbers as programs write them @param picture its hash; empty for none @param low whether few are left */
+    record ItemView(long id, TypedItem typed, String picture, boolean low, boolean retired, int version) {
         static ItemView of(StoredItem s) {
             Item i = s.item();
             Map<String, String> prices = new TreeMap<>();
@@ -83,6 +83,7 @@ class CatalogueController {
                             i.asksSerial(),
                             i.stock() == null ? "" : i.stock().toPlainString(),
                             i.warnBelow() == null ? "" : i.warnBelow().toPlainString()),
+                    s.picture(),
                     i.isLow(),
                     s.retired(),
                     s.version());

@@ -200,10 +200,12 @@ public class CatalogueService {
      * @param name the item's description or the bundle's name
      * @param under what else helps to tell it from others
      * @param bundle whether it is a bundle
+     * @param picture of an item, its hash; empty for none
      * @param lines as they would stand, with prices as programs write them; without taxes where lines begin with the
      *     usual one
      */
-    public record LineChoice(long id, boolean bundle, String name, String under, List<TypedLine> lines) {}
+    public record LineChoice(
+            long id, boolean bundle, String name, String under, String picture, List<TypedLine> lines) {}
 
     /** What an item or a bundle is called, and what else helps to tell it from others. */
     public record Named(String name, String under) {}
@@ -252,6 +254,7 @@ public class CatalogueService {
                         false,
                         i.item().description(),
                         under(i.item(), currency),
+                        i.picture(),
                         List.of(line(i, BigDecimal.ONE, currency, taxes)))));
         return found;
     }
@@ -265,6 +268,7 @@ public class CatalogueService {
                 b.parts().stream()
                         .map(p -> parts.get(p.item()).item().description())
                         .collect(Collectors.joining(", ")),
+                "",
                 b.parts().stream()
                         .map(p -> line(parts.get(p.item()), p.quantity(), currency, taxes))
                         .toList());

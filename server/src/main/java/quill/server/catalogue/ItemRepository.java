@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -18,7 +19,7 @@ import quill.server.common.Texts;
 @Repository
 class ItemRepository {
     private static final String SELECT = """
-            SELECT id, code, description, unit, taxes, category, asks_serial, stock, warn_below, retired, version FROM item
+            SELECT id, code, description, unit, taxes, category, asks_serial, stock, warn_below, picture, retired, version FROM item
             """;
     /** What is typed may be a part of the code or of the description. */
     private static final String OF_PART = """
@@ -184,6 +185,7 @@ class ItemRepository {
                         rs.getBoolean("asks_serial"),
                         plain(rs.getBigDecimal("stock")),
                         plain(rs.getBigDecimal("warn_below"))),
+                Objects.requireNonNullElse(rs.getString("picture"), ""),
                 rs.getBoolean("retired"),
                 rs.getInt("version"));
     }
@@ -201,7 +203,11 @@ class ItemRepository {
         }
         return items.stream()
                 .map(s -> new StoredItem(
-                        s.id(), s.item().withPrices(prices.getOrDefault(s.id(), Map.of())), s.retired(), s.version()))
+                        s.id(),
+                        s.item().withPrices(prices.getOrDefault(s.id(), Map.of())),
+                        s.picture(),
+                        s.retired(),
+                        s.version()))
                 .toList();
     }
 

@@ -33,7 +33,8 @@ class BodyLimits extends OncePerRequestFilter {
     static final long FILES = 11 * 1024 * 1024L;
 
     private static final Pattern TAKES_FILES =
-            Pattern.compile("/api/(invoices/[^/]+/attachments|imports/ubl|(catalogue|clients)/table|business/logo)");
+            Pattern.compile("/api/(invoices/[^/]+/attachments|imports/ubl|(catalogue|clients)/table|business/logo|"
+                    + "catalogue/items/[^/]+/picture)");
 
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)

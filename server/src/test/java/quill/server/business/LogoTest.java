@@ -41,7 +41,7 @@ public class LogoTest {
     @Test(dataProvider = "sizes")
     public void isFittedToWhatPaperCanShowWhateverItsAspect(int width, int height, String format, int w, int h)
             throws IOException {
-        Logo logo = Logo.read(picture(width, height, BufferedImage.TYPE_INT_RGB, format));
+        SafePicture logo = SafePicture.read(picture(width, height, BufferedImage.TYPE_INT_RGB, format), 1200, 600);
         assertThat(logo.width()).isEqualTo(w);
         assertThat(logo.height()).isEqualTo(h);
         assertThat(ImageIO.read(new ByteArrayInputStream(logo.png())).getWidth())
@@ -51,8 +51,8 @@ public class LogoTest {
     @Test
     public void aPhotographOfThirtyMegapixelsIsRefusedBeforeItIsRead() throws IOException {
         byte[] large = picture(6000, 5000, BufferedImage.TYPE_BYTE_BINARY, "png");
-        assertThat(large.length).isLessThan(Logo.MOST_BYTES);
-        assertThatThrownBy(() -> Logo.read(large))
+        assertThat(large.length).isLessThan(SafePicture.MOST_BYTES);
+        assertThatThrownBy(() -> SafePicture.read(large, 1200, 600))
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining("30 million pixels");
     }
@@ -70,14 +70,18 @@ public class LogoTest {
                 }
             });
             listening.start();
-            Logo logo = Logo.read(svg("<script>document.documentElement.setAttribute('width','1')</script>"
-                    + "<rect width='200' height='50' fill='#1b5e54' onload='throw 1'/>"));
+            SafePicture logo = SafePicture.read(
+                    svg("<script>document.documentElement.setAttribute('width','1')</script>"
+                            + "<rect width='200' height='50' fill='#1b5e54' onload='throw 1'/>"),
+                    1200,
+                    600);
             BufferedImage drawn = ImageIO.read(new ByteArrayInputStream(logo.png()));
             assertThat(drawn.getWidth()).isEqualTo(1200);
             assertThat(drawn.getRGB(600, 150) & 0xFFFFFF).isEqualTo(0x1b5e54);
             assertThat(new String(logo.png(), StandardCharsets.ISO_8859_1)).doesNotContain("script");
             String outside = "http://localhost:" + trap.getLocalPort() + "/x.png";
-            assertThatThrownBy(() -> Logo.read(svg("<image xlink:href='" + outside + "' width='200' height='50'/>")))
+            assertThatThrownBy(() -> SafePicture.read(
+                            svg("<image xlink:href='" + outside + "' width='200' height='50'/>"), 1200, 600))
                     .isInstanceOf(RefusedException.class);
             assertThat(asked).hasValue(0);
         }
@@ -93,13 +97,13 @@ public class LogoTest {
                 "<?xml version='1.0'?><!DOCTYPE svg [<!ENTITY x SYSTEM 'file:///etc/passwd'>]><svg>&x;</svg>"
                         .getBytes(StandardCharsets.US_ASCII)
             },
-            {new byte[Logo.MOST_BYTES + 1]},
+            {new byte[SafePicture.MOST_BYTES + 1]},
         };
     }
 
     @Test(dataProvider = "noLogos")
     public void whatIsNoLogoIsRefusedWithAReason(byte[] file) {
-        assertThatThrownBy(() -> Logo.read(file))
+        assertThatThrownBy(() -> SafePicture.read(file, 1200, 600))
                 .isInstanceOfSatisfying(
                         RefusedException.class,
                         e -> assertThat(e.problems())

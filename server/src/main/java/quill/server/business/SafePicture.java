@@ -21,25 +21,22 @@ import org.apache.batik.transcoder.image.PNGTranscoder;
 import quill.core.RefusedException;
 
 /**
- * A logo as it is printed: whatever was brought along, drawn anew as a PNG of a size that paper can show. Of an SVG only
- * the drawing is left: its scripts are never run, and nothing outside of it is fetched.
+ * A picture as it is shown or printed: whatever was brought along, drawn anew as a PNG of a size that is of use. Of an SVG
+ * only the drawing is left: its scripts are never run, and nothing outside of it is fetched.
  *
  * @param png its bytes
  */
-record Logo(byte[] png, int width, int height) {
+public record SafePicture(byte[] png, int width, int height) {
     static final int MOST_BYTES = 2 * 1024 * 1024;
-    /** Above this a picture is a photograph, and would take more memory than a logo is worth. */
+    /** Above this a picture is a photograph, and would take more memory than it is worth. */
     private static final long MOST_PIXELS = 12_000_000;
 
-    private static final int WIDEST = 1200;
-    private static final int HIGHEST = 600;
-
-    /** Reads a PNG, JPEG or SVG. @throws RefusedException naming {@code file}, with what would be allowed */
-    static Logo read(byte[] file) {
+    /** Reads a PNG, JPEG or SVG, fitted into a box of pixels. @throws RefusedException naming {@code file}, with what would be allowed */
+    public static SafePicture read(byte[] file, int widest, int highest) {
         if (file.length == 0 || file.length > MOST_BYTES) {
-            throw refused("a logo has at most 2 MB");
+            throw refused("a picture has at most 2 MB");
         }
-        return fitted(isSvg(file) ? drawn(file) : picture(file));
+        return fitted(isSvg(file) ? drawn(file, widest, highest) : picture(file), widest, highest);
     }
 
     private static RefusedException refused(String why) {
@@ -73,14 +70,14 @@ record Logo(byte[] png, int width, int height) {
         }
     }
 
-    private static BufferedImage drawn(byte[] file) {
+    private static BufferedImage drawn(byte[] file, int widest, int highest) {
         String svg = new String(file, StandardCharsets.UTF_8);
         if (svg.contains("<!DOCTYPE") || svg.contains("<!ENTITY")) {
             throw refused("an SVG with definitions of its own (DOCTYPE) is not taken; save it as plain SVG");
         }
         PNGTranscoder transcoder = new PNGTranscoder();
-        transcoder.addTranscodingHint(PNGTranscoder.KEY_WIDTH, (float) WIDEST);
-        transcoder.addTranscodingHint(PNGTranscoder.KEY_MAX_HEIGHT, (float) HIGHEST);
+        transcoder.addTranscodingHint(PNGTranscoder.KEY_WIDTH, (float) widest);
+        transcoder.addTranscodingHint(PNGTranscoder.KEY_MAX_HEIGHT, (float) highest);
         transcoder.addTranscodingHint(PNGTranscoder.KEY_EXECUTE_ONLOAD, false);
         transcoder.addTranscodingHint(PNGTranscoder.KEY_ALLOWED_SCRIPT_TYPES, "");
         transcoder.addTranscodingHint(PNGTranscoder.KEY_CONSTRAIN_SCRIPT_ORIGIN, true);
@@ -94,8 +91,8 @@ record Logo(byte[] png, int width, int height) {
         }
     }
 
-    private static Logo fitted(BufferedImage image) {
-        double scale = Math.min(1, Math.min((double) WIDEST / image.getWidth(), (double) HIGHEST / image.getHeight()));
+    private static SafePicture fitted(BufferedImage image, int widest, int highest) {
+        double scale = Math.min(1, Math.min((double) widest / image.getWidth(), (double) highest / image.getHeight()));
         int width = Math.max(1, (int) Math.round(image.getWidth() * scale));
         int height = Math.max(1, (int) Math.round(image.getHeight() * scale));
         BufferedImage fitted = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
@@ -112,6 +109,6 @@ record Logo(byte[] png, int width, int height) {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        return new Logo(out.toByteArray(), width, height);
+        return new SafePicture(out.toByteArray(), width, height);
     }
 }
