@@ -4,9 +4,13 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Supplier;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.TransactionExecution;
 import org.springframework.transaction.TransactionExecutionListener;
+import org.springframework.transaction.event.TransactionPhase;
+import org.springframework.transaction.event.TransactionalEventListener;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 
 /**
@@ -36,6 +40,13 @@ public class Held implements TransactionExecutionListener {
             throw new IllegalStateException("An answer is held from outside of transactions only");
         }
         return (T) answers.get(new Key(commits.get(), asked), k -> reading.get());
+    }
+
+    /** Before open pages are told to ask again, which is before Spring says that the transaction is over. */
+    @Order(Ordered.HIGHEST_PRECEDENCE)
+    @TransactionalEventListener(phase = TransactionPhase.AFTER_COMMIT, fallbackExecution = true)
+    public void changed(Changes.Change change) {
+        commits.incrementAndGet();
     }
 
     /** Whether it worked or not: where a commit fails, nobody knows what was written. */
