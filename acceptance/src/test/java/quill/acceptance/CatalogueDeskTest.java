@@ -36,7 +36,8 @@ public class CatalogueDeskTest extends Suite {
         page.navigate(app.url("/catalogue/new"));
         page.getByLabel("Description").fill("Bench, restuffed");
         page.getByLabel("Price in EUR").fill("120");
-        page.getByLabel("Income category").fill("Upholstery");
+        page.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Income category"))
+                .fill("Upholstery");
         button("Save").click();
         assertThat(page.locator("h1").last()).hasText("Bench, restuffed");
         page.navigate(app.url("/invoices/new"));
@@ -78,10 +79,14 @@ public class CatalogueDeskTest extends Suite {
         assertThat(page.getByLabel("Code of UN/ECE")).hasValue("QQQ");
         page.getByLabel("Code of UN/ECE").fill("C62");
         page.keyboard().press("Enter");
-        assertThat(page.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("octave")))
+        assertThat(page.getByRole(
+                        AriaRole.CELL,
+                        new Page.GetByRoleOptions().setName("octave").setExact(true)))
                 .isVisible();
         page.getByLabel("Forget octave").click();
-        assertThat(page.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("octave")))
+        assertThat(page.getByRole(
+                        AriaRole.CELL,
+                        new Page.GetByRoleOptions().setName("octave").setExact(true)))
                 .hasCount(0);
     }
 

@@ -9,6 +9,7 @@ import org.apache.pdfbox.io.RandomAccessReadBuffer;
 import org.apache.pdfbox.multipdf.PDFMergerUtility;
 import org.springframework.stereotype.Component;
 import quill.core.RefusedException;
+import quill.server.common.ChosenIds;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 
@@ -27,14 +28,14 @@ class JoinedPapers {
     /**
      * The papers one after another, in the order of the ids.
      *
-     * @throws RefusedException naming {@code ids}: too many, none, or a draft among them
+     * @throws RefusedException naming {@code ids}: too many, none, a blank, or a draft among them
      */
     byte[] of(List<Long> ids) {
-        if (ids.isEmpty() || ids.size() > MOST) {
-            throw new RefusedException("ids", ids.size() + " of them", "choose from 1 to " + MOST + " invoices");
+        if (ids.isEmpty()) {
+            throw new RefusedException("ids", "", "choose from 1 to " + MOST + " invoices");
         }
         PDFMergerUtility all = new PDFMergerUtility();
-        for (long id : ids) {
+        for (long id : ChosenIds.of(ids, MOST)) {
             Invoice invoice = invoices.invoice(id);
             if (invoice.isDraft()) {
                 throw new RefusedException("ids", String.valueOf(id), "a draft is printed once it is issued");

@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.RefusedException;
+import quill.server.common.ChosenIds;
 import quill.server.common.Csv;
 import quill.server.common.OneSnapshot;
 
@@ -63,7 +64,8 @@ class ListsController {
     ResponseEntity<byte[]> invoicesAsTable(
             @ParameterObject Wanted.Typed typed, @RequestParam(required = false) List<Long> ids) {
         Wanted w = invoices.wanted(typed);
-        var rows = ids == null || ids.isEmpty() ? invoices.rows(w, 0, ALL) : invoices.some(chosen(ids));
+        var rows =
+                ids == null || ids.isEmpty() ? invoices.rows(w, 0, ALL) : invoices.some(ChosenIds.of(ids, MOST_CHOSEN));
         return Csv.file("invoices.csv", InvoiceList.table(rows));
     }
 
@@ -101,13 +103,6 @@ class ListsController {
     @DeleteMapping("/views/{id}")
     void forget(@PathVariable long id) {
         views.forget(id);
-    }
-
-    private static List<Long> chosen(List<Long> ids) {
-        if (ids.size() > MOST_CHOSEN) {
-            throw new RefusedException("ids", ids.size() + " of them", "choose up to " + MOST_CHOSEN + " at once");
-        }
-        return ids;
     }
 
     private static int checked(int start) {

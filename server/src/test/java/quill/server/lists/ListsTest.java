@@ -145,6 +145,8 @@ public class ListsTest {
             {"/api/payments/list?sort=';DROP%20TABLE%20payment", "sort"},
             {"/api/payments/list/totals?which=gold", "which"},
             {"/api/invoices/pdf?ids=", "ids"},
+            {"/api/invoices/pdf?ids=%20", "ids"},
+            {"/api/invoices/list.csv?ids=1,%20,2", "ids"},
         };
     }
 
