@@ -71,10 +71,14 @@ const WIDEST = 1600;
 
 /** A photograph in a size that can be sent; what is small enough, or cannot be drawn here, as it is. */
 export async function fitToSend(file: File): Promise<File> {
-  if (file.size < LARGE || !/^image\/(jpeg|png|webp)$/.test(file.type)) return file;
+  if (!/^image\/(jpeg|png|webp)$/.test(file.type)) return file;
   const drawn = await createImageBitmap(file).catch(() => null);
   if (!drawn) return file;
   const scale = Math.min(1, WIDEST / Math.max(drawn.width, drawn.height));
+  if (scale === 1 && file.size < LARGE) {
+    drawn.close();
+    return file;
+  }
   const canvas = document.createElement('canvas');
   canvas.width = Math.max(1, Math.round(drawn.width * scale));
   canvas.height = Math.max(1, Math.round(drawn.height * scale));
