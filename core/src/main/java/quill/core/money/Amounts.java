@@ -51,6 +51,15 @@ public final class Amounts {
         return grouped(amount.getAmount());
     }
 
+    /**
+     * A unit price with the decimals of its currency at least: in euro 68 is {@code 68.00}, and 0.625 stays {@code 0.625}.
+     */
+    public static String price(BigDecimal price, CurrencyUnit currency) {
+        BigDecimal plain = price.stripTrailingZeros();
+        return plain.setScale(Math.max(plain.scale(), currency.getDecimalPlaces()))
+                .toPlainString();
+    }
+
     /** The same for a number that is no amount, such as a unit price: its decimals stay as they are. */
     public static String grouped(BigDecimal value) {
         String text = value.abs().toPlainString();

@@ -60,8 +60,9 @@ public final class TypedNumber {
             problems.add(new Problem(field, given, wanted));
             return null;
         }
-        if (sum && value.scale() > decimals) {
-            value = value.setScale(decimals, RoundingMode.HALF_UP);
+        if (sum) {
+            // As a person would write what it comes to: 2h30 is 2.5, not 2.500000.
+            value = plain(value.setScale(Math.min(decimals, Math.max(0, value.scale())), RoundingMode.HALF_UP));
         }
         String refusal = refusal(value, decimals, negative);
         if (refusal != null) {
@@ -92,17 +93,21 @@ public final class TypedNumber {
         if (DecimalMark.isTwofold(typed) && !TypedSum.is(plain.strip())) {
             return DecimalMark.inWords(plain);
         }
-        String sum =
-                plain == null ? "" : plain.strip().replaceFirst("(?<=[\\d)])\\s*(?!h\\s*\\d)\\p{L}[\\p{L}²³./ ]*$", "");
+        String sum = plain == null
+                ? ""
+                : plain.strip().replaceFirst("(?<=[\\d)])\\s*(?!h\\s*\\d)([cdk]?m[23]|\\p{L}[\\p{L}²³./ ]*)$", "");
         if (!TypedSum.is(sum)) {
             return "";
         }
         BigDecimal value = TypedSum.read(sum, TypedNumber::number);
         return value == null
                 ? ""
-                : value.setScale(Math.min(6, Math.max(0, value.scale())), RoundingMode.HALF_UP)
-                        .stripTrailingZeros()
+                : plain(value.setScale(Math.min(6, Math.max(0, value.scale())), RoundingMode.HALF_UP))
                         .toPlainString();
+    }
+
+    private static BigDecimal plain(BigDecimal value) {
+        return new BigDecimal(value.stripTrailingZeros().toPlainString());
     }
 
     /** The same with a point for the decimals and nothing between thousands, where that can be told; else as it is. */

@@ -23,6 +23,7 @@ import quill.core.catalogue.ItemReading;
 import quill.core.catalogue.TypedBundle;
 import quill.core.catalogue.TypedItem;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.money.Amounts;
 import quill.core.tax.Tax;
 import quill.server.business.BusinessService;
 import quill.server.common.Changes;
@@ -301,7 +302,6 @@ public class CatalogueService {
 
     /** A price with the decimals of its currency at least. */
     static String words(BigDecimal price, CurrencyUnit currency) {
-        return price.setScale(Math.max(price.scale(), currency.getDecimalPlaces()))
-                .toPlainString();
+        return Amounts.price(price, currency);
     }
 }

@@ -189,7 +189,7 @@ class Fixing {
                     total.line().description(),
                     total.line().quantity().toPlainString(),
                     total.line().unit(),
-                    total.line().unitPrice().toPlainString(),
+                    Amounts.price(total.line().unitPrice(), total.net().getCurrencyUnit()),
                     total.line().discount().words(),
                     shortNames(group.taxes()),
                     Amount.of(total.gross()),

@@ -237,7 +237,7 @@ public class InvoicesService {
         stock.issued(id, reckoned.sold());
         debts.waitNoLonger(id);
         debts.useCredit(client.id(), total.getCurrencyUnit());
-        happenings.note(id, client.id(), "Issued as " + number + ", " + Amounts.grouped(total));
+        happenings.note(id, client.id(), "Issued as " + number + ", " + inWords(total, own));
         changes.say(id, client.id());
         return invoice(id);
     }
@@ -390,5 +390,11 @@ public class InvoicesService {
     /** What was typed into a draft. */
     public TypedDraft typed(Invoice invoice) {
         return json.read(invoice.typed(), TypedDraft.class);
+    }
+
+    /** In another currency than the business's own it says which. */
+    private static String inWords(Money total, Business own) {
+        String code = total.getCurrencyUnit().getCode();
+        return (code.equals(own.currency()) ? "" : code + " ") + Amounts.grouped(total);
     }
 }

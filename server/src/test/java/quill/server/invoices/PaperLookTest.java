@@ -118,7 +118,7 @@ public class PaperLookTest {
 
     @Test
     public void aLineShowsWhatWasSetOnTheDayOfIssue() throws IOException {
-        TypedLine hours = line("Regulation", "2.5", "h", "68.00");
+        TypedLine hours = line("Regulation", "2h30", "", "68");
         TypedLine way = line("Way there", "90", "km", "0.45");
         set("quantity", "two");
         Invoice usual = issued(hours, way);
