@@ -1,8 +1,11 @@
 package quill.server.catalogue;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -37,13 +40,15 @@ public class OwnUnits {
                 .list();
     }
 
-    /** The code of a unit, its own or a usual one; {@code C62}, one, where it has none. */
-    public String code(String unit) {
-        return jdbc.sql("SELECT code FROM own_unit WHERE name_key = :name")
-                .param("name", unit.strip().toLowerCase(Locale.ROOT))
-                .query(String.class)
-                .optional()
-                .orElseGet(() -> UnitCodes.code(unit));
+    /** The code of each unit, its own or a usual one; {@code C62}, one, where it has none. */
+    public UnaryOperator<String> codes() {
+        Map<String, String> own = new HashMap<>();
+        all().forEach(u -> own.put(key(u.name()), u.code()));
+        return unit -> own.getOrDefault(key(unit), UnitCodes.code(unit));
+    }
+
+    private static String key(String name) {
+        return name.strip().toLowerCase(Locale.ROOT);
     }
 
     /** Keeps one. @throws RefusedException naming {@code name} or {@code code} */
@@ -88,7 +93,7 @@ public class OwnUnits {
     @Transactional
     void forget(String name) {
         jdbc.sql("DELETE FROM own_unit WHERE name_key = :name")
-                .param("name", name.strip().toLowerCase(Locale.ROOT))
+                .param("name", key(name))
                 .update();
     }
 }

@@ -85,6 +85,54 @@ public record FixedDocument(
         typeface = typeface == null ? "two" : typeface;
     }
 
+    /** The same with other lines, and what taxes come of them. */
+    FixedDocument with(List<PrintedLine> otherLines, List<PrintedTax> otherTaxes, List<PrintedGroup> otherGroups) {
+        return new FixedDocument(
+                kind,
+                number,
+                corrects,
+                from,
+                to,
+                subject,
+                reference,
+                project,
+                fields,
+                issuedOn,
+                supplyDate,
+                supplyEnd,
+                taxInside,
+                currency,
+                otherLines,
+                discounts,
+                charges,
+                otherTaxes,
+                otherGroups,
+                net,
+                tax,
+                total,
+                prepaid,
+                rounding,
+                due,
+                own,
+                notes,
+                terms,
+                footer,
+                iban,
+                bic,
+                paymentReference,
+                lateFee,
+                layout,
+                logo,
+                accent,
+                lineShows,
+                typeface);
+    }
+
+    /** What a client may read of it: its lines say no category, which is the business's own affair. */
+    public FixedDocument forClient() {
+        return with(lines.stream().map(PrintedLine::forClient).toList(), taxes, groups);
+    }
+
     private static String text(String text) {
         return text == null ? "" : text;
     }
@@ -148,6 +196,25 @@ public record FixedDocument(
             note = text(note);
             unitCode = text(unitCode);
             category = text(category);
+        }
+
+        private PrintedLine forClient() {
+            return new PrintedLine(
+                    description,
+                    quantity,
+                    unit,
+                    unitPrice,
+                    discount,
+                    tax,
+                    gross,
+                    off,
+                    net,
+                    group,
+                    why,
+                    note,
+                    item,
+                    unitCode,
+                    "");
         }
 
         /** Whether its quantity is hours. */

@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
@@ -105,45 +106,7 @@ class Fixing {
     /** A document fixed before sets of taxes were kept, with those reckoned again from what was typed. */
     FixedDocument older(FixedDocument d, TypedDraft typed, DraftReckoner.Reckoned again) {
         Totals t = again.totals();
-        return new FixedDocument(
-                d.kind(),
-                d.number(),
-                d.corrects(),
-                d.from(),
-                d.to(),
-                d.subject(),
-                d.reference(),
-                d.project(),
-                d.fields(),
-                d.issuedOn(),
-                d.supplyDate(),
-                d.supplyEnd(),
-                d.taxInside(),
-                d.currency(),
-                lines(again),
-                d.discounts(),
-                d.charges(),
-                t.taxes().stream().map(Fixing::tax).toList(),
-                groups(t.groups(), t.taxes()),
-                d.net(),
-                d.tax(),
-                d.total(),
-                d.prepaid(),
-                d.rounding(),
-                d.due(),
-                d.own(),
-                d.notes(),
-                d.terms(),
-                d.footer(),
-                d.iban(),
-                d.bic(),
-                d.paymentReference(),
-                d.lateFee(),
-                d.layout(),
-                d.logo(),
-                d.accent(),
-                d.lineShows(),
-                d.typeface());
+        return d.with(lines(again), t.taxes().stream().map(Fixing::tax).toList(), groups(t.groups(), t.taxes()));
     }
 
     private static FixedDocument.Party from(Business own) {
@@ -182,6 +145,7 @@ class Fixing {
 
     private List<PrintedLine> lines(DraftReckoner.Reckoned reckoned) {
         List<PrintedLine> lines = new ArrayList<>();
+        UnaryOperator<String> codes = units.codes();
         for (int i = 0; i < reckoned.totals().lines().size(); i++) {
             LineTotal total = reckoned.totals().lines().get(i);
             TaxGroup group = reckoned.totals().groups().get(total.group());
@@ -199,7 +163,7 @@ class Fixing {
                     total.why(),
                     total.line().note(),
                     total.line().item(),
-                    units.code(total.line().unit()),
+                    codes.apply(total.line().unit()),
                     total.line().category()));
         }
         return lines;

@@ -89,7 +89,7 @@ class ClientPages {
 
     /** What the page of an issued invoice says. */
     PublicPage of(Invoice invoice) {
-        FixedDocument document = invoices.document(invoice);
+        FixedDocument document = invoices.document(invoice).forClient();
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
         boolean open = invoice.openMinor() > 0;

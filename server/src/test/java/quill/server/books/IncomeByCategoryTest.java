@@ -108,6 +108,16 @@ public class IncomeByCategoryTest {
         assertThat(caller.get("/api/books").body()).contains("outside the scope of tax · Call-outs");
     }
 
+    @Test(dependsOnMethods = "aCategoryFollowsItsLinesThroughTheBooks")
+    public void aClientReadsNoCategory() {
+        long id = issue(line("12", null, "Inner word"));
+        String token = invoices.invoice(id).token();
+        assertThat(caller.get("/api/invoices/" + id).body()).contains("Inner word");
+        assertThat(new Caller(server).get("/api/public/" + token).body())
+                .contains("12.00")
+                .doesNotContain("Inner word");
+    }
+
     @Test
     public void tooLongACategoryIsToldBesideItsLine() {
         String typed = """
