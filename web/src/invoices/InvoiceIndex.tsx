@@ -1,10 +1,12 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { type KeyboardEvent, useRef, useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { type KeyboardEvent, useRef } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { type Schemas } from '../api/client';
 import { MeasureBar } from '../design/Measure';
 import { isZero, money, plain } from '../design/format';
 import { Loaded } from '../design/States';
+import { useAddressView } from '../design/useAddressView';
+import { useTyped } from '../design/useTyped';
 import { FromFile } from './FromFile';
 import { groupOf, groupsOf } from '../api/invoices';
 
@@ -98,9 +100,9 @@ function Group({
 
 /** The index leaf: invoices by when, filtered as one types; the address holds the filter. */
 export function InvoiceIndex({ current }: { current: number | null }) {
-  const [search, setSearch] = useSearchParams();
-  // Typed here at once; the address follows, which takes a moment longer than the next key.
-  const [filter, setFilter] = useState(search.get('filter') ?? '');
+  const { get, change } = useAddressView();
+  const filter = get('filter');
+  const typed = useTyped(filter, (text) => change('filter', text));
   const navigate = useNavigate();
   const leaf = useRef<HTMLDivElement>(null);
   const groups = useQuery(groupsOf(filter));
@@ -122,12 +124,7 @@ export function InvoiceIndex({ current }: { current: number | null }) {
           type="search"
           aria-label="Filter invoices"
           placeholder="Filter: name, number, what for…"
-          value={filter}
-          onChange={(e) => {
-            const { value } = e.currentTarget;
-            setFilter(value);
-            setSearch(value ? { filter: value } : {}, { replace: true });
-          }}
+          {...typed}
         />
       </div>
       <Loaded query={groups} what="the invoices">

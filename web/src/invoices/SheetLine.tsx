@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client';
 import { plain } from '../design/format';
 import { WhyFigure } from '../design/Why';
 import { FieldProblem, isBlank, Understood } from './fields';
+import { focusCell } from './focusCell';
 import css from './Sheet.module.css';
 import { TaxCell } from './TaxCell';
 import type { Line } from './useDraft';
@@ -157,9 +158,7 @@ function Deeds(p: LineProps) {
   };
   // The menu gives the focus back to its button first; what was called is written next.
   const onClosed = () => {
-    if (called.current) {
-      document.querySelector<HTMLElement>(`[data-cell="${place}-${called.current}"]`)?.focus();
-    }
+    if (called.current) focusCell(place, called.current);
     called.current = '';
   };
   return (

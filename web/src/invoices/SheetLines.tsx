@@ -6,6 +6,7 @@ import { api, data, messageOf } from '../api/client';
 import { blankLine, isBlank, isRemoval, type SheetPart } from './fields';
 import { PasteDialog } from './PasteDialog';
 import css from './Sheet.module.css';
+import { focusCell } from './focusCell';
 import { type LineProps, SheetCard, SheetRow } from './SheetLine';
 import type { Line, Typed } from './useDraft';
 import type { Choice } from './WhatCell';
@@ -20,13 +21,6 @@ const NEXT: Record<string, string> = {
   quantity: 'unitPrice',
 };
 const MENU_CLOSES = 50;
-
-/** The cursor goes there, and what stands in a number's cell is typed over, as in a grid. */
-function focusCell(place: number, column: string) {
-  const cell = document.querySelector<HTMLElement>(`[data-cell="${place}-${column}"]`);
-  cell?.focus();
-  if (cell instanceof HTMLInputElement) cell.select();
-}
 
 const inMarkOf = (typed: Typed, plain: string) => (typed.mark === ',' ? plain.replace('.', ',') : plain);
 
@@ -146,7 +140,7 @@ export function SheetLines({
       window.setTimeout(() => focusCell(place + 1, 'description'));
     }
   };
-  const used = useQuery(categories);
+  const used = useQuery({ ...categories, enabled: lines.some((l) => l.category !== null) });
   const keep = useMutation({
     mutationFn: async (place: number) => {
       const line = lines[place];

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
@@ -38,14 +37,21 @@ public final class UnitCodes {
             Map.entry("piece", "H87"),
             Map.entry("pieces", "H87"),
             Map.entry("kwh", "KWH"));
-    private static final Map<String, String> WORDS = new HashMap<>(Map.of(
-            "HUR", "h", "MIN", "min", "DAY", "days", "WEE", "weeks", "MON", "months", "KMT", "km", "MTR", "m", "KGM",
-            "kg", "LTR", "l", "H87", "pieces"));
+    private static final Map<String, String> WORDS = Map.ofEntries(
+            Map.entry("HUR", "h"),
+            Map.entry("MIN", "min"),
+            Map.entry("DAY", "days"),
+            Map.entry("WEE", "weeks"),
+            Map.entry("MON", "months"),
+            Map.entry("KMT", "km"),
+            Map.entry("MTR", "m"),
+            Map.entry("KGM", "kg"),
+            Map.entry("LTR", "l"),
+            Map.entry("H87", "pieces"),
+            Map.entry("MTK", "m2"),
+            Map.entry("GRM", "g"),
+            Map.entry("KWH", "kWh"));
     private static final Set<String> ALL = read();
-
-    static {
-        WORDS.putAll(Map.of("MTK", "m2", "GRM", "g", "KWH", "kWh"));
-    }
 
     private UnitCodes() {}
 

@@ -22,10 +22,7 @@ import quill.core.tax.TaxRounding;
 
 /** Turns what was typed into lines and terms, and names every field that cannot be read. */
 public final class DraftReading {
-    /** No digits in a unit but those of m2 and m3: 1e3 is no quantity of a unit e3. */
-    private static final Pattern QUANTITY_WITH_UNIT =
-            Pattern.compile("\\s*(.*\\d)\\s*([cdk]?m[23]|\\p{L}[\\p{L}²³./ ]{0,29})\\s*");
-
+    private static final Pattern QUANTITY_WITH_UNIT = Pattern.compile("\\s*(.*\\d)\\s*(" + TypedNumber.UNIT + ")\\s*");
     private static final int MAX_LINES = 1000;
     private static final int MAX_EXTRAS = 20;
     private static final int MAX_DESCRIPTION = 500;

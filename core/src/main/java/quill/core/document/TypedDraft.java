@@ -82,7 +82,7 @@ public record TypedDraft(
         }
 
         /** The same under another category of income. */
-        public TypedLine of(String other) {
+        TypedLine under(String other) {
             return new TypedLine(description, quantity, unit, unitPrice, discount, taxes, item, note, serial, other);
         }
 
@@ -269,7 +269,7 @@ public record TypedDraft(
                 supplyEnd,
                 prepaid,
                 lines.stream()
-                        .map(l -> blank(l.category) && l.item != null ? l.of(ofItems.get(l.item)) : l)
+                        .map(l -> blank(l.category) && l.item != null ? l.under(ofItems.get(l.item)) : l)
                         .toList());
     }
 

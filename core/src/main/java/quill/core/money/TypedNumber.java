@@ -31,7 +31,13 @@ public final class TypedNumber {
     private static final Pattern DECIMAL_COMMA =
             Pattern.compile(SIGN + "(\\d{1,15},(\\d{1,2}|\\d{4,15})|0,\\d{1,15}|,\\d{1,15})");
 
+    private static final Pattern UNIT_BEHIND = Pattern.compile("(?<=[\\d)])\\s*(?!h\\s*\\d)" + TypedNumber.UNIT + "$");
     private static final Pattern CURRENCY_SIGN = Pattern.compile("^(" + SIGN + ")\\p{Sc}\\h*|\\h*\\p{Sc}$");
+
+    /**
+     * A unit behind a quantity, as a pattern. It has no digits but those of m2 and m3: 1e3 is no quantity of a unit e3.
+     */
+    public static final String UNIT = "(?:[cdk]?m[23]|\\p{L}[\\p{L}²³./ ]{0,29})";
 
     private TypedNumber() {}
 
@@ -93,9 +99,7 @@ public final class TypedNumber {
         if (DecimalMark.isTwofold(typed) && !TypedSum.is(plain.strip())) {
             return DecimalMark.inWords(plain);
         }
-        String sum = plain == null
-                ? ""
-                : plain.strip().replaceFirst("(?<=[\\d)])\\s*(?!h\\s*\\d)([cdk]?m[23]|\\p{L}[\\p{L}²³./ ]*)$", "");
+        String sum = plain == null ? "" : UNIT_BEHIND.matcher(plain.strip()).replaceFirst("");
         if (!TypedSum.is(sum)) {
             return "";
         }

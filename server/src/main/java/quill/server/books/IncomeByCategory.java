@@ -1,6 +1,7 @@
 package quill.server.books;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -47,13 +48,11 @@ public class IncomeByCategory {
         }
         List<Integer> years =
                 new ArrayList<>(new TreeSet<>(sums.stream().map(Sum::year).toList()));
+        Money zero = Money.zero(business.business().currencyUnit());
         TreeMap<String, List<Money>> rows = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
         for (Sum sum : sums) {
-            List<Money> ofYears = rows.computeIfAbsent(
-                    sum.category(),
-                    c -> new ArrayList<>(years.stream()
-                            .map(y -> Money.zero(business.business().currencyUnit()))
-                            .toList()));
+            List<Money> ofYears =
+                    rows.computeIfAbsent(sum.category(), c -> new ArrayList<>(Collections.nCopies(years.size(), zero)));
             int place = years.indexOf(sum.year());
             ofYears.set(place, ofYears.get(place).plusMinor(sum.minor()));
         }

@@ -2,8 +2,6 @@ package quill.server.business;
 
 import io.swagger.v3.oas.annotations.Hidden;
 import java.io.IOException;
-import java.time.Duration;
-import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -14,13 +12,13 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
+import quill.server.common.Downloads;
 import quill.server.common.NotFoundException;
 
 /** The logo, over HTTP. */
 @RestController
 @RequestMapping("/api/business/logo")
 class LogoController {
-    private static final Duration FOR_GOOD = Duration.ofDays(365);
     private final Logos logos;
 
     LogoController(Logos logos) {
@@ -44,9 +42,6 @@ class LogoController {
     @Hidden
     @GetMapping(path = "/{hash}", produces = MediaType.IMAGE_PNG_VALUE)
     ResponseEntity<byte[]> png(@PathVariable String hash) {
-        byte[] png = logos.png(hash).orElseThrow(() -> new NotFoundException("There is no such logo."));
-        return ResponseEntity.ok()
-                .cacheControl(CacheControl.maxAge(FOR_GOOD).cachePrivate())
-                .body(png);
+        return Downloads.pngForGood(logos.png(hash).orElseThrow(() -> new NotFoundException("There is no such logo.")));
     }
 }

@@ -28,6 +28,7 @@ import quill.core.RefusedException;
 import quill.core.catalogue.Item;
 import quill.core.catalogue.TypedBundle;
 import quill.core.catalogue.TypedItem;
+import quill.core.money.Amounts;
 import quill.core.money.DecimalMark;
 import quill.core.money.TypedNumber;
 import quill.server.business.BusinessService;
@@ -70,7 +71,7 @@ class CatalogueController {
         static ItemView of(StoredItem s) {
             Item i = s.item();
             Map<String, String> prices = new TreeMap<>();
-            i.prices().forEach((c, p) -> prices.put(c, CatalogueService.words(p, CurrencyUnit.of(c))));
+            i.prices().forEach((c, p) -> prices.put(c, Amounts.price(p, CurrencyUnit.of(c))));
             return new ItemView(
                     s.id(),
                     new TypedItem(

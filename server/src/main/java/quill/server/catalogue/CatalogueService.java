@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -22,6 +23,7 @@ import quill.core.catalogue.Item;
 import quill.core.catalogue.ItemReading;
 import quill.core.catalogue.TypedBundle;
 import quill.core.catalogue.TypedItem;
+import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
 import quill.core.money.Amounts;
 import quill.core.tax.Tax;
@@ -178,11 +180,12 @@ public class CatalogueService {
         return items.categories();
     }
 
-    /** The categories of income of some items, by their ids; those of none are left out. */
-    public Map<Long, String> categoriesOf(Collection<Long> ids) {
-        return items.some(ids).stream()
-                .filter(s -> !s.item().category().isEmpty())
-                .collect(Collectors.toMap(StoredItem::id, s -> s.item().category()));
+    /** The same, each line that names no category of income under that of its item. */
+    public TypedDraft categorised(TypedDraft typed) {
+        return typed.categorised(items.categoriesOf(typed.lines().stream()
+                .map(TypedLine::item)
+                .filter(Objects::nonNull)
+                .toList()));
     }
 
     /** All items, the retired ones too. */
@@ -221,7 +224,7 @@ public class CatalogueService {
                                         Stream.of(s.item().code()),
                                         s.item().prices().entrySet().stream()
                                                 .map(p -> p.getKey() + " "
-                                                        + words(p.getValue(), CurrencyUnit.of(p.getKey()))))
+                                                        + Amounts.price(p.getValue(), CurrencyUnit.of(p.getKey()))))
                                 .filter(t -> !t.isEmpty())
                                 .collect(Collectors.joining(" · "))));
     }
@@ -291,17 +294,12 @@ public class CatalogueService {
                 i.description(),
                 quantity.toPlainString(),
                 i.unit(),
-                price == null ? "" : words(price, currency),
+                price == null ? "" : Amounts.price(price, currency),
                 "",
                 i.taxes().stream().filter(taxes::containsKey).toList(),
                 s.id(),
                 null,
                 i.asksSerial() ? "" : null,
                 null);
-    }
-
-    /** A price with the decimals of its currency at least. */
-    static String words(BigDecimal price, CurrencyUnit currency) {
-        return Amounts.price(price, currency);
     }
 }

@@ -2,8 +2,6 @@ package quill.server.catalogue;
 
 import io.swagger.v3.oas.annotations.Hidden;
 import java.io.IOException;
-import java.time.Duration;
-import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -14,13 +12,13 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
+import quill.server.common.Downloads;
 import quill.server.common.NotFoundException;
 
 /** Pictures of items, over HTTP. */
 @RestController
 @RequestMapping("/api/catalogue")
 class ItemPictureController {
-    private static final Duration FOR_GOOD = Duration.ofDays(365);
     private final ItemPictures pictures;
     private final CatalogueService service;
 
@@ -47,9 +45,7 @@ class ItemPictureController {
     @Hidden
     @GetMapping(path = "/pictures/{hash}", produces = MediaType.IMAGE_PNG_VALUE)
     ResponseEntity<byte[]> png(@PathVariable String hash) {
-        byte[] png = pictures.png(hash).orElseThrow(() -> new NotFoundException("There is no such picture."));
-        return ResponseEntity.ok()
-                .cacheControl(CacheControl.maxAge(FOR_GOOD).cachePrivate())
-                .body(png);
+        return Downloads.pngForGood(
+                pictures.png(hash).orElseThrow(() -> new NotFoundException("There is no such picture.")));
     }
 }

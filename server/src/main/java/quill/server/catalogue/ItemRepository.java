@@ -105,6 +105,19 @@ class ItemRepository {
                 .list();
     }
 
+    /** The category of income of each of these that has one, by id. */
+    Map<Long, String> categoriesOf(Collection<Long> ids) {
+        Map<Long, String> categories = new HashMap<>();
+        if (!ids.isEmpty()) {
+            jdbc.sql("SELECT id, category FROM item WHERE id IN (:ids) AND category <> ''")
+                    .param("ids", ids)
+                    .query(rs -> {
+                        categories.put(rs.getLong(1), rs.getString(2));
+                    });
+        }
+        return categories;
+    }
+
     long insert(Item i) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""

@@ -14,6 +14,7 @@ import quill.core.Problem;
 import quill.core.catalogue.Item;
 import quill.core.catalogue.ItemReading;
 import quill.core.catalogue.TypedItem;
+import quill.core.money.Amounts;
 import quill.core.money.DecimalMark;
 import quill.core.table.ColumnKind;
 import quill.core.tax.Tax;
@@ -163,7 +164,7 @@ final class ItemTable implements RowKind<ItemTable.Row> {
         shown.put("code", i.code());
         shown.put("description", i.description());
         shown.put("unit", i.unit());
-        i.prices().forEach((c, p) -> shown.put(PRICE + c, CatalogueService.words(p, CurrencyUnit.of(c))));
+        i.prices().forEach((c, p) -> shown.put(PRICE + c, Amounts.price(p, CurrencyUnit.of(c))));
         shown.put("taxes", i.taxes().stream().map(t -> taxes.get(t).name()).collect(Collectors.joining(" + ")));
         shown.put("category", i.category());
         shown.put("asksSerial", i.asksSerial() ? "yes" : "");

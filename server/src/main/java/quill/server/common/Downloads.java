@@ -1,6 +1,8 @@
 package quill.server.common;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -8,6 +10,8 @@ import org.springframework.http.ResponseEntity;
 
 /** Answers that are files. */
 public final class Downloads {
+    private static final Duration FOR_GOOD = Duration.ofDays(365);
+
     private Downloads() {}
 
     /** A PDF that the browser shows. @param name without its ending */
@@ -23,6 +27,13 @@ public final class Downloads {
                 .filename(name, StandardCharsets.UTF_8)
                 .build();
         return answer(bytes, MediaType.parseMediaType(type), saved);
+    }
+
+    /** A picture that is asked for by its hash, and so never changes. */
+    public static ResponseEntity<byte[]> pngForGood(byte[] bytes) {
+        return ResponseEntity.ok()
+                .cacheControl(CacheControl.maxAge(FOR_GOOD).cachePrivate())
+                .body(bytes);
     }
 
     /** Letters, digits and hyphens only, as a file's name may be anywhere. */

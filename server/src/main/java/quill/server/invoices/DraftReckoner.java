@@ -5,7 +5,6 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -149,8 +148,13 @@ class DraftReckoner {
         }
     }
 
+    /** As it is issued: each line under its category of income, which only the books say. */
+    Reckoned toIssue(TypedDraft typed, LocalDate issuedOn) {
+        return reckon(catalogue.categorised(typed), issuedOn);
+    }
+
     Reckoned reckon(TypedDraft asTyped, LocalDate issuedOn) {
-        TypedDraft typed = asTyped.plain().categorised(categories(asTyped));
+        TypedDraft typed = asTyped.plain();
         Client client = typed.clientId() == null ? null : clients.client(typed.clientId());
         DraftReading.Read read = DraftReading.read(typed, rules(client, issuedOn));
         List<Problem> problems = new ArrayList<>(read.problems());
@@ -177,13 +181,6 @@ class DraftReckoner {
         List<String> notes = new ArrayList<>(read.notes());
         notes.addAll(stock.shortOf(Reckoned.sold(read)));
         return new Reckoned(read, totals, schedule, lateFee, problems, notes, understood(asTyped, typed));
-    }
-
-    private Map<Long, String> categories(TypedDraft typed) {
-        return catalogue.categoriesOf(typed.lines().stream()
-                .map(TypedDraft.TypedLine::item)
-                .filter(Objects::nonNull)
-                .toList());
     }
 
     /** What could have meant two numbers, with the one that was understood. */

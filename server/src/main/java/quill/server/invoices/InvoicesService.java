@@ -206,7 +206,7 @@ public class InvoicesService {
         }
         TypedDraft typed = json.read(draft.typed(), TypedDraft.class);
         LocalDate today = clock.today();
-        DraftReckoner.Reckoned reckoned = reckoner.reckon(typed, today);
+        DraftReckoner.Reckoned reckoned = reckoner.toIssue(typed, today);
         checkWhole(typed, reckoned);
         Client client = lockWith(id, typed.clientId());
         Business own = business.business();

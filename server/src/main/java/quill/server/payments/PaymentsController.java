@@ -73,11 +73,6 @@ class PaymentsController {
         service.noted(id);
     }
 
-    @GetMapping("/invoices/{id}/payments")
-    List<Payment> ofInvoice(@PathVariable long id) {
-        return service.ofInvoice(id);
-    }
-
     @GetMapping("/clients/{id}/payments")
     List<Payment> ofClient(@PathVariable long id) {
         return service.ofClient(id);
