@@ -95,8 +95,9 @@ export function Standing({ account }: { account: Account }) {
         }),
       ),
     onSuccess: async () => {
-      await queries.invalidateQueries();
+      // The record goes before anything is asked anew: it is none any more.
       void navigate('/clients');
+      await queries.invalidateQueries();
     },
   });
   const error = archive.error ?? remove.error;

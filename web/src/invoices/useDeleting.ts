@@ -2,7 +2,7 @@ import { notifications } from '@mantine/notifications';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { createElement, type RefObject, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, data } from '../api/client';
+import { api, data, messageOf } from '../api/client';
 import { tell } from '../design/tell';
 import { forget } from './remembered';
 import type { Typed } from './useDraft';
@@ -20,10 +20,14 @@ export function useDeleting(
   const queries = useQueryClient();
   const [asking, setAsking] = useState(false);
   const restore = async (key: string) => {
-    notifications.hide(key);
-    const kept = await data(api.POST('/api/invoices', { body: typed }));
-    await queries.invalidateQueries();
-    void navigate(`/invoices/${kept.id}`);
+    try {
+      const kept = await data(api.POST('/api/invoices', { body: typed }));
+      notifications.hide(key);
+      void navigate(`/invoices/${kept.id}`);
+      await queries.invalidateQueries();
+    } catch (error) {
+      tell(`Not yet. ${messageOf(error)}`);
+    }
   };
   const remove = useMutation({
     mutationFn: async () => {
@@ -53,27 +57,26 @@ export function useDeleting(
           ),
           { id: key, autoClose: LONG_ENOUGH },
         );
-      await queries.invalidateQueries();
+      // The sheet goes before anything is asked anew: its own draft is none any more.
       void navigate('/invoices');
+      await queries.invalidateQueries();
     },
   });
-  const begin = async () => {
-    if (id.current !== null) {
-      const files = await data(
-        api.GET('/api/invoices/{id}/attachments', { params: { path: { id: id.current } } }),
-      );
-      if (files.length > 0) return setAsking(true);
-    }
-    remove.mutate();
-  };
+  const begin = useMutation({
+    mutationFn: async () =>
+      id.current === null
+        ? []
+        : data(api.GET('/api/invoices/{id}/attachments', { params: { path: { id: id.current } } })),
+    onSuccess: (files) => (files.length > 0 ? setAsking(true) : remove.mutate()),
+  });
   return {
-    begin: () => void begin(),
+    begin: () => begin.mutate(),
     asking,
     cancel: () => setAsking(false),
     confirm: () => {
       setAsking(false);
       remove.mutate();
     },
-    error: remove.error,
+    error: begin.error ?? remove.error,
   };
 }

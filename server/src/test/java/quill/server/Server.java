@@ -70,7 +70,7 @@ public final class Server implements AutoCloseable {
 
     /** As in quill.properties. */
     public static String urlIn(Path folder) {
-        return "jdbc:h2:file:" + folder.resolve("books")
+        return "jdbc:h2:async:" + folder.resolve("books")
                 + ";WRITE_DELAY=0;LOCK_TIMEOUT=10000;DB_CLOSE_ON_EXIT=FALSE;MAX_COMPACT_TIME=120000";
     }
 

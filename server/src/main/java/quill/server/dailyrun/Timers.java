@@ -13,17 +13,17 @@ import quill.server.running.Round;
 class Timers {
     @Bean
     Round outboxRound(Outbox outbox, @Value("${quill.outbox-every}") long every) {
-        return new Round("outbox", Duration.ofMillis(every), true, d -> outbox.sendDue(d::hasPassed));
+        return new Round("outbox", Duration.ofMillis(every), true, outbox::sendDue);
     }
 
     @Bean
     Round processorRound(CardOrders orders, @Value("${quill.processor.ask-every}") long every) {
-        return new Round("processor", Duration.ofMillis(every), true, d -> orders.askAboutAll(d::hasPassed));
+        return new Round("processor", Duration.ofMillis(every), true, orders::askAboutAll);
     }
 
     /** Looks a few times a minute whether the business's hour has come. */
     @Bean
     Round dailyRound(DailyRun run, @Value("${quill.run-every}") long every) {
-        return new Round("daily run", Duration.ofMillis(every), true, d -> run.tick(d::hasPassed));
+        return new Round("daily run", Duration.ofMillis(every), true, run::tick);
     }
 }

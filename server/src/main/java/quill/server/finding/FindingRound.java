@@ -11,8 +11,8 @@ import quill.server.running.Round;
 class FindingRound {
     @Bean
     Round finding(FindingService service, @Value("${quill.find-every}") long every) {
-        return new Round("finding", Duration.ofMillis(every), true, deadline -> {
-            while (!deadline.hasPassed() && service.readAgain()) {
+        return new Round("finding", Duration.ofMillis(every), true, over -> {
+            while (!over.getAsBoolean() && service.readAgain()) {
                 // The next batch.
             }
         });

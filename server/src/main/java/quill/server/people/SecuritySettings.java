@@ -1,5 +1,6 @@
 package quill.server.people;
 
+import jakarta.servlet.DispatcherType;
 import org.springframework.boot.web.servlet.ServletContextInitializer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -18,7 +19,10 @@ import quill.server.common.Problems;
 class SecuritySettings {
     @Bean
     SecurityFilterChain chain(HttpSecurity http, SecurityContextRepository contexts) throws Exception {
-        return http.authorizeHttpRequests(r -> r.requestMatchers(
+        // What ends a stream goes on with a request that was let in; its session may have ended meanwhile.
+        return http.authorizeHttpRequests(r -> r.dispatcherTypeMatchers(DispatcherType.ASYNC)
+                        .permitAll()
+                        .requestMatchers(
                                 "/api/session", "/api/first-run", "/api/public/**", "/api/hooks/**", "/api/health")
                         .permitAll()
                         .requestMatchers("/api/**", "/v3/api-docs/**", "/v3/api-docs.yaml")

@@ -27,7 +27,7 @@ import org.springframework.context.annotation.Configuration;
  */
 @Configuration
 class BooksOpening {
-    private static final String IN_FILE = "jdbc:h2:file:";
+    private static final String IN_FILE = "jdbc:h2:async:";
     private static final String PASSWORD_FILE = "books.password";
 
     @Bean

@@ -1,6 +1,7 @@
 package quill.server.running;
 
 import java.time.Duration;
+import java.util.function.BooleanSupplier;
 
 /**
  * Something that is done again and again, on a thread of its own.
@@ -8,7 +9,7 @@ import java.time.Duration;
  * @param name of its thread
  * @param every pause between the end of one round and the start of the next
  * @param writes whether it writes, so that it rests while the disk is full
- * @param work one round; it ends soon after its deadline
+ * @param work one round; it ends soon after it is told that its time is over
  */
 public record Round(String name, Duration every, boolean writes, Work work) {
     /** How long a round may go on before it leaves the rest to the next one. */
@@ -17,8 +18,8 @@ public record Round(String name, Duration every, boolean writes, Work work) {
     /** One round. */
     @FunctionalInterface
     public interface Work {
-        /** Does it. @param deadline when it has to leave the rest to the next round */
-        void run(Deadline deadline);
+        /** Does it. @param over whether it has to leave the rest to the next round */
+        void run(BooleanSupplier over);
     }
 
     /** A moment by the system's own steady clock. @param nanos as of {@link System#nanoTime} */

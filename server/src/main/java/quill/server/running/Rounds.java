@@ -1,10 +1,12 @@
 package quill.server.running;
 
+import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -20,13 +22,15 @@ import org.springframework.stereotype.Component;
 @Component
 class Rounds {
     private static final Logger LOG = LoggerFactory.getLogger(Rounds.class);
+    private static final Duration PATIENCE = Duration.ofSeconds(30);
     private final List<Round> rounds;
     private final DiskSpace disk;
+    private final AtomicBoolean stopping = new AtomicBoolean();
     private final List<ScheduledExecutorService> threads = new java.util.concurrent.CopyOnWriteArrayList<>();
 
     Rounds(List<Round> rounds, BooksHealth health, DiskSpace disk) {
         this.rounds = new java.util.ArrayList<>(rounds);
-        this.rounds.add(new Round("probe", BooksHealth.EVERY, false, deadline -> health.probe()));
+        this.rounds.add(new Round("probe", BooksHealth.EVERY, false, over -> health.probe()));
         this.disk = disk;
     }
 
@@ -46,18 +50,25 @@ class Rounds {
             return;
         }
         try {
-            round.work().run(Round.Deadline.in(Round.LONGEST));
+            Round.Deadline deadline = Round.Deadline.in(Round.LONGEST);
+            round.work().run(() -> stopping.get() || deadline.hasPassed());
         } catch (RuntimeException e) {
             LOG.error("a round of {} failed; the next one tries again", round.name(), e);
         }
     }
 
+    /**
+     * Tells each to leave the rest, and waits for what is under way: the books close after this. None is interrupted: a
+     * letter that left would not be noted.
+     */
     @EventListener(ContextClosedEvent.class)
     void stop() throws InterruptedException {
+        stopping.set(true);
         threads.forEach(ScheduledExecutorService::shutdown);
+        Round.Deadline patience = Round.Deadline.in(PATIENCE);
         for (ScheduledExecutorService thread : threads) {
-            if (!thread.awaitTermination(3, TimeUnit.SECONDS)) {
-                thread.shutdownNow();
+            while (!thread.awaitTermination(100, TimeUnit.MILLISECONDS) && !patience.hasPassed()) {
+                // A mail server that says nothing is given up by itself, after ten seconds.
             }
         }
     }

@@ -10,10 +10,13 @@ import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.sql.Connection;
 import java.sql.DriverManager;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.OptionalLong;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import org.flywaydb.core.Flyway;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.testng.annotations.Test;
@@ -93,6 +96,41 @@ public class StaysUpTest {
             server.bean(BooksHealth.class).probe();
             assertThat(server.bean(BooksHealth.class).state()).isEqualTo(BooksHealth.State.UP);
             assertThat(server.client("Afterwards", true)).isPositive();
+        }
+    }
+
+    /** A request whose thread is interrupted at a stop, or by a library: a plain file would be closed under all others. */
+    @Test
+    public void aThreadThatIsInterruptedClosesNobodysBooks() throws Exception {
+        try (Server server = Server.onDisk(folder())) {
+            server.setUp(DAY);
+            long client = server.client("Left Alone", true);
+            JdbcClient jdbc = server.jdbc();
+            Queue<Throwable> failures = new ConcurrentLinkedQueue<>();
+            for (int i = 0; i < 20; i++) {
+                String note = "x".repeat(3_000) + i;
+                Thread writing = new Thread(() -> {
+                    while (!Thread.currentThread().isInterrupted()) {
+                        jdbc.sql("UPDATE client SET notes = :note WHERE id = :id")
+                                .param("note", note)
+                                .param("id", client)
+                                .update();
+                    }
+                });
+                writing.setUncaughtExceptionHandler((thread, e) -> failures.add(e));
+                writing.start();
+                Thread.sleep(5 + i);
+                writing.interrupt();
+                writing.join();
+            }
+            assertThat(failures).isEmpty();
+            try (Connection connection = server.bean(HikariDataSource.class).getConnection();
+                    ResultSet row = connection
+                            .createStatement()
+                            .executeQuery("SELECT LENGTH(notes) FROM client WHERE id = " + client)) {
+                assertThat(row.next()).isTrue();
+                assertThat(row.getInt(1)).isGreaterThan(3_000);
+            }
         }
     }
 

@@ -7,11 +7,14 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BooleanSupplier;
 import org.joda.money.Money;
 import org.testng.annotations.Test;
@@ -66,6 +69,7 @@ public class TimersTest {
                 Server server = new Server(
                         "--spring.mail.host=127.0.0.1",
                         "--spring.mail.port=" + mail.port(),
+                        "--spring.mail.properties.mail.smtp.timeout=2000",
                         "--quill.processor.url=http://127.0.0.1:" + processor.port(),
                         "--quill.outbox-every=100",
                         "--quill.processor.ask-every=100",
@@ -119,11 +123,35 @@ public class TimersTest {
         assertThat(what.getAsBoolean()).isTrue();
     }
 
+    /** What is under way at a stop is told so, waited for, and never interrupted. */
+    @Test
+    public void aStopWaitsForTheRoundThatIsUnderWay() throws Exception {
+        CountDownLatch begun = new CountDownLatch(1);
+        AtomicReference<String> end = new AtomicReference<>("nothing");
+        Round slow = new Round("slow", Duration.ofMillis(1), false, over -> {
+            begun.countDown();
+            try {
+                while (!over.getAsBoolean()) {
+                    Thread.sleep(10);
+                }
+                Thread.sleep(200);
+                end.set("whole");
+            } catch (InterruptedException e) {
+                end.set("interrupted");
+            }
+        });
+        try (Server server = new Server()) {
+            Rounds rounds = new Rounds(List.of(slow), server.bean(BooksHealth.class), server.bean(DiskSpace.class));
+            rounds.start();
+            begun.await();
+            rounds.stop();
+            assertThat(end).hasValue("whole");
+        }
+    }
+
     @Test
     public void aRoundKnowsWhenItHasToStop() {
-        assertThat(Round.Deadline.in(java.time.Duration.ofSeconds(20)).hasPassed())
-                .isFalse();
-        assertThat(Round.Deadline.in(java.time.Duration.ofNanos(-1)).hasPassed())
-                .isTrue();
+        assertThat(Round.Deadline.in(Duration.ofSeconds(20)).hasPassed()).isFalse();
+        assertThat(Round.Deadline.in(Duration.ofNanos(-1)).hasPassed()).isTrue();
     }
 }
