@@ -8,6 +8,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ReducedMotion;
 import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpRequest;
@@ -181,7 +182,12 @@ public class Suite {
 
     static BrowserContext context(int width, int height) {
         BrowserContext context = browser.newContext(
-                new Browser.NewContextOptions().setViewportSize(width, height).setLocale("en-GB"));
+                // Without motion: what is half faded in has other colours, and a menu on its way out still takes a
+                // click.
+                new Browser.NewContextOptions()
+                        .setViewportSize(width, height)
+                        .setLocale("en-GB")
+                        .setReducedMotion(ReducedMotion.REDUCE));
         context.setDefaultTimeout(30_000);
         return context;
     }
