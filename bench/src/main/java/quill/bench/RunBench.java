@@ -80,13 +80,13 @@ final class RunBench {
                 """.formatted(clients));
         update(db, """
                 INSERT INTO invoice (client_id, client_name, bucket, number, subject, currency, total_minor, open_minor,
-                  next_due_on, issued_on, token, version, made_at)
+                  next_due_on, issued_on, version, made_at)
                 SELECT 2 + MOD(n, %1$d), client_name, 'open', number || '-' || n, subject, currency, total_minor,
                   total_minor, CASE WHEN n < 500 THEN ? WHEN n < 1000 THEN ? ELSE ? END, issued_on,
-                  token || n, version, made_at
+                  version, made_at
                   FROM invoice, (SELECT x - 1 AS n FROM SYSTEM_RANGE(1, %2$d)) WHERE id = %3$d
                 """.formatted(clients, open, invoice), today, today.minusDays(8), today.plusDays(60));
-        SystemBench.copyTexts(db, invoice);
+        SystemBench.copyTextsAndLinks(db, invoice);
         update(db, """
                 INSERT INTO debt (invoice_id, client_id, place, deposit, currency, amount_minor, due_on, why)
                 SELECT v.id, v.client_id, 1, FALSE, v.currency, v.total_minor, v.next_due_on, '{"rule":"","steps":[]}'

@@ -73,10 +73,18 @@ final class SystemBench {
     }
 
     /** Every copy says what the first says. */
-    static void copyTexts(Connection db, long invoice) throws SQLException {
+    static void copyTextsAndLinks(Connection db, long invoice) throws SQLException {
         try (PreparedStatement s = db.prepareStatement("""
                 INSERT INTO invoice_text (invoice_id, typed, fixed)
                 SELECT v.id, t.typed, t.fixed FROM invoice v, invoice_text t WHERE t.invoice_id = ? AND v.id <> ?
+                """)) {
+            s.setLong(1, invoice);
+            s.setLong(2, invoice);
+            s.executeUpdate();
+        }
+        try (PreparedStatement s = db.prepareStatement("""
+                INSERT INTO link (token, invoice_id) SELECT l.token || v.id, v.id FROM link l, invoice v
+                 WHERE l.invoice_id = ? AND v.id <> ?
                 """)) {
             s.setLong(1, invoice);
             s.setLong(2, invoice);
@@ -96,11 +104,11 @@ final class SystemBench {
         }
         String copyInvoice = """
                 INSERT INTO invoice (client_id, client_name, bucket, number, subject, currency, total_minor, open_minor,
-                  next_due_on, issued_on, settled_on, token, version, made_at)
+                  next_due_on, issued_on, settled_on, version, made_at)
                 SELECT 1 + MOD(n, ?), client_name || ' ' || MOD(n, 300), CASE WHEN n <= ? THEN 'open' ELSE 'settled' END, number || '-' || n, subject,
                   currency, total_minor, CASE WHEN n <= ? THEN total_minor ELSE 0 END,
                   CASE WHEN n <= ? THEN DATEADD('DAY', MOD(n, 90), next_due_on) END, issued_on,
-                  CASE WHEN n > ? THEN DATEADD('DAY', MOD(n, 900), issued_on) END, token || n, version, made_at
+                  CASE WHEN n > ? THEN DATEADD('DAY', MOD(n, 900), issued_on) END, version, made_at
                   FROM invoice, (SELECT x AS n FROM SYSTEM_RANGE(1, ?)) WHERE id = ?
                 """;
         try (PreparedStatement s = db.prepareStatement(copyInvoice)) {
@@ -112,7 +120,7 @@ final class SystemBench {
             s.setLong(7, invoice);
             s.executeUpdate();
         }
-        copyTexts(db, invoice);
+        copyTextsAndLinks(db, invoice);
         String copyInstallment = """
                 INSERT INTO debt (invoice_id, client_id, place, deposit, currency, amount_minor, settled_minor, due_on, why)
                 SELECT v.id, v.client_id, i.place, i.deposit, i.currency, i.amount_minor,

@@ -16,11 +16,6 @@ public record QuillSettings(
         DataSize leastFree,
         int callBackSeconds,
         List<String> proxies) {
-    /** The address of a client's page. @param token of its invoice */
-    public String pageOf(String token) {
-        return publicUrl + "/p/" + token;
-    }
-
     /** The card processor's address and secrets; no address, no cards. */
     public record Processor(String url, String apiKey, String webhookSecret) {
         /** Whether cards can be offered at all. */

@@ -214,7 +214,7 @@ public record TypedDraft(
         this(clientId, currency, subject, reference, supplyDate, supplyEnd, taxInside, lines, schedule, notes, null);
     }
 
-    /** Missing lists are empty; a draft kept before cash could be told is not paid in cash. */
+    /** What is left out is empty, or no. */
     public TypedDraft {
         cash = Boolean.TRUE.equals(cash);
         lines = lines == null ? List.of() : List.copyOf(lines);

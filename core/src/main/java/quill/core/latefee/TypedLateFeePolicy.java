@@ -25,7 +25,7 @@ import quill.core.money.TypedNumber;
  * @param every days between two fees, where repeat is days
  * @param cap empty, {@code 40.00} or {@code 5%} of the installment's first amount
  * @param smallest empty, or the smallest overdue sum that bears a fee
- * @param taxed whether a fee bears the invoice's taxes; null in a policy of before there was a choice, and means not
+ * @param taxed whether a fee bears the invoice's taxes; left out, it bears none
  */
 public record TypedLateFeePolicy(
         String kind,
@@ -37,7 +37,7 @@ public record TypedLateFeePolicy(
         String smallest,
         boolean deposits,
         Boolean taxed) {
-    /** One typed before there was a choice bears no tax. */
+    /** Left out is no. */
     public TypedLateFeePolicy {
         taxed = taxed != null && taxed;
     }

@@ -44,16 +44,13 @@ public record ReminderPlan(
     /**
      * A step as typed.
      *
-     * @param days from the due date, zero for the day itself; {@code -3} only in plans of before there was a choice
-     * @param before whether they lie before it; null in plans of before there was a choice
+     * @param days from the due date, zero for the day itself
+     * @param before whether they lie before it; left out, they lie after it
      */
     public record TypedStep(String days, Boolean before, String tone) {
-        /** Reads an earlier plan's sign as the choice. */
+        /** Left out is no. */
         public TypedStep {
-            if (before == null) {
-                before = days != null && days.startsWith("-");
-                days = before ? days.substring(1) : days;
-            }
+            before = before != null && before;
         }
     }
 
@@ -65,7 +62,7 @@ public record ReminderPlan(
      */
     public record TypedPlan(
             List<TypedStep> steps, boolean on, String hour, boolean offRestDays, String holidays, String holidaysOf) {
-        /** A plan of before countries could be named has none. */
+        /** Left out, no country is named. */
         public TypedPlan {
             holidaysOf = holidaysOf == null ? "" : holidaysOf.strip();
         }
@@ -117,11 +114,6 @@ public record ReminderPlan(
             refuseMilder(plan.steps(), paths, problems);
         }
         return problems.size() > before ? null : plan;
-    }
-
-    /** Reads a plan that was kept: one of before may have steps milder than those before them. */
-    public static ReminderPlan readKept(TypedPlan typed, LocalDate since, List<Problem> problems) {
-        return read(typed, since, new HashMap<>(), problems);
     }
 
     /** @param paths takes where each step was typed, by its day */

@@ -1,8 +1,6 @@
 package quill.server.audit;
 
-import java.sql.Timestamp;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
@@ -117,7 +115,7 @@ public class Happenings {
                 .param("invoice", invoiceId)
                 .param("client", clientId)
                 .param("on", clock.today())
-                .param("at", Timestamp.valueOf(LocalDateTime.now(clock)))
+                .param("at", clock.instant())
                 .param("who", who())
                 .param("what", Texts.fit(what, 1000))
                 .update();

@@ -1,8 +1,6 @@
 package quill.server.books;
 
-import java.sql.Timestamp;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -133,7 +131,7 @@ public class BooksService {
                 """)
                 .param("event", event.name())
                 .param("on", clock.today())
-                .param("at", Timestamp.valueOf(LocalDateTime.now(clock)))
+                .param("at", clock.instant())
                 .param("text", Texts.fit(text, 1000))
                 .param("client", about.clientId())
                 .param("invoice", about.invoiceId())

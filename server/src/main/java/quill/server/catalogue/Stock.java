@@ -1,8 +1,8 @@
 package quill.server.catalogue;
 
 import java.math.BigDecimal;
+import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -135,7 +135,7 @@ public class Stock {
                 .param("kind", kind.name())
                 .param("quantity", quantity)
                 .param("invoice", invoiceId)
-                .param("at", LocalDateTime.now(clock))
+                .param("at", clock.instant())
                 .param("who", Happenings.who())
                 .update();
     }
@@ -155,7 +155,9 @@ public class Stock {
                         Moved.valueOf(rs.getString("kind")),
                         rs.getBigDecimal("quantity").stripTrailingZeros(),
                         rs.getObject("invoice_id", Long.class),
-                        rs.getTimestamp("moved_at").toLocalDateTime().toLocalDate(),
+                        rs.getObject("moved_at", Instant.class)
+                                .atZone(clock.getZone())
+                                .toLocalDate(),
                         rs.getString("who")))
                 .list();
     }

@@ -59,7 +59,7 @@ public class ReminderPlans {
     /** The rules that decide what is to come. */
     public ActsToCome.Rules rules() {
         PlanRepository.Stored stored = stored();
-        ReminderPlan plan = ReminderPlan.readKept(stored.plan(), stored.since(), new ArrayList<>());
+        ReminderPlan plan = ReminderPlan.read(stored.plan(), stored.since(), new ArrayList<>());
         String country = stored.plan().holidaysOf();
         if (stored.plan().offRestDays() && !country.isEmpty()) {
             int year = clock.today().getYear();

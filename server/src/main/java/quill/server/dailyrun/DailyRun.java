@@ -1,7 +1,6 @@
 package quill.server.dailyrun;
 
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.List;
 import java.util.Optional;
@@ -125,8 +124,8 @@ public class DailyRun {
     private LocalDate firstDay(LocalDate today) {
         LocalDate yesterday = today.minusDays(1);
         transaction.executeWithoutResult(s -> {
-            repository.beginDay(yesterday, LocalDateTime.now(clock));
-            repository.finishDay(yesterday, LocalDateTime.now(clock));
+            repository.beginDay(yesterday, clock.instant());
+            repository.finishDay(yesterday, clock.instant());
         });
         return yesterday;
     }
@@ -134,7 +133,7 @@ public class DailyRun {
     /** Writes the day's list. @param morning whether this is the list that the day begins with */
     private void announce(LocalDate day, boolean morning) {
         if (!repository.hasDay(day)) {
-            repository.beginDay(day, LocalDateTime.now(clock));
+            repository.beginDay(day, clock.instant());
         }
         boolean past = day.isBefore(clock.today());
         for (Act act : chasing.planOf(day)) {
@@ -169,7 +168,7 @@ public class DailyRun {
             fees += done && "fee".equals(act.kind()) ? 1 : 0;
             reminders += done && "reminder".equals(act.kind()) ? 1 : 0;
         }
-        transaction.executeWithoutResult(s -> repository.finishDay(day, LocalDateTime.now(clock)));
+        transaction.executeWithoutResult(s -> repository.finishDay(day, clock.instant()));
         changes.say(null, null);
         if (fees + reminders > 0) {
             LOG.info(

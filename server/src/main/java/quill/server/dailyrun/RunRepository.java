@@ -2,9 +2,8 @@ package quill.server.dailyrun;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Timestamp;
+import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Optional;
 import org.joda.money.Money;
@@ -58,16 +57,16 @@ class RunRepository {
                 > 0;
     }
 
-    void beginDay(LocalDate day, LocalDateTime at) {
+    void beginDay(LocalDate day, Instant at) {
         jdbc.sql("MERGE INTO run_day (run_on, planned_at) KEY (run_on) VALUES (:day, :at)")
                 .param("day", day)
-                .param("at", Timestamp.valueOf(at))
+                .param("at", at)
                 .update();
     }
 
-    void finishDay(LocalDate day, LocalDateTime at) {
+    void finishDay(LocalDate day, Instant at) {
         jdbc.sql("UPDATE run_day SET finished_at = :at WHERE run_on = :day")
-                .param("at", Timestamp.valueOf(at))
+                .param("at", at)
                 .param("day", day)
                 .update();
     }

@@ -15,7 +15,6 @@ import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
 import quill.core.ledger.Appropriation;
 import quill.core.money.Amounts;
-import quill.server.QuillSettings;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
 import quill.server.common.Amount;
@@ -27,6 +26,7 @@ import quill.server.invoices.FixedDocument;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
+import quill.server.links.Links;
 
 /** Writes what clients are sent, as HTML and as text, from the figures of the books. */
 @Component
@@ -37,7 +37,7 @@ public class Letters {
     private final Debts debts;
     private final WaysToPay waysToPay;
     private final BusinessClock clock;
-    private final QuillSettings settings;
+    private final Links links;
 
     Letters(
             ITemplateEngine templates,
@@ -46,14 +46,14 @@ public class Letters {
             Debts debts,
             WaysToPay waysToPay,
             BusinessClock clock,
-            QuillSettings settings) {
+            Links links) {
         this.templates = templates;
         this.invoices = invoices;
         this.business = business;
         this.debts = debts;
         this.waysToPay = waysToPay;
         this.clock = clock;
-        this.settings = settings;
+        this.links = links;
     }
 
     /** A letter before it is queued. */
@@ -185,10 +185,8 @@ public class Letters {
         sums.keySet().forEach(id -> about.put(id, invoices.invoice(id)));
         List<Row> rows = new ArrayList<>();
         rows.add(new Row("Received " + day(on) + ", " + way, shown(paid), null));
-        sums.forEach((id, sum) -> rows.add(new Row(
-                "For invoice " + about.get(id).number(),
-                shown(sum),
-                settings.pageOf(about.get(id).token()))));
+        sums.forEach(
+                (id, sum) -> rows.add(new Row("For invoice " + about.get(id).number(), shown(sum), links.pageOf(id))));
         if (credit.isPositive()) {
             rows.add(new Row("Held as credit for you", shown(credit), null));
         }
@@ -288,7 +286,7 @@ public class Letters {
             Invoice invoice) {
         Business own = business.business();
         String greeting = "Dear " + (dear.isEmpty() ? document.to().name() : dear) + ",";
-        String link = settings.pageOf(invoice.token());
+        String link = links.pageOf(invoice.id());
         Context context = new Context(Locale.UK);
         context.setVariable("subject", subject);
         context.setVariable("business", own);

@@ -1,6 +1,5 @@
 package quill.server.dispatch;
 
-import java.time.LocalDateTime;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -40,6 +39,6 @@ class MessageQueue {
 
     private boolean insert(MessageDraft draft) {
         String by = Happenings.person().orElse(Happenings.BY_ITSELF);
-        return repository.queue(draft, letters.newMessageId(), by, clock.today(), LocalDateTime.now(clock));
+        return repository.queue(draft, letters.newMessageId(), by, clock.today(), clock.instant());
     }
 }

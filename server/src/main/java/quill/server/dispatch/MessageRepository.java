@@ -2,9 +2,8 @@ package quill.server.dispatch;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Timestamp;
+import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
@@ -21,8 +20,8 @@ import quill.server.common.Texts;
 class MessageRepository {
     private static final String SELECT = """
             SELECT id, kind, client_id, invoice_id, to_address, subject, state, error, made_on, sent_on, called_back,
-                   CASE WHEN state = 'waiting' AND tries = 0 AND next_try_at > LOCALTIMESTAMP
-                        THEN DATEDIFF('SECOND', LOCALTIMESTAMP, next_try_at) END leaves_in
+                   CASE WHEN state = 'waiting' AND tries = 0 AND next_try_at > CURRENT_TIMESTAMP
+                        THEN CAST(EXTRACT(EPOCH FROM next_try_at) - EXTRACT(EPOCH FROM CURRENT_TIMESTAMP) AS INT) END leaves_in
               FROM message
             """;
 
@@ -43,12 +42,12 @@ class MessageRepository {
             String attachment,
             Long noteId,
             String reminder,
-            LocalDateTime madeAt,
+            Instant madeAt,
             String madeBy,
             int tries) {}
 
     /** Queues a letter once for its key; a second call with the same key does nothing. @return whether it was queued */
-    boolean queue(MessageDraft d, String messageId, String madeBy, LocalDate today, LocalDateTime now) {
+    boolean queue(MessageDraft d, String messageId, String madeBy, LocalDate today, Instant now) {
         boolean queued = insert(d, messageId, madeBy, today, now);
         if (queued) {
             jdbc.sql("""
@@ -79,12 +78,12 @@ class MessageRepository {
                 .single();
     }
 
-    private boolean insert(MessageDraft d, String messageId, String madeBy, LocalDate today, LocalDateTime now) {
+    private boolean insert(MessageDraft d, String messageId, String madeBy, LocalDate today, Instant now) {
         return jdbc.sql("""
                         INSERT INTO message (what_key, message_id, kind, client_id, invoice_id, to_address, subject,
                           attachment, credit_note_id, state, next_try_at, made_on, made_at, made_by, kept_back_act)
                         SELECT :key, :messageId, :kind, :client, :invoice, :to, :subject, :attachment, :note,
-                               'waiting', DATEADD('SECOND', :hold, LOCALTIMESTAMP), :today, :now, :by, :keptBack
+                               'waiting', DATEADD('SECOND', :hold, CURRENT_TIMESTAMP), :today, :now, :by, :keptBack
                          WHERE NOT EXISTS (SELECT 1 FROM message WHERE what_key = :key)
                         """)
                         .param("key", d.whatKey())
@@ -100,7 +99,7 @@ class MessageRepository {
                         .param("hold", d.holdSeconds())
                         .param("keptBack", d.keptBackAct())
                         .param("today", today)
-                        .param("now", Timestamp.valueOf(now))
+                        .param("now", now)
                         .update()
                 == 1;
     }
@@ -110,7 +109,7 @@ class MessageRepository {
                 SELECT m.id, m.message_id, m.invoice_id, m.to_address, m.subject, t.html, t.text, m.attachment,
                        m.credit_note_id, t.reminder, m.made_at, m.made_by, m.tries
                   FROM message m JOIN message_text t ON t.message_id = m.id
-                 WHERE m.state = 'waiting' AND m.next_try_at <= LOCALTIMESTAMP
+                 WHERE m.state = 'waiting' AND m.next_try_at <= CURRENT_TIMESTAMP
                  ORDER BY m.next_try_at, m.id LIMIT 50
                 """)
                 .query((rs, n) -> new Outgoing(
@@ -124,7 +123,7 @@ class MessageRepository {
                         rs.getString("attachment"),
                         rs.getObject("credit_note_id", Long.class),
                         rs.getString("reminder"),
-                        rs.getTimestamp("made_at").toLocalDateTime(),
+                        rs.getObject("made_at", Instant.class),
                         rs.getString("made_by"),
                         rs.getInt("tries")))
                 .list();
@@ -164,7 +163,7 @@ class MessageRepository {
                         UPDATE message
                            SET state = :to, error = :error, sent_on = COALESCE(:sentOn, sent_on),
                                tries = tries + CASE WHEN :from = 'waiting' THEN 1 ELSE 0 END,
-                               next_try_at = DATEADD('SECOND', :wait, LOCALTIMESTAMP)
+                               next_try_at = DATEADD('SECOND', :wait, CURRENT_TIMESTAMP)
                          WHERE id = :id AND state = :from
                         """)
                         .param("to", to.word())
@@ -210,15 +209,15 @@ class MessageRepository {
     /** Letters that wait for nothing but the time in which they can be called back. */
     List<Message> leaving() {
         return jdbc.sql(SELECT + """
-                 WHERE state = 'waiting' AND tries = 0 AND next_try_at > LOCALTIMESTAMP AND kind <> 'copy' ORDER BY id
+                 WHERE state = 'waiting' AND tries = 0 AND next_try_at > CURRENT_TIMESTAMP AND kind <> 'copy' ORDER BY id
                 """).query(MessageRepository::message).list();
     }
 
     /** Lets what can still be called back go with the next round. */
     void leaveAtOnce() {
         jdbc.sql("""
-                UPDATE message SET next_try_at = LOCALTIMESTAMP
-                 WHERE state = 'waiting' AND tries = 0 AND next_try_at > LOCALTIMESTAMP
+                UPDATE message SET next_try_at = CURRENT_TIMESTAMP
+                 WHERE state = 'waiting' AND tries = 0 AND next_try_at > CURRENT_TIMESTAMP
                 """).update();
     }
 

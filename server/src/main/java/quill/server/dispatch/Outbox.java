@@ -7,7 +7,6 @@ import jakarta.mail.Transport;
 import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeMessage;
 import java.time.LocalDate;
-import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.Date;
 import java.util.List;
@@ -240,8 +239,7 @@ public class Outbox {
             helper.setTo(outgoing.to());
             helper.setSubject(outgoing.subject());
             helper.setText(outgoing.text(), outgoing.html());
-            helper.setSentDate(Date.from(
-                    ZonedDateTime.of(outgoing.madeAt(), clock.getZone()).toInstant()));
+            helper.setSentDate(Date.from(outgoing.madeAt()));
             if (outgoing.reminder() != null) {
                 ReminderLetter letter = json.read(outgoing.reminder(), ReminderLetter.class);
                 helper.addInline(

@@ -12,7 +12,7 @@ import quill.server.invoices.Measure;
  *
  * @param link the page of the invoice that it is mainly about
  * @param transfer what the square code carries, and under which reference to pay
- * @param button what the way to the page is called; null in letters of before it was kept
+ * @param button what the way to the page is called
  */
 public record ReminderLetter(
         Business from,
@@ -63,11 +63,6 @@ public record ReminderLetter(
                 transfer,
                 button,
                 measures);
-    }
-
-    /** What the way to the page is called. */
-    String buttonWords() {
-        return button == null ? "See and pay" : button;
     }
 
     /** How to pay by transfer; empty where the business has no account. */

@@ -15,7 +15,6 @@ import org.thymeleaf.context.Context;
 import quill.core.acts.Act;
 import quill.core.document.CreditorReference;
 import quill.core.money.Amounts;
-import quill.server.QuillSettings;
 import quill.server.business.BankAccounts;
 import quill.server.business.Business;
 import quill.server.clients.Client;
@@ -29,6 +28,7 @@ import quill.server.dispatch.ReminderLetter.Transfer;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
+import quill.server.links.Links;
 
 /** Writes reminders in three tones, as HTML, as text and for paper, from the act that sends them. */
 @Component
@@ -40,7 +40,7 @@ class ReminderLetters {
     private final Debts debts;
     private final WaysToPay waysToPay;
     private final BusinessClock clock;
-    private final QuillSettings settings;
+    private final Links links;
 
     ReminderLetters(
             ITemplateEngine templates,
@@ -49,14 +49,14 @@ class ReminderLetters {
             Debts debts,
             WaysToPay waysToPay,
             BusinessClock clock,
-            QuillSettings settings) {
+            Links links) {
         this.templates = templates;
         this.invoices = invoices;
         this.accounts = accounts;
         this.debts = debts;
         this.waysToPay = waysToPay;
         this.clock = clock;
-        this.settings = settings;
+        this.links = links;
     }
 
     /** @param act with at least one item that asks for money */
@@ -70,7 +70,7 @@ class ReminderLetters {
         WaysToPay.Ways ways = waysToPay.of(act.amount().getCurrencyUnit());
         List<Row> rows = asked.stream().map(i -> row(i, byId, today)).toList();
         String reference = CreditorReference.of(main.number());
-        String link = settings.pageOf(main.token());
+        String link = links.pageOf(main.id());
         List<Drawn> measures = byId.values().stream()
                 .limit(MOST_DRAWN)
                 .map(i -> new Drawn(i.number(), i.subject(), Measure.of(debts.of(i.id()), today)))
@@ -108,7 +108,7 @@ class ReminderLetters {
                 item.debt().dueOn(),
                 Math.max(0, late),
                 Amount.of(item.asked()),
-                settings.pageOf(invoice.token()));
+                links.pageOf(invoice.id()));
     }
 
     /** What the client knows an installment as. */
@@ -228,7 +228,7 @@ class ReminderLetters {
         Context context = new Context(Locale.UK);
         context.setVariable("l", letter);
         context.setVariable("greeting", greeting);
-        context.setVariable("button", letter.buttonWords());
+        context.setVariable("button", letter.button());
         context.setVariable("words", new PdfMaking.Words());
         return new Written(letter.subject(), templates.process("reminder", context), text(letter, greeting));
     }
@@ -249,7 +249,7 @@ class ReminderLetters {
         out.append("  In all: ")
                 .append(Letters.shown(total))
                 .append("\n\n")
-                .append(l.buttonWords())
+                .append(l.button())
                 .append(": ")
                 .append(l.link());
         if (!l.transfer().iban().isEmpty()) {

@@ -40,9 +40,6 @@ final class UblRules {
         if (CurrencyUnit.of(d.currency()).getDecimalPlaces() > DECIMALS) {
             say("currency", d.currency(), "EN 16931 has amounts of at most two decimals (BR-DEC-1 to BR-DEC-28)");
         }
-        if (d.groups().isEmpty()) {
-            say("groups", d.number(), "this document was issued before its taxes were kept line by line");
-        }
         for (PrintedGroup g : d.groups()) {
             if (g.taxes().size() > 1) {
                 say("taxes", names(g), "EN 16931 has one tax on a line (BG-30); several cannot be written");

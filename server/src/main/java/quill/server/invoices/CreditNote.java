@@ -7,8 +7,8 @@ import org.joda.money.Money;
  * A credit note as stored.
  *
  * @param whole whether nothing of the invoice was left after it
- * @param fixed what it says; null for one of before documents were kept for credit notes
- * @param taken all that was taken from the invoice up to and with it; null likewise
+ * @param fixed what it says
+ * @param taken all that was taken from the invoice up to and with it
  */
 public record CreditNote(
         long id,

@@ -313,15 +313,9 @@ public class CreditNotes {
         return repository.find(id).orElseThrow(() -> new NotFoundException("There is no credit note " + id + "."));
     }
 
-    /** What a credit note says; one of before its document was kept says its invoice's figures again. */
+    /** What a credit note says. */
     public FixedDocument document(CreditNote note) {
-        if (note.fixed() != null) {
-            return json.read(note.fixed(), FixedDocument.class);
-        }
-        FixedDocument of = invoices.document(invoices.invoice(note.invoiceId()));
-        Creditable invoice = CreditFixing.creditable(of);
-        CreditTotals totals = CreditReckoning.ofRest(invoice, Taken.nothing(invoice));
-        return fixing.creditNote(note.number(), of, totals, true, note.reason(), note.issuedOn());
+        return json.read(note.fixed(), FixedDocument.class);
     }
 
     /** The credit note that took the last of an invoice, if one did. */

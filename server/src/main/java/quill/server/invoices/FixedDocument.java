@@ -3,6 +3,8 @@ package quill.server.invoices;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Objects;
+import java.util.stream.Stream;
 import quill.core.Why;
 import quill.server.common.Amount;
 import quill.server.common.Figure;
@@ -65,24 +67,12 @@ public record FixedDocument(
     /** A credit note. */
     public static final String CREDIT_NOTE = "credit note";
 
-    /** A document fixed before a field existed has none of it. */
+    /** Whole, or none at all. @throws NullPointerException where something is missing that every document has */
     public FixedDocument {
-        kind = kind == null ? INVOICE : kind;
-        project = text(project);
-        fields = fields == null ? List.of() : fields;
-        discounts = discounts == null ? List.of() : discounts;
-        charges = charges == null ? List.of() : charges;
-        groups = groups == null ? List.of() : groups;
-        prepaid = prepaid == null ? none(total) : prepaid;
-        rounding = rounding == null ? none(total) : rounding;
-        due = due == null ? total : due;
-        terms = text(terms);
-        lateFee = text(lateFee);
-        layout = layout == null ? "ledger" : layout;
-        logo = text(logo);
-        accent = text(accent);
-        lineShows = lineShows == null ? "quantity" : lineShows;
-        typeface = typeface == null ? "two" : typeface;
+        Stream.of(kind, number, from, to, subject, issuedOn, currency, lines, discounts, charges, taxes, groups, fields)
+                .forEach(Objects::requireNonNull);
+        Stream.of(net, tax, total, prepaid, rounding, due, terms, lateFee, layout, logo, accent, lineShows, typeface)
+                .forEach(Objects::requireNonNull);
     }
 
     /** The same with other lines, and what taxes come of them. */
@@ -133,14 +123,6 @@ public record FixedDocument(
         return with(lines.stream().map(PrintedLine::forClient).toList(), taxes, groups);
     }
 
-    private static String text(String text) {
-        return text == null ? "" : text;
-    }
-
-    private static Figure none(Figure total) {
-        return Figure.of(org.joda.money.Money.zero(total.money().getCurrencyUnit()), Why.of("nothing"));
-    }
-
     /** A party as printed. @param delivery where things are brought, if it is not the address */
     public record Party(
             String name,
@@ -149,13 +131,7 @@ public record FixedDocument(
             String country,
             String email,
             String taxNumber,
-            String delivery) {
-        /** A party fixed before countries, or other places of delivery, were kept has none. */
-        public Party {
-            country = text(country);
-            delivery = text(delivery);
-        }
-    }
+            String delivery) {}
 
     /** One of the business's own fields. */
     public record Field(String label, String value) {}
@@ -167,12 +143,12 @@ public record FixedDocument(
      * A line as printed.
      *
      * @param discount as typed: {@code 10%} or {@code 25.00}
-     * @param gross before the discount; null on documents of before it was kept
+     * @param gross before the discount
      * @param off what the discount comes to, any tax not charged to an exempt client included
      * @param group its set of taxes, from 0
      * @param note printed under it; may be empty
      * @param item the catalogue's item of which it was made; null for a line of its own
-     * @param unitCode of UN/ECE Recommendation 20, as on the day of issue; empty where it was not kept yet
+     * @param unitCode of UN/ECE Recommendation 20, as on the day of issue; empty for a unit that has none
      * @param category of income, of the business's own; never printed
      */
     public record PrintedLine(
@@ -191,13 +167,6 @@ public record FixedDocument(
             @Schema(nullable = true) Long item,
             String unitCode,
             String category) {
-        /** A line fixed before notes or codes were kept has none. */
-        public PrintedLine {
-            note = text(note);
-            unitCode = text(unitCode);
-            category = text(category);
-        }
-
         private PrintedLine forClient() {
             return new PrintedLine(
                     description,

@@ -103,12 +103,6 @@ class Fixing {
                 setting.typeface());
     }
 
-    /** A document fixed before sets of taxes were kept, with those reckoned again from what was typed. */
-    FixedDocument older(FixedDocument d, TypedDraft typed, DraftReckoner.Reckoned again) {
-        Totals t = again.totals();
-        return d.with(lines(again), t.taxes().stream().map(Fixing::tax).toList(), groups(t.groups(), t.taxes()));
-    }
-
     private static FixedDocument.Party from(Business own) {
         return new FixedDocument.Party(
                 own.name(), own.tagline(), own.address(), own.country(), own.email(), own.taxNumber(), "");

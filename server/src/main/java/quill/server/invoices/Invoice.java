@@ -24,7 +24,6 @@ public record Invoice(
         LocalDate issuedOn,
         String typed,
         String fixed,
-        String token,
         Long replacesId,
         LocalDate voidedOn,
         int version) {

@@ -2,9 +2,8 @@ package quill.server.invoices;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Timestamp;
+import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
@@ -20,13 +19,13 @@ import quill.server.common.Texts;
 class InvoiceRepository {
     private static final String SELECT = """
             SELECT id, client_id, client_name, bucket, number, subject, currency, total_minor, open_minor, next_due_on,
-                   issued_on, typed, fixed, token, replaces_id, voided_on, version
+                   issued_on, typed, fixed, replaces_id, voided_on, version
               FROM invoice JOIN invoice_text ON invoice_id = id
             """;
     /** Rows of an index show no text of the document: it stays unread. */
     private static final String SELECT_ROW = """
             SELECT id, client_id, client_name, bucket, number, subject, currency, total_minor, open_minor, next_due_on,
-                   issued_on, '' AS typed, '' AS fixed, token, replaces_id, voided_on, version
+                   issued_on, '' AS typed, '' AS fixed, replaces_id, voided_on, version
               FROM invoice
             """;
 
@@ -36,21 +35,20 @@ class InvoiceRepository {
         this.jdbc = jdbc;
     }
 
-    long insertDraft(Invoice i, LocalDateTime now) {
+    long insertDraft(Invoice i, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO invoice (client_id, client_name, bucket, subject, currency, total_minor, token,
-                  replaces_id, made_at)
-                VALUES (:client, :clientName, 'draft', :subject, :currency, :total, :token, :replaces, :now)
+                INSERT INTO invoice (client_id, client_name, bucket, subject, currency, total_minor, replaces_id,
+                  made_at)
+                VALUES (:client, :clientName, 'draft', :subject, :currency, :total, :replaces, :now)
                 """)
                 .param("client", i.clientId())
                 .param("clientName", i.clientName())
                 .param("subject", i.subject())
                 .param("currency", i.currency())
                 .param("total", i.totalMinor())
-                .param("token", i.token())
                 .param("replaces", i.replacesId())
-                .param("now", Timestamp.valueOf(now))
+                .param("now", now)
                 .update(key, "id");
         long id = key.getKey().longValue();
         jdbc.sql("INSERT INTO invoice_text (invoice_id, typed) VALUES (:id, :typed)")
@@ -143,13 +141,6 @@ class InvoiceRepository {
     Optional<Invoice> find(long id) {
         return jdbc.sql(SELECT + " WHERE id = :id")
                 .param("id", id)
-                .query(InvoiceRepository::invoice)
-                .optional();
-    }
-
-    Optional<Invoice> byToken(String token) {
-        return jdbc.sql(SELECT + " WHERE token = :token AND bucket <> 'draft'")
-                .param("token", token)
                 .query(InvoiceRepository::invoice)
                 .optional();
     }
@@ -374,7 +365,6 @@ class InvoiceRepository {
                 Rows.date(rs, "issued_on"),
                 rs.getString("typed"),
                 rs.getString("fixed"),
-                rs.getString("token"),
                 rs.getObject("replaces_id", Long.class),
                 Rows.date(rs, "voided_on"),
                 rs.getInt("version"));

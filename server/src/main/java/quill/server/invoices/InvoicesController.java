@@ -18,12 +18,12 @@ import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.money.DecimalMark;
 import quill.core.table.PastedRows;
-import quill.server.QuillSettings;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Held;
 import quill.server.common.OneSnapshot;
 import quill.server.debts.Debts;
+import quill.server.links.Links;
 
 /** Drafts, issuing, credit notes and the index, over HTTP. */
 @RestController
@@ -35,7 +35,7 @@ class InvoicesController {
     private final InvoiceIndex index;
     private final Debts debts;
     private final BusinessClock clock;
-    private final QuillSettings settings;
+    private final Links links;
     private final Held held;
 
     InvoicesController(
@@ -45,7 +45,7 @@ class InvoicesController {
             InvoiceIndex index,
             Debts debts,
             BusinessClock clock,
-            QuillSettings settings,
+            Links links,
             Held held) {
         this.service = service;
         this.notes = notes;
@@ -53,7 +53,7 @@ class InvoicesController {
         this.index = index;
         this.debts = debts;
         this.clock = clock;
-        this.settings = settings;
+        this.links = links;
         this.held = held;
     }
 
@@ -192,7 +192,7 @@ class InvoicesController {
                     attachments.of(id),
                     i.voidedOn(),
                     Fixing.text(service.typed(i).memo()),
-                    settings.pageOf(i.token()));
+                    links.pageOf(i.id()));
         }
         List<EarlierView> earlier = service.earlier(id).stream()
                 .map(e -> new EarlierView(e.document(), e.takenBackOn(), e.why(), e.who()))

@@ -1,9 +1,6 @@
 package quill.server.invoices;
 
-import java.security.SecureRandom;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
-import java.util.Base64;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -38,6 +35,7 @@ import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
 import quill.server.debts.Debts.StoredInstallment;
 import quill.server.latefees.FeePolicies;
+import quill.server.links.Links;
 
 /** Invoices from the first keystroke to the credit note. */
 @Service
@@ -54,12 +52,12 @@ public class InvoicesService {
     private final NumberSeries numbers;
     private final Fixing fixing;
     private final Attachments attachments;
+    private final Links links;
     private final Stock stock;
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
     private final Json json;
-    private final SecureRandom random = new SecureRandom();
 
     InvoicesService(
             InvoiceRepository repository,
@@ -73,6 +71,7 @@ public class InvoicesService {
             NumberSeries numbers,
             Fixing fixing,
             Attachments attachments,
+            Links links,
             Stock stock,
             Happenings happenings,
             Changes changes,
@@ -89,6 +88,7 @@ public class InvoicesService {
         this.numbers = numbers;
         this.fixing = fixing;
         this.attachments = attachments;
+        this.links = links;
         this.stock = stock;
         this.happenings = happenings;
         this.changes = changes;
@@ -104,10 +104,8 @@ public class InvoicesService {
     /** Keeps a new draft, whatever was typed. @return its id */
     @Transactional
     public long begin(TypedDraft typed, Long replaces) {
-        byte[] token = new byte[24];
-        random.nextBytes(token);
-        String text = Base64.getUrlEncoder().withoutPadding().encodeToString(token);
-        long id = repository.insertDraft(draft(0, 0, typed, text, replaces), LocalDateTime.now(clock));
+        long id = repository.insertDraft(draft(0, 0, typed, replaces), clock.instant());
+        links.begin(id);
         changes.touch(Findable.INVOICE, id);
         return id;
     }
@@ -116,7 +114,7 @@ public class InvoicesService {
     @Transactional
     public int keep(long id, int version, TypedDraft typed) {
         Invoice before = invoice(id);
-        if (repository.updateDraft(draft(id, version, typed, before.token(), before.replacesId())) != 1) {
+        if (repository.updateDraft(draft(id, version, typed, before.replacesId())) != 1) {
             throw new ConflictException(
                     before.isDraft()
                             ? "This draft was changed in another window. Nothing you typed is lost here; load the other"
@@ -127,7 +125,7 @@ public class InvoicesService {
         return version + 1;
     }
 
-    private Invoice draft(long id, int version, TypedDraft asTyped, String token, Long replaces) {
+    private Invoice draft(long id, int version, TypedDraft asTyped, Long replaces) {
         // An old page may still name a client that became a part of another.
         Client client = asTyped.clientId() == null ? null : clients.client(asTyped.clientId());
         TypedDraft typed = client == null ? asTyped : asTyped.forClient(client.id());
@@ -151,7 +149,6 @@ public class InvoicesService {
                 null,
                 text,
                 null,
-                token,
                 replaces,
                 null,
                 version);
@@ -365,26 +362,12 @@ public class InvoicesService {
 
     /** The issued invoice of a client's link. @throws NotFoundException for a link that leads nowhere */
     public Invoice byToken(String token) {
-        return repository
-                .byToken(token)
-                .orElseThrow(() -> new NotFoundException(
-                        "This link leads to no invoice. Ask the sender for a new one; nothing was charged."));
+        return repository.find(links.leadsTo(token)).filter(i -> !i.isDraft()).orElseThrow(Links::unknown);
     }
 
-    /** What an issued invoice says, also where it was fixed before sets of taxes were kept with it. */
+    /** What an issued invoice says. */
     public FixedDocument document(Invoice invoice) {
-        FixedDocument fixed = json.read(invoice.fixed(), FixedDocument.class);
-        return fixed.groups().isEmpty() ? older(invoice, fixed) : fixed;
-    }
-
-    /** Its figures are reckoned once more from what was typed; where they come out otherwise, it stays as it is. */
-    private FixedDocument older(Invoice invoice, FixedDocument fixed) {
-        TypedDraft typed = typed(invoice);
-        DraftReckoner.Reckoned again = reckoner.reckon(typed, fixed.issuedOn());
-        boolean same = again.totals() != null
-                && again.totals().total().equals(fixed.total().money())
-                && again.totals().lines().size() == fixed.lines().size();
-        return same ? fixing.older(fixed, typed, again) : fixed;
+        return json.read(invoice.fixed(), FixedDocument.class);
     }
 
     /** What was typed into a draft. */

@@ -2,9 +2,8 @@ package quill.server.payments;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Timestamp;
+import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -41,7 +40,7 @@ class PaymentRepository {
             Money fee,
             LocalDate valueOn,
             LocalDate bookedOn,
-            LocalDateTime bookedAt,
+            Instant bookedAt,
             String reference,
             String card,
             String processorPayment,
@@ -65,7 +64,7 @@ class PaymentRepository {
                 .param("fee", p.fee().getAmountMinorLong())
                 .param("valueOn", p.valueOn())
                 .param("bookedOn", p.bookedOn())
-                .param("bookedAt", Timestamp.valueOf(p.bookedAt()))
+                .param("bookedAt", p.bookedAt())
                 .param("reference", p.reference())
                 .param("card", p.card())
                 .param("processorPayment", p.processorPayment())

@@ -1,7 +1,6 @@
 package quill.server.payments;
 
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -211,7 +210,7 @@ public class PaymentsService {
                 none,
                 valueOn,
                 clock.today(),
-                LocalDateTime.now(clock),
+                clock.instant(),
                 r.reference() == null ? "" : r.reference().strip(),
                 "",
                 null,
@@ -266,7 +265,7 @@ public class PaymentsService {
                 c.fee(),
                 c.paidOn(),
                 clock.today(),
-                LocalDateTime.now(clock),
+                clock.instant(),
                 "",
                 c.card(),
                 c.processorPayment(),

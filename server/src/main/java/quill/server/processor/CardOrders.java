@@ -1,6 +1,7 @@
 package quill.server.processor;
 
-import java.time.LocalDateTime;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
@@ -28,6 +29,7 @@ import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.debts.Debts.StoredInstallment;
 import quill.server.invoices.Invoice;
+import quill.server.links.Links;
 import quill.server.payments.PaymentsService;
 import quill.server.processor.OrderRepository.Order;
 import quill.server.processor.ProcessorClient.Answer;
@@ -57,6 +59,7 @@ public class CardOrders {
     private final Happenings happenings;
     private final Changes changes;
     private final QuillSettings settings;
+    private final Links links;
     private final TransactionTemplate transaction;
 
     CardOrders(
@@ -68,6 +71,7 @@ public class CardOrders {
             Happenings happenings,
             Changes changes,
             QuillSettings settings,
+            Links links,
             TransactionTemplate transaction,
             BusinessClock clock) {
         this.repository = repository;
@@ -79,6 +83,7 @@ public class CardOrders {
         this.happenings = happenings;
         this.changes = changes;
         this.settings = settings;
+        this.links = links;
         this.transaction = transaction;
     }
 
@@ -133,7 +138,7 @@ public class CardOrders {
         }
         makeRoom(invoice.id(), live);
         long id = repository.insert(
-                "quill-" + UUID.randomUUID(), invoice.id(), invoice.clientId(), ids, open, LocalDateTime.now(clock));
+                "quill-" + UUID.randomUUID(), invoice.id(), invoice.clientId(), ids, open, clock.instant());
         return repository.find(id).orElseThrow();
     }
 
@@ -150,10 +155,7 @@ public class CardOrders {
 
     private String open(Order order, Invoice invoice) {
         Answer answer = processor.open(
-                order.key(),
-                order.amount(),
-                "Invoice " + invoice.number(),
-                settings.pageOf(invoice.token()) + "?back=1");
+                order.key(), order.amount(), "Invoice " + invoice.number(), links.pageOf(invoice.id()) + "?back=1");
         transaction.executeWithoutResult(s -> repository.opened(order.id(), answer.id(), answer.payAt()));
         return answer.payAt();
     }
@@ -189,7 +191,7 @@ public class CardOrders {
         if (!settings.processor().isSet()) {
             return;
         }
-        LocalDateTime began = LocalDateTime.now();
+        Instant began = Instant.now();
         List<Order> next;
         do {
             next = repository.unended(began, BATCH);
@@ -197,7 +199,7 @@ public class CardOrders {
                 if (stop.getAsBoolean()) {
                     return;
                 }
-                repository.polled(order.id(), LocalDateTime.now());
+                repository.polled(order.id(), Instant.now());
                 settleQuietly(order);
             }
         } while (!next.isEmpty());
@@ -271,7 +273,7 @@ public class CardOrders {
                     // The client first, then what is the client's: everybody locks in this order.
                     clients.lock(payer.id());
                     Order order = repository.lock(orderId).orElseThrow();
-                    repository.asked(orderId, LocalDateTime.now(clock));
+                    repository.asked(orderId, clock.instant());
                     if (answer.isPaid() && order.state() != OrderState.PAID) {
                         book(order, answer);
                     } else if ("withdrawn".equals(answer.state())) {
@@ -314,9 +316,12 @@ public class CardOrders {
         if (clientIds.isEmpty()) {
             return Set.of();
         }
-        LocalDateTime now = LocalDateTime.now(clock);
+        Instant now = clock.instant();
         return repository
-                .inTransit(clientIds, now.minusMinutes(MINUTES_TO_PAY), now.minusMinutes(MINUTES_TO_TELL))
+                .inTransit(
+                        clientIds,
+                        now.minus(MINUTES_TO_PAY, ChronoUnit.MINUTES),
+                        now.minus(MINUTES_TO_TELL, ChronoUnit.MINUTES))
                 .stream()
                 .flatMap(o -> o.installments().stream())
                 .collect(Collectors.toSet());

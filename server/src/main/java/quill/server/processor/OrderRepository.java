@@ -2,8 +2,7 @@ package quill.server.processor;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Timestamp;
-import java.time.LocalDateTime;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
@@ -50,7 +49,7 @@ class OrderRepository {
             String declined,
             String trouble) {}
 
-    long insert(String key, long invoiceId, long clientId, Set<Long> installments, Money amount, LocalDateTime opened) {
+    long insert(String key, long invoiceId, long clientId, Set<Long> installments, Money amount, Instant opened) {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO card_order (order_key, invoice_id, client_id, installments, currency, amount_minor, state,
@@ -66,8 +65,8 @@ class OrderRepository {
                                 .stream().map(String::valueOf).collect(Collectors.joining(",")))
                 .param("currency", amount.getCurrencyUnit().getCode())
                 .param("amount", amount.getAmountMinorLong())
-                .param("now", Timestamp.valueOf(LocalDateTime.now()))
-                .param("opened", Timestamp.valueOf(opened))
+                .param("now", Instant.now())
+                .param("opened", opened)
                 .update(id, "id");
         return id.getKey().longValue();
     }
@@ -100,12 +99,12 @@ class OrderRepository {
     }
 
     /** Orders whose end we do not know yet, whoever was asked about longest ago first; each once in a round. */
-    List<Order> unended(LocalDateTime notSince, int most) {
+    List<Order> unended(Instant notSince, int most) {
         return jdbc.sql(SELECT + """
                 WHERE state IN ('wanted', 'open', 'withdrawing') AND (polled_at IS NULL OR polled_at < :since)
                 ORDER BY polled_at NULLS FIRST, id LIMIT :most
                 """)
-                .param("since", Timestamp.valueOf(notSince))
+                .param("since", notSince)
                 .param("most", most)
                 .query(OrderRepository::order)
                 .list();
@@ -120,9 +119,9 @@ class OrderRepository {
     }
 
     /** The processor is about to be asked, by the system's clock. */
-    void polled(long id, LocalDateTime at) {
+    void polled(long id, Instant at) {
         jdbc.sql("UPDATE card_order SET polled_at = :at WHERE id = :id")
-                .param("at", Timestamp.valueOf(at))
+                .param("at", at)
                 .param("id", id)
                 .update();
     }
@@ -148,7 +147,7 @@ class OrderRepository {
     boolean isOlder(long id, int minutes) {
         return jdbc.sql("""
                         SELECT COUNT(*) FROM card_order
-                         WHERE id = :id AND made_at <= DATEADD('MINUTE', -:minutes, LOCALTIMESTAMP)
+                         WHERE id = :id AND made_at <= DATEADD('MINUTE', -:minutes, CURRENT_TIMESTAMP)
                         """)
                         .param("id", id)
                         .param("minutes", minutes)
@@ -171,9 +170,9 @@ class OrderRepository {
     }
 
     /** The processor told how an order stands. */
-    void asked(long id, LocalDateTime at) {
+    void asked(long id, Instant at) {
         jdbc.sql("UPDATE card_order SET asked_at = :at WHERE id = :id")
-                .param("at", Timestamp.valueOf(at))
+                .param("at", at)
                 .param("id", id)
                 .update();
     }
@@ -182,14 +181,14 @@ class OrderRepository {
      * Orders of these clients that may be bringing money: opened since a moment, or not known to be unpaid since
      * another.
      */
-    List<Order> inTransit(Collection<Long> clientIds, LocalDateTime openedSince, LocalDateTime askedSince) {
+    List<Order> inTransit(Collection<Long> clientIds, Instant openedSince, Instant askedSince) {
         return jdbc.sql(SELECT + """
                 WHERE client_id IN (:clients) AND state IN ('wanted', 'open', 'withdrawing')
                   AND (opened_at > :opened OR asked_at IS NULL OR asked_at < :asked)
                 """)
                 .param("clients", clientIds)
-                .param("opened", Timestamp.valueOf(openedSince))
-                .param("asked", Timestamp.valueOf(askedSince))
+                .param("opened", openedSince)
+                .param("asked", askedSince)
                 .query(OrderRepository::order)
                 .list();
     }
@@ -212,7 +211,7 @@ class OrderRepository {
     /** @return whether this event is seen for the first time */
     boolean seeHook(String hookId) {
         try {
-            jdbc.sql("INSERT INTO hook_seen (id, seen_at) VALUES (:id, LOCALTIMESTAMP)")
+            jdbc.sql("INSERT INTO hook_seen (id, seen_at) VALUES (:id, CURRENT_TIMESTAMP)")
                     .param("id", hookId)
                     .update();
             return true;
@@ -225,7 +224,7 @@ class OrderRepository {
     boolean isYoung(long id) {
         return jdbc.sql("""
                         SELECT COUNT(*) FROM card_order
-                         WHERE id = :id AND made_at > DATEADD('SECOND', -60, LOCALTIMESTAMP)
+                         WHERE id = :id AND made_at > DATEADD('SECOND', -60, CURRENT_TIMESTAMP)
                         """).param("id", id).query(Long.class).single() > 0;
     }
 

@@ -9,10 +9,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
-import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
-import java.sql.Statement;
+import java.util.Arrays;
 import org.flywaydb.core.Flyway;
 import org.h2.api.ErrorCode;
 import org.springframework.boot.context.properties.ConfigurationProperties;
@@ -28,6 +27,7 @@ import org.springframework.context.annotation.Configuration;
 @Configuration
 class BooksOpening {
     private static final String IN_FILE = "jdbc:h2:async:";
+    static final String TABLES = "classpath:db/books";
     private static final String PASSWORD_FILE = "books.password";
 
     @Bean
@@ -40,7 +40,7 @@ class BooksOpening {
             putBack(fileOf(url));
         }
         if (url.startsWith(IN_FILE) && Files.exists(fileOf(url))) {
-            lockOldBooks(url, user, password);
+            seeOpened(url, user, password);
         }
         migrate(url, user, password);
         seeClosed(url);
@@ -62,8 +62,11 @@ class BooksOpening {
         boolean onDisk = url.startsWith(IN_FILE);
         Flyway flyway = Flyway.configure()
                 .dataSource(url, user, password)
-                .javaMigrations(new V5__Long_texts_and_plain_states())
+                .locations(TABLES)
                 .load();
+        if (onDisk && !areOurs(flyway)) {
+            throw new BooksOfAnotherBuild(fileOf(url));
+        }
         if (onDisk && Files.exists(fileOf(url)) && flyway.info().pending().length > 0) {
             seeClosed(url);
             Files.copy(fileOf(url), beforeOf(fileOf(url)));
@@ -90,23 +93,23 @@ class BooksOpening {
         return books.resolveSibling("books.before");
     }
 
-    /** Books from before there was a password are opened without one, once, and given this one. */
-    private static void lockOldBooks(String url, String user, String password) throws SQLException {
+    /** @throws BooksOfAnotherBuild for books without a password: the first builds kept none */
+    private static void seeOpened(String url, String user, String password) throws SQLException {
         if (opens(url, user, password)) {
             return;
         }
-        try (Connection old = DriverManager.getConnection(url, user, "");
-                Statement change = old.createStatement()) {
-            change.execute("ALTER USER " + user + " SET PASSWORD '" + password + "'");
-        } catch (SQLException e) {
-            if (e.getErrorCode() == ErrorCode.WRONG_USER_OR_PASSWORD) {
-                throw new IllegalStateException(
-                        "The books have a password, and " + PASSWORD_FILE
-                                + " beside them is missing. Put it back from the backup that has these books.",
-                        e);
-            }
-            throw e;
+        if (opens(url, user, "")) {
+            throw new BooksOfAnotherBuild(fileOf(url));
         }
+        throw new IllegalStateException("The books have a password, and " + PASSWORD_FILE
+                + " beside them is missing. Put it back from the backup that has these books.");
+    }
+
+    /** Each table was made by a file that this build has too, letter for letter. */
+    private static boolean areOurs(Flyway flyway) {
+        return Arrays.stream(flyway.info().applied())
+                .allMatch(m -> m.getResolvedChecksum() != null
+                        && m.getResolvedChecksum().equals(m.getAppliedChecksum()));
     }
 
     private static boolean opens(String url, String user, String password) throws SQLException {

@@ -111,7 +111,7 @@ public class IncomeByCategoryTest {
     @Test(dependsOnMethods = "aCategoryFollowsItsLinesThroughTheBooks")
     public void aClientReadsNoCategory() {
         long id = issue(line("12", null, "Inner word"));
-        String token = invoices.invoice(id).token();
+        String token = server.bean(quill.server.links.Links.class).tokenOf(id);
         assertThat(caller.get("/api/invoices/" + id).body()).contains("Inner word");
         assertThat(new Caller(server).get("/api/public/" + token).body())
                 .contains("12.00")

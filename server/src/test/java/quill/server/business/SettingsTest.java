@@ -114,11 +114,12 @@ public class SettingsTest {
         PdfMaking pdf = server.bean(PdfMaking.class);
         assertThat(pdf.invoice(invoices.invoice(with), false).length)
                 .isGreaterThan(pdf.invoice(invoices.invoice(before), false).length);
-        String token = invoices.invoice(with).token();
+        String token = server.bean(quill.server.links.Links.class).tokenOf(with);
         assertThat(new Caller(server).get("/api/public/" + token + "/logo").statusCode())
                 .isEqualTo(200);
         assertThat(new Caller(server)
-                        .get("/api/public/" + invoices.invoice(before).token() + "/logo")
+                        .get("/api/public/"
+                                + server.bean(quill.server.links.Links.class).tokenOf(before) + "/logo")
                         .statusCode())
                 .isEqualTo(404);
     }

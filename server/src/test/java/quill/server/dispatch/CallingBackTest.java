@@ -7,11 +7,15 @@ import com.icegreen.greenmail.util.GreenMail;
 import com.icegreen.greenmail.util.ServerSetup;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
 import java.util.List;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
@@ -66,6 +70,33 @@ public class CallingBackTest {
     public void stop() {
         server.close();
         postRoom.stop();
+    }
+
+    @DataProvider
+    public Object[][] zones() {
+        return new Object[][] {{"+14:00"}, {"+00:00"}, {"-12:00"}};
+    }
+
+    /** A moment is the same in every zone: the hour that comes twice in autumn holds no letter up, and lets none go. */
+    @Test(dataProvider = "zones")
+    public void aLetterLeavesAtItsMomentInWhateverZoneThatWasWritten(String zone) {
+        dispatch.issueAndSend(draft(), 1, new Slip(null, null, null, true, null));
+        MessageRepository letters = server.bean(MessageRepository.class);
+        leavesAt(Instant.now().plusSeconds(600).atOffset(ZoneOffset.of(zone)));
+        assertThat(letters.due()).isEmpty();
+        assertThat(letters.leaving())
+                .singleElement()
+                .satisfies(m -> assertThat(m.leavesIn()).isBetween(500, 600));
+        leavesAt(Instant.now().minusSeconds(5).atOffset(ZoneOffset.of(zone)));
+        assertThat(letters.due()).hasSize(1);
+        assertThat(letters.leaving()).isEmpty();
+    }
+
+    private void leavesAt(OffsetDateTime moment) {
+        server.jdbc()
+                .sql("UPDATE message SET next_try_at = :moment WHERE kind <> 'copy'")
+                .param("moment", moment)
+                .update();
     }
 
     @Test

@@ -78,7 +78,7 @@ public class WaitingReminderTest {
     }
 
     private void send() {
-        server.jdbc().sql("UPDATE message SET next_try_at = LOCALTIMESTAMP").update();
+        server.jdbc().sql("UPDATE message SET next_try_at = CURRENT_TIMESTAMP").update();
         server.bean(Outbox.class).sendDue();
     }
 

@@ -204,28 +204,6 @@ public class WholeDocumentsTest {
                 .hasMessageContaining("rate");
     }
 
-    /** Documents of before sets of taxes were kept can be credited in parts all the same. */
-    @Test
-    public void anOlderDocumentIsCreditedInParts() {
-        long client = server.client("Older", true);
-        long id = server.issue(client, "100.00", "100%@30", null);
-        String fixed = invoices.invoice(id).fixed();
-        server.jdbc()
-                .sql("UPDATE invoice_text SET fixed = :fixed WHERE invoice_id = :id")
-                .param("fixed", fixed.replaceAll("\"groups\":\\[.*?]}],", "").replaceAll(",\"group\":0", ""))
-                .param("id", id)
-                .update();
-        assertThat(server.jdbc()
-                        .sql("SELECT fixed FROM invoice_text WHERE invoice_id = :id")
-                        .param("id", id)
-                        .query(String.class)
-                        .single())
-                .doesNotContain("\"groups\"");
-        credit(id, "40.00");
-        assertThat(open(id)).containsExactly("60.00");
-        agrees(client);
-    }
-
     private long inOwn(long client, String account) {
         return server.jdbc()
                 .sql("SELECT SUM(own_minor) FROM posting WHERE client_id = :client AND account = :account")

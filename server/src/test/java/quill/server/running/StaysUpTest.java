@@ -19,6 +19,7 @@ import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import org.flywaydb.core.Flyway;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.server.Caller;
@@ -135,21 +136,11 @@ public class StaysUpTest {
     }
 
     @Test
-    public void booksWithoutAPasswordAreOpenedOnceAndGivenOne() throws Exception {
+    public void theFolderIsItsOwnersAloneAndItsPasswordIsNeeded() throws Exception {
         Path folder = folder();
         String url = Server.urlIn(folder);
-        Flyway.configure().dataSource(url, "sa", "").target("4").load().migrate();
-        try (Connection old = DriverManager.getConnection(url, "sa", "")) {
-            old.createStatement().execute("""
-                    INSERT INTO person (email, name, passphrase) VALUES ('odile@larkmoor.example', 'Odile', 'hash')
-                    """);
-        }
         try (Server server = Server.onDisk(folder)) {
-            assertThat(server.jdbc()
-                            .sql("SELECT name FROM person")
-                            .query(String.class)
-                            .single())
-                    .isEqualTo("Odile");
+            server.setUp(DAY);
         }
         assertThatThrownBy(() -> DriverManager.getConnection(url, "sa", "")).hasMessageContaining("Wrong user");
         assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(folder)))
@@ -165,14 +156,59 @@ public class StaysUpTest {
         assertThatThrownBy(() -> Server.onDisk(folder)).hasStackTraceContaining("Put it back from the backup");
     }
 
+    @DataProvider
+    public Object[][] otherBooks() {
+        return new Object[][] {
+            {"UPDATE \"flyway_schema_history\" SET \"checksum\" = 1 WHERE \"version\" = '1'"},
+            {"UPDATE \"flyway_schema_history\" SET \"version\" = '99' WHERE \"version\" = '10'"},
+            {"ALTER USER sa SET PASSWORD ''"},
+        };
+    }
+
+    /** Its first migration is another one, it has one that this build does not know, or it is of before passwords. */
+    @Test(dataProvider = "otherBooks")
+    public void booksOfAnotherBuildAreRefusedWithWhatToDoAndLeftAlone(String change) throws Exception {
+        Path folder = folder();
+        String url = Server.urlIn(folder);
+        Server.onDisk(folder).close();
+        String password = Files.readString(folder.resolve("books.password")).strip();
+        try (Connection other = DriverManager.getConnection(url, "sa", password)) {
+            other.createStatement().execute(change);
+        }
+        String before = script(url, change.startsWith("ALTER") ? "" : password);
+        assertThatThrownBy(() -> Server.onDisk(folder)).hasRootCauseInstanceOf(BooksOfAnotherBuild.class);
+        assertThat(script(url, change.startsWith("ALTER") ? "" : password)).isEqualTo(before);
+        assertThat(new BooksOfAnotherBuild.Analyzer()
+                        .analyze(null, new BooksOfAnotherBuild(BooksOpening.fileOf(url)))
+                        .getAction())
+                .contains("./quill demo --fresh");
+    }
+
+    private static String script(String url, String password) throws SQLException {
+        StringBuilder all = new StringBuilder();
+        try (Connection books = DriverManager.getConnection(url, "sa", password);
+                ResultSet lines = books.createStatement().executeQuery("SCRIPT")) {
+            while (lines.next()) {
+                all.append(lines.getString(1)).append('\n');
+            }
+        }
+        return all.toString();
+    }
+
     @Test
     public void aMigrationThatWasCutOffBeginsAnew() throws Exception {
         Path folder = folder();
         String url = Server.urlIn(folder);
-        Flyway.configure().dataSource(url, "sa", "").target("2").load().migrate();
+        Files.writeString(folder.resolve("books.password"), "secret");
+        Flyway.configure()
+                .locations(BooksOpening.TABLES)
+                .dataSource(url, "sa", "secret")
+                .target("2")
+                .load()
+                .migrate();
         Files.copy(BooksOpening.fileOf(url), folder.resolve("books.before"));
-        try (Connection half = DriverManager.getConnection(url, "sa", "")) {
-            half.createStatement().execute("CREATE TABLE exchange_rate (half INT)");
+        try (Connection half = DriverManager.getConnection(url, "sa", "secret")) {
+            half.createStatement().execute("CREATE TABLE find_entry (half INT)");
         }
         try (Server server = Server.onDisk(folder)) {
             server.setUp(DAY);
@@ -187,7 +223,7 @@ public class StaysUpTest {
             long client = server.client("Reader", true);
             long invoice = server.issue(client, "100.00", "rest@30", null);
             String token = server.jdbc()
-                    .sql("SELECT token FROM invoice WHERE id = :id")
+                    .sql("SELECT token FROM link WHERE invoice_id = :id")
                     .param("id", invoice)
                     .query(String.class)
                     .single();

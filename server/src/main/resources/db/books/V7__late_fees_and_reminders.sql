@@ -1,27 +1,28 @@
--- A debt is an installment or a late fee: both are owed, settled and credited alike. A fee's place is above 1000.
-ALTER TABLE installment RENAME TO debt;
-ALTER TABLE debt ADD COLUMN fee BOOLEAN DEFAULT FALSE NOT NULL;
-ALTER TABLE appropriation ALTER COLUMN installment_id RENAME TO debt_id;
-
-ALTER TABLE business ADD COLUMN fees_first BOOLEAN DEFAULT FALSE NOT NULL;
+-- What comes by itself.
 
 -- Policies are kept as typed. The one of an invoice is fixed when it is issued and never changed after.
 CREATE TABLE late_fee_setting (
   id INT PRIMARY KEY CHECK (id = 1),
-  policy CLOB NOT NULL,
+  policy VARCHAR(1000000) NOT NULL,
   ceiling DECIMAL(7, 4) NOT NULL CHECK (ceiling BETWEEN 0 AND 100),
   review BOOLEAN NOT NULL,
   version INT DEFAULT 1 NOT NULL
 );
+
 CREATE TABLE client_late_fee (
   client_id BIGINT PRIMARY KEY REFERENCES client (id),
-  policy CLOB NOT NULL
+  policy VARCHAR(1000000) NOT NULL
 );
+
+-- The policy, and the invoice's sets of taxes where its fees bear tax.
 CREATE TABLE fixed_late_fee (
   invoice_id BIGINT PRIMARY KEY REFERENCES invoice (id),
-  policy CLOB NOT NULL
+  policy VARCHAR(1000000) NOT NULL,
+  tax VARCHAR(1000000)
 );
--- A fee charged, waived, or not charged after review: its key is used up in each case.
+
+-- A fee charged, waived, or not charged after review: its key is used up in each case. The fee itself is without tax that was
+-- added; the cap counts it.
 CREATE TABLE late_fee (
   id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
   installment_id BIGINT NOT NULL REFERENCES debt (id),
@@ -33,24 +34,28 @@ CREATE TABLE late_fee (
   currency CHAR(3) NOT NULL,
   base_minor BIGINT NOT NULL,
   amount_minor BIGINT NOT NULL CHECK (amount_minor >= 0),
-  why CLOB NOT NULL,
+  why VARCHAR(1000000) NOT NULL,
   charged_on DATE NOT NULL,
   entry_id BIGINT REFERENCES journal_entry (id),
   waived_on DATE,
-  waived_why VARCHAR(300),
+  waived_why VARCHAR(1000),
   stands BOOLEAN DEFAULT FALSE NOT NULL,
-  UNIQUE (installment_id, due_on, sequence)
+  fee_minor BIGINT NOT NULL,
+  UNIQUE (installment_id, due_on, sequence),
+  CHECK (fee_minor BETWEEN 0 AND amount_minor)
 );
 CREATE INDEX late_fee_of_client ON late_fee (client_id, id);
 CREATE INDEX late_fee_of_invoice ON late_fee (invoice_id, id);
 
+-- The steps by which the business reminds: one row.
 CREATE TABLE reminder_plan (
   id INT PRIMARY KEY CHECK (id = 1),
-  plan CLOB NOT NULL,
+  plan VARCHAR(1000000) NOT NULL,
   since_on DATE NOT NULL,
   all_kept_back BOOLEAN DEFAULT FALSE NOT NULL,
   version INT DEFAULT 1 NOT NULL
 );
+
 -- One row for each client that owes: the earliest day on which anything may come up for it.
 CREATE TABLE client_chasing (
   client_id BIGINT PRIMARY KEY REFERENCES client (id),
@@ -61,66 +66,58 @@ CREATE TABLE client_chasing (
   change_no BIGINT DEFAULT 0 NOT NULL
 );
 CREATE INDEX client_chasing_look ON client_chasing (look_on, client_id);
+
 CREATE TABLE muted_invoice (
   invoice_id BIGINT PRIMARY KEY REFERENCES invoice (id),
   muted_until DATE NOT NULL
 );
+
 CREATE TABLE used_step (
   debt_id BIGINT PRIMARY KEY REFERENCES debt (id),
   used_through INT NOT NULL
 );
+
+-- What was kept back, and by whom. A reminder that was kept back on its day has the day, and the steps that it used up, as
+-- debt:days with blanks between.
 CREATE TABLE kept_back_act (
   act_key VARCHAR(120) PRIMARY KEY,
   client_id BIGINT NOT NULL REFERENCES client (id),
-  what VARCHAR(300) NOT NULL,
+  what VARCHAR(1000) NOT NULL,
   who VARCHAR(120) NOT NULL,
-  kept_on DATE NOT NULL
+  kept_on DATE NOT NULL,
+  passed_on DATE,
+  steps VARCHAR(4000)
 );
-CREATE INDEX invoice_open_of_client ON invoice (client_id, bucket, id);
 CREATE INDEX kept_back_of_client ON kept_back_act (client_id);
-INSERT INTO client_chasing (client_id, look_on)
-  SELECT DISTINCT client_id, DATE '2000-01-01' FROM invoice WHERE bucket = 'open';
+
+-- How stern the latest letter was that asked for a debt, and the one before it, for where that never left; empty for none.
+CREATE TABLE last_letter (
+  debt_id BIGINT PRIMARY KEY REFERENCES debt (id) ON DELETE CASCADE,
+  tone VARCHAR(10) NOT NULL,
+  before_it VARCHAR(10) NOT NULL
+);
 
 -- The daily run: what each day announced, and what became of it.
 CREATE TABLE run_day (
   run_on DATE PRIMARY KEY,
-  planned_at TIMESTAMP NOT NULL,
-  finished_at TIMESTAMP
+  planned_at TIMESTAMP WITH TIME ZONE NOT NULL,
+  finished_at TIMESTAMP WITH TIME ZONE
 );
+
 CREATE TABLE run_act (
   id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
   run_on DATE NOT NULL,
   act_key VARCHAR(120) NOT NULL,
-  kind VARCHAR(10) NOT NULL CHECK (kind IN ('fee', 'reminder')),
+  kind VARCHAR(10) NOT NULL,
   client_id BIGINT NOT NULL REFERENCES client (id),
   invoice_id BIGINT NOT NULL REFERENCES invoice (id),
   currency CHAR(3) NOT NULL,
   announced_minor BIGINT,
   amount_minor BIGINT,
-  what VARCHAR(400) NOT NULL,
-  outcome VARCHAR(12) NOT NULL CHECK (outcome IN ('planned', 'done', 'kept back', 'not needed', 'failed')),
-  reason VARCHAR(400) DEFAULT '' NOT NULL,
+  what VARCHAR(1000) NOT NULL,
+  outcome VARCHAR(12) NOT NULL,
+  reason VARCHAR(1000) DEFAULT '' NOT NULL,
   UNIQUE (run_on, act_key)
 );
+CREATE INDEX run_act_of_outcome ON run_act (outcome, run_on, id);
 CREATE INDEX run_act_of_client ON run_act (client_id, id);
-
--- A reminder is about several invoices; what it says is fixed when it is written, and its paper is made from that.
-ALTER TABLE message ADD COLUMN reminder CLOB;
-ALTER TABLE message ADD COLUMN by_hand BOOLEAN DEFAULT FALSE NOT NULL;
-CREATE TABLE message_about (
-  message_id BIGINT NOT NULL REFERENCES message (id),
-  invoice_id BIGINT NOT NULL REFERENCES invoice (id),
-  PRIMARY KEY (message_id, invoice_id)
-);
-CREATE INDEX message_about_invoice ON message_about (invoice_id, message_id);
-CREATE INDEX message_of_client ON message (client_id, id);
-CREATE TABLE page_opening (
-  invoice_id BIGINT NOT NULL REFERENCES invoice (id),
-  opened_on DATE NOT NULL,
-  PRIMARY KEY (invoice_id, opened_on)
-);
-
--- When an order was opened, and when the processor last told how it stands, by the business's clock.
-ALTER TABLE card_order ADD COLUMN opened_at TIMESTAMP;
-ALTER TABLE card_order ADD COLUMN asked_at TIMESTAMP;
-CREATE INDEX card_order_of_client ON card_order (client_id, state);

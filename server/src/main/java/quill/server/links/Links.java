@@ -1,0 +1,131 @@
+package quill.server.links;
+
+import java.security.SecureRandom;
+import java.time.LocalDate;
+import java.util.Base64;
+import java.util.Collection;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import quill.server.QuillSettings;
+import quill.server.common.BusinessClock;
+import quill.server.common.NotFoundException;
+import quill.server.common.Rows;
+
+/**
+ * Table LINK: the addresses by which clients reach their pages, and where each of them leads. A token is 192 random
+ * bits: nobody guesses one, and nothing but the link says what it leads to.
+ */
+@Component
+public class Links {
+    private static final int BYTES = 24;
+    /** As long as a chain of links may be that took the place of each other. */
+    private static final int LONGEST_CHAIN = 100;
+
+    private final JdbcClient jdbc;
+    private final QuillSettings settings;
+    private final BusinessClock clock;
+    private final SecureRandom random = new SecureRandom();
+
+    Links(JdbcClient jdbc, QuillSettings settings, BusinessClock clock) {
+        this.jdbc = jdbc;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    private record Row(Long invoiceId, LocalDate endsOn, boolean withdrawn, String supersededBy) {}
+
+    /** Makes a link to a document, within the caller's transaction. @return its token */
+    public String begin(long invoiceId) {
+        byte[] bytes = new byte[BYTES];
+        random.nextBytes(bytes);
+        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        jdbc.sql("INSERT INTO link (token, invoice_id) VALUES (:token, :invoice)")
+                .param("token", token)
+                .param("invoice", invoiceId)
+                .update();
+        return token;
+    }
+
+    /** Ends a link for good: whoever follows it is told so. */
+    public void withdraw(String token) {
+        jdbc.sql("UPDATE link SET withdrawn_at = :now WHERE token = :token AND withdrawn_at IS NULL")
+                .param("now", clock.instant())
+                .param("token", token)
+                .update();
+    }
+
+    /** From now on an old link leads where a newer one leads. */
+    public void supersede(String old, String by) {
+        jdbc.sql("UPDATE link SET superseded_by = :by WHERE token = :old")
+                .param("by", by)
+                .param("old", old)
+                .update();
+    }
+
+    /** The last day on which a link leads anywhere. */
+    public void endsOn(String token, LocalDate day) {
+        jdbc.sql("UPDATE link SET ends_on = :day WHERE token = :token")
+                .param("day", day)
+                .param("token", token)
+                .update();
+    }
+
+    /**
+     * Where a link leads.
+     *
+     * @return the document's id
+     * @throws NotFoundException for a link that there never was, or that has ended, in a sentence for the client
+     */
+    public long leadsTo(String token) {
+        String at = token;
+        for (int i = 0; i < LONGEST_CHAIN; i++) {
+            Row row = jdbc.sql("""
+                            SELECT invoice_id, ends_on, withdrawn_at IS NOT NULL AS withdrawn, superseded_by FROM link
+                             WHERE token = :token
+                            """)
+                    .param("token", at)
+                    .query((rs, n) -> new Row(
+                            rs.getObject("invoice_id", Long.class),
+                            Rows.date(rs, "ends_on"),
+                            rs.getBoolean("withdrawn"),
+                            rs.getString("superseded_by")))
+                    .optional()
+                    .orElseThrow(Links::unknown);
+            if (row.withdrawn() || row.endsOn() != null && row.endsOn().isBefore(clock.today())) {
+                throw new NotFoundException("This link has ended. Ask the sender for a new one; nothing was charged.");
+            }
+            if (row.supersededBy() == null) {
+                return row.invoiceId();
+            }
+            at = row.supersededBy();
+        }
+        throw unknown();
+    }
+
+    /** For a link that leads nowhere. */
+    public static NotFoundException unknown() {
+        return new NotFoundException(
+                "This link leads to no invoice. Ask the sender for a new one; nothing was charged.");
+    }
+
+    /** The token of the newest link to a document that still leads there. */
+    public String tokenOf(long invoiceId) {
+        return jdbc.sql("""
+                        SELECT token FROM link
+                         WHERE invoice_id = :invoice AND withdrawn_at IS NULL AND superseded_by IS NULL
+                         ORDER BY made_no DESC LIMIT 1
+                        """).param("invoice", invoiceId).query(String.class).single();
+    }
+
+    /** The address of a document's page for its client. */
+    public String pageOf(long invoiceId) {
+        return settings.publicUrl() + "/p/" + tokenOf(invoiceId);
+    }
+
+    /** The same of several documents. */
+    public Map<Long, String> pagesOf(Collection<Long> invoiceIds) {
+        return invoiceIds.stream().distinct().collect(Collectors.toMap(id -> id, this::pageOf));
+    }
+}
