@@ -6,12 +6,13 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Deque;
-import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -31,8 +32,7 @@ public class Dump extends Suite {
     private static final Pattern CLIENTS_PAGE = Pattern.compile("/p/([\\w-]{16,})");
     private static final Pattern FILE = Pattern.compile("/api/.*(/pdf|/ubl|/html|\\.csv|\\.vcf)(\\?.*)?");
     private static final int SETTLES_AFTER = 450;
-    private final Map<String, Integer> names = new HashMap<>();
-    private Path to;
+    private final Map<String, List<String>> texts = new TreeMap<>();
 
     @Test
     public void writeIt() throws IOException {
@@ -40,7 +40,6 @@ public class Dump extends Suite {
         if (folder.isEmpty()) {
             throw new SkipException("only for ./quill dump");
         }
-        to = Files.createDirectories(Path.of(folder));
         Page page = signIn();
         Set<String> files = new LinkedHashSet<>();
         pages(page, files);
@@ -53,24 +52,40 @@ public class Dump extends Suite {
         for (String path : clientsPages) {
             client.navigate(app.url(path));
             client.waitForSelector("main");
-            client.waitForTimeout(SETTLES_AFTER);
-            write("client's page", client.locator("body").innerText());
+            write("client's page", settled(client));
             write("client's paper", ofFile(new Api(app).bytes("/api/public" + path.substring(2) + "/pdf")));
+        }
+        Path to = Files.createDirectories(Path.of(folder));
+        for (Map.Entry<String, List<String>> some : texts.entrySet()) {
+            List<String> sorted = some.getValue().stream().sorted().toList();
+            for (int i = 0; i < sorted.size(); i++) {
+                Files.writeString(to.resolve(String.format("%s %04d.txt", some.getKey(), i)), sorted.get(i));
+            }
         }
     }
 
+    /** What a page shows once nothing more comes. */
+    private static String settled(Page page) {
+        String before;
+        String now = "";
+        do {
+            before = now;
+            page.waitForTimeout(SETTLES_AFTER);
+            now = page.locator("body").innerText();
+        } while (!now.equals(before) || page.locator("[aria-label^='Loading']").count() > 0);
+        return now;
+    }
+
     /** Goes through every page that links lead to, from the known views on, and collects the files they offer. */
-    private void pages(Page page, Set<String> files) throws IOException {
+    private void pages(Page page, Set<String> files) {
         Deque<String> left = new ArrayDeque<>(VIEWS);
         Set<String> known = new LinkedHashSet<>(VIEWS);
         while (!left.isEmpty()) {
             String path = left.poll();
             page.navigate(app.url(path));
             page.waitForSelector(".place > *");
-            page.waitForTimeout(SETTLES_AFTER);
-            write(
-                    "page " + withoutIds(path),
-                    page.title() + "\n" + page.locator("body").innerText());
+            String text = settled(page);
+            write("page " + withoutIds(path), page.title() + "\n" + text);
             @SuppressWarnings("unchecked")
             List<String> links = (List<String>)
                     page.evaluate("[...document.querySelectorAll('a[href]')].map(a => a.getAttribute('href'))");
@@ -135,14 +150,13 @@ public class Dump extends Suite {
         return path.replaceAll("\\d+", "n").replaceAll("[^a-z.]+", " ").strip();
     }
 
-    private void write(String name, String text) throws IOException {
-        int count = names.merge(name, 1, Integer::sum);
+    private void write(String name, String text) {
         String same = text.replace(standIns.url(""), "http://stand-ins")
                 .replace(app.url(""), "http://quill")
                 .replaceAll("/p/[\\w-]{16,}", "/p/token")
                 .replaceAll("\\b\\d\\d:\\d\\d(:\\d\\d)?\\b", "hh:mm")
                 .replaceAll("\\d+ (seconds?|minutes?) ago", "a moment ago")
                 .replaceAll("[0-9a-f]{8}-[0-9a-f-]{27}", "uuid");
-        Files.writeString(to.resolve(String.format("%s %04d.txt", name, count)), same);
+        texts.computeIfAbsent(name, n -> new ArrayList<>()).add(same);
     }
 }

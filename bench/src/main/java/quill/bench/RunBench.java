@@ -88,10 +88,11 @@ final class RunBench {
                 """.formatted(clients, open, invoice), today, today.minusDays(8), today.plusDays(60));
         SystemBench.copyTextsAndLinks(db, invoice);
         update(db, """
-                INSERT INTO debt (invoice_id, client_id, place, deposit, currency, amount_minor, due_on, why)
-                SELECT v.id, v.client_id, 1, FALSE, v.currency, v.total_minor, v.next_due_on, '{"rule":"","steps":[]}'
+                INSERT INTO debt (invoice_id, number, client_id, place, deposit, currency, amount_minor, due_on, why)
+                SELECT v.id, v.number, v.client_id, 1, FALSE, v.currency, v.total_minor, v.next_due_on, '{"rule":"","steps":[]}'
                   FROM invoice v WHERE v.id <> %d
                 """.formatted(invoice));
+        SystemBench.addDues(db);
         update(db, """
                 INSERT INTO fixed_late_fee (invoice_id, policy)
                 SELECT v.id, f.policy FROM invoice v, fixed_late_fee f WHERE f.invoice_id = %1$d AND v.id <> %1$d

@@ -122,14 +122,26 @@ final class SystemBench {
         }
         copyTextsAndLinks(db, invoice);
         String copyInstallment = """
-                INSERT INTO debt (invoice_id, client_id, place, deposit, currency, amount_minor, settled_minor, due_on, why)
-                SELECT v.id, v.client_id, i.place, i.deposit, i.currency, i.amount_minor,
+                INSERT INTO debt (invoice_id, number, client_id, place, deposit, currency, amount_minor, settled_minor,
+                  due_on, why)
+                SELECT v.id, v.number, v.client_id, i.place, i.deposit, i.currency, i.amount_minor,
                   CASE WHEN v.bucket = 'open' THEN 0 ELSE i.amount_minor END, COALESCE(v.next_due_on, i.due_on), i.why
                   FROM debt i, invoice v WHERE i.invoice_id = ? AND v.id <> ?
                 """;
         try (PreparedStatement s = db.prepareStatement(copyInstallment)) {
             s.setLong(1, invoice);
             s.setLong(2, invoice);
+            s.executeUpdate();
+        }
+        addDues(db);
+    }
+
+    /** What is open stands beside each invoice by day, as the application keeps it. */
+    static void addDues(Connection db) throws SQLException {
+        try (PreparedStatement s = db.prepareStatement("""
+                MERGE INTO invoice_due (invoice_id, due_on, open_minor) KEY (invoice_id, due_on)
+                SELECT invoice_id, due_on, SUM(open_minor) FROM debt WHERE open_minor > 0 GROUP BY invoice_id, due_on
+                """)) {
             s.executeUpdate();
         }
     }

@@ -14,7 +14,7 @@ import quill.core.document.DraftReading;
 import quill.core.document.NumberPattern;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
-import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.schedule.TypedTerm;
 import quill.core.tax.Tax;
 
 public class DraftReadingTest {

@@ -12,13 +12,13 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-import quill.core.document.TypedDraft.TypedTerm;
 import quill.core.money.Amounts;
 import quill.core.money.Percent;
 import quill.core.schedule.Installment;
 import quill.core.schedule.ScheduleMaking;
 import quill.core.schedule.Share;
 import quill.core.schedule.Term;
+import quill.core.schedule.TypedTerm;
 
 public class ScheduleMakingTest {
     private static final LocalDate ISSUED = LocalDate.of(2028, 2, 28);

@@ -29,6 +29,14 @@ CREATE INDEX invoice_of_client ON invoice (client_id, id);
 CREATE INDEX invoice_open_of_client ON invoice (client_id, bucket, id);
 CREATE INDEX invoice_settled_of_client ON invoice (client_id, bucket, settled_on);
 
+-- What is open of an invoice, by the day on which it is due: kept beside it whenever its debts change.
+CREATE TABLE invoice_due (
+  invoice_id BIGINT NOT NULL REFERENCES invoice (id) ON DELETE CASCADE,
+  due_on DATE NOT NULL,
+  open_minor BIGINT NOT NULL,
+  PRIMARY KEY (invoice_id, due_on)
+);
+
 -- Long texts, apart, so that lists do not read them: as typed, and as issued.
 CREATE TABLE invoice_text (
   invoice_id BIGINT PRIMARY KEY REFERENCES invoice (id) ON DELETE CASCADE,

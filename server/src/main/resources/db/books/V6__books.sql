@@ -71,11 +71,12 @@ CREATE INDEX posting_of_client ON posting (client_id, account, currency);
 CREATE INDEX posting_of_currency ON posting (account, currency, client_id, amount_minor);
 CREATE INDEX posting_sums ON posting (account, detail, currency, amount_minor, own_minor);
 
--- An installment or a late fee: both are owed, settled and credited alike. A fee's place is above 1000. Who owes it stands on
--- it as long as anything of it is open: all sums of what is open are read from one index.
+-- An installment or a late fee, with its invoice's number: both are owed, settled and credited alike. A fee's place is above
+-- 1000. Who owes it stands on it as long as anything of it is open: all sums of what is open are read from one index.
 CREATE TABLE debt (
   id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
   invoice_id BIGINT NOT NULL REFERENCES invoice (id),
+  number VARCHAR(60) NOT NULL,
   place INT NOT NULL,
   deposit BOOLEAN NOT NULL,
   currency CHAR(3) NOT NULL,

@@ -58,6 +58,11 @@ public class ArchitectureTest {
     }
 
     @Test
+    public void partsOfTheCoreDoNotRunInCircles() {
+        slices().matching("quill.core.(*)..").should().beFreeOfCycles().check(all);
+    }
+
+    @Test
     public void controllersLeaveTheDatabaseToOthers() {
         noClasses()
                 .that()

@@ -49,11 +49,6 @@ public sealed interface Extent {
         if (text == null || text.isBlank()) {
             return new None();
         }
-        if (text.strip().endsWith("%")) {
-            Percent percent = TypedNumber.percent(field, text, problems);
-            return percent == null ? null : new OfPercent(percent);
-        }
-        Money amount = TypedNumber.amount(field, text, currency, problems);
-        return amount == null ? null : new OfAmount(amount);
+        return TypedNumber.<Extent>percentOrAmount(field, text, currency, problems, OfPercent::new, OfAmount::new);
     }
 }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.money.DecimalMark;
+import quill.core.schedule.TypedTerm;
 
 /**
  * A draft as it was typed. Nothing in it need be valid: it is kept so that a slip of the pen loses nothing.
@@ -107,15 +108,6 @@ public record TypedDraft(
             return blank(description) && blank(amount);
         }
     }
-
-    /**
-     * An installment as typed.
-     *
-     * @param deposit whether it is a deposit
-     * @param share {@code 40%}, {@code 500.00}, {@code equal} (one of several equal parts) or {@code rest}
-     * @param days days after issue, {@code 0} for on issue; or the day, such as {@code 15 Apr} or {@code 2027-04-15}
-     */
-    public record TypedTerm(boolean deposit, String share, String days) {}
 
     /** Lines and schedule, and nothing that most invoices do without. */
     public TypedDraft(
@@ -306,7 +298,7 @@ public record TypedDraft(
                         plain(charges, m),
                         m.plain(prepaid),
                         schedule.stream()
-                                .map(t -> new TypedTerm(t.deposit, m.plain(t.share), t.days))
+                                .map(t -> new TypedTerm(t.deposit(), m.plain(t.share()), t.days()))
                                 .toList(),
                         notes,
                         terms,

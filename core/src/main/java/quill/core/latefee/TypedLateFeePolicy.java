@@ -108,7 +108,7 @@ public record TypedLateFeePolicy(
     }
 
     private static String in(String text, CurrencyUnit currency, Exchange exchange) {
-        if (isBlank(text) || text.strip().endsWith("%")) {
+        if (isBlank(text) || TypedNumber.isPercent(text)) {
             return text;
         }
         Money sum = TypedNumber.amount("", text, exchange.own(), new ArrayList<>());
@@ -158,12 +158,8 @@ public record TypedLateFeePolicy(
         if (isBlank(cap)) {
             return new Cap.None();
         }
-        if (cap.strip().endsWith("%")) {
-            Percent part = TypedNumber.percent(field, cap, problems);
-            return part == null ? null : new Cap.OfFirstAmount(part);
-        }
-        Money sum = TypedNumber.amount(field, cap, currency, problems);
-        return sum == null ? null : new Cap.OfAmount(sum);
+        return TypedNumber.<Cap>percentOrAmount(
+                field, cap, currency, problems, Cap.OfFirstAmount::new, Cap.OfAmount::new);
     }
 
     private static int days(String field, String text, int least, List<Problem> problems) {

@@ -3,6 +3,7 @@ package quill.core.money;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.List;
+import java.util.function.Function;
 import java.util.regex.Pattern;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.IllegalCurrencyException;
@@ -146,6 +147,27 @@ public final class TypedNumber {
     public static Money amount(String field, String text, CurrencyUnit currency, List<Problem> problems) {
         BigDecimal value = read(field, text, currency.getDecimalPlaces(), false, problems);
         return value == null ? null : Amounts.round(currency, value);
+    }
+
+    /** Whether it was typed as a percentage. */
+    public static boolean isPercent(String text) {
+        return text != null && text.strip().endsWith("%");
+    }
+
+    /** Reads {@code 40%} as a percentage and all else as an amount; null where a problem was added. */
+    public static <T> T percentOrAmount(
+            String field,
+            String text,
+            CurrencyUnit currency,
+            List<Problem> problems,
+            Function<Percent, T> ofPercent,
+            Function<Money, T> ofAmount) {
+        if (isPercent(text)) {
+            Percent percent = percent(field, text, problems);
+            return percent == null ? null : ofPercent.apply(percent);
+        }
+        Money amount = amount(field, text, currency, problems);
+        return amount == null ? null : ofAmount.apply(amount);
     }
 
     /** Reads a percentage such as {@code 10%} or {@code 10}; null where a problem was added. */

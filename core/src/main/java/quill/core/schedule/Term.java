@@ -6,12 +6,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.joda.money.CurrencyUnit;
-import org.joda.money.Money;
 import quill.core.LooseDate;
 import quill.core.Problem;
 import quill.core.TypedDate;
-import quill.core.document.TypedDraft.TypedTerm;
-import quill.core.money.Percent;
 import quill.core.money.TypedNumber;
 
 /**
@@ -97,15 +94,11 @@ public record Term(boolean deposit, Share share, int days, LocalDate on) {
         if (typed.equalsIgnoreCase("equal")) {
             return new Share.Equal();
         }
-        if (typed.endsWith("%")) {
-            Percent percent = TypedNumber.percent(field, typed, problems);
-            return percent == null ? null : new Share.OfPercent(percent);
-        }
         if (typed.isEmpty()) {
             problems.add(new Problem(field, "", "write a percentage such as 40%, an amount, equal, or rest"));
             return null;
         }
-        Money amount = TypedNumber.amount(field, typed, currency, problems);
-        return amount == null ? null : new Share.OfAmount(amount);
+        return TypedNumber.<Share>percentOrAmount(
+                field, typed, currency, problems, Share.OfPercent::new, Share.OfAmount::new);
     }
 }

@@ -49,6 +49,14 @@ public class BooksService {
     /** What an entry belongs to; any of it may be null. */
     public record About(Long clientId, Long invoiceId, Long paymentId) {}
 
+    /** A posting of what a client owes. @param minor in minor units of the currency */
+    public record Receivable(long clientId, String currency, long minor) {}
+
+    /** Every posting of what clients owe. */
+    public List<Receivable> receivables() {
+        return postings.receivables();
+    }
+
     /** A stored entry with its postings. */
     public record Booked(
             long id,

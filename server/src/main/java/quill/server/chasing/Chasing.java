@@ -4,10 +4,12 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.joda.money.Money;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
@@ -148,7 +150,7 @@ public class Chasing {
         }
         int last = steps.get(steps.size() - 1).days();
         List<Unanswered> all = new ArrayList<>();
-        for (List<Long> some : inParts(repository.clientsPast(last, day, most))) {
+        for (List<Long> some : inParts(clientsPast(last, day, most))) {
             states.of(some).forEach((client, read) -> {
                 List<Act.Item> items = ActsToCome.unanswered(read.state(), rules, day);
                 if (!items.isEmpty()) {
@@ -160,6 +162,22 @@ public class Chasing {
                 .reversed()
                 .thenComparing(Unanswered::clientId));
         return all;
+    }
+
+    /** Clients who owe something that fell due before a day and whose steps are used up, those who owe most first. */
+    private List<Long> clientsPast(int days, LocalDate day, int most) {
+        List<Debts.Late> late = debts.late(day);
+        Set<Long> usedUp =
+                repository.usedUp(days, late.stream().map(Debts.Late::id).toList());
+        Map<Long, Long> owed = new HashMap<>();
+        late.stream()
+                .filter(d -> usedUp.contains(d.id()))
+                .forEach(d -> owed.merge(d.clientId(), d.openMinor(), Math::addExact));
+        return owed.entrySet().stream()
+                .sorted(Map.Entry.<Long, Long>comparingByValue().reversed().thenComparing(Map.Entry.comparingByKey()))
+                .limit(most)
+                .map(Map.Entry::getKey)
+                .toList();
     }
 
     /** The same for some clients. */

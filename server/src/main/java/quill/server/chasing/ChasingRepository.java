@@ -169,18 +169,16 @@ class ChasingRepository {
         return used;
     }
 
-    /** Clients who owe something that fell due before a day and whose steps are used up, those who owe most first. */
-    List<Long> clientsPast(int days, LocalDate dueBefore, int most) {
-        return jdbc.sql("""
-                SELECT d.owed_by FROM debt d JOIN used_step u ON u.debt_id = d.id
-                 WHERE d.owed_by > 0 AND d.due_on < :before AND u.used_through >= :days
-                 GROUP BY d.owed_by ORDER BY SUM(d.open_minor) DESC, d.owed_by LIMIT :most
-                """)
-                .param("before", dueBefore)
+    /** Which of these debts have used their steps up. */
+    Set<Long> usedUp(int days, Collection<Long> debtIds) {
+        return new HashSet<>(jdbc.sql("""
+                        SELECT u.debt_id FROM UNNEST(CAST(:debts AS BIGINT ARRAY)) AS d (id)
+                          JOIN used_step u ON u.debt_id = d.id AND u.used_through >= :days
+                        """)
+                .param("debts", debtIds.toArray(Long[]::new))
                 .param("days", days)
-                .param("most", most)
                 .query(Long.class)
-                .list();
+                .list());
     }
 
     void useStep(long debtId, int days) {
@@ -330,8 +328,8 @@ class ChasingRepository {
     /** The steps used for installments that are about to go: their invoice is a draft again, or void. */
     @EventListener
     void debtsLeave(Debts.DebtsLeaving leaving) {
-        jdbc.sql("DELETE FROM used_step WHERE debt_id IN (SELECT id FROM debt WHERE invoice_id = :invoice)")
-                .param("invoice", leaving.invoiceId())
+        jdbc.sql("DELETE FROM used_step WHERE debt_id IN (:debts)")
+                .param("debts", leaving.debtIds().isEmpty() ? List.of(0L) : leaving.debtIds())
                 .update();
     }
 

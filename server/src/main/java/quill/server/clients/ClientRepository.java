@@ -33,6 +33,14 @@ class ClientRepository {
     /** A client with its state. @param mergedInto the one that it became a part of, or null */
     record Stored(Client client, boolean archived, Long mergedInto) {}
 
+    Map<Long, String> names() {
+        Map<Long, String> names = new HashMap<>();
+        jdbc.sql("SELECT id, name FROM client").query(rs -> {
+            names.put(rs.getLong(1), rs.getString(2));
+        });
+        return names;
+    }
+
     Optional<Stored> find(long id) {
         return one(SELECT + " WHERE id = :id", id);
     }

@@ -61,6 +61,11 @@ public class ClientsService {
                 : stored(stored.mergedInto()).client();
     }
 
+    /** The name of each, by id; one that was merged into another has its own still. */
+    public Map<Long, String> names() {
+        return repository.names();
+    }
+
     private Stored stored(long id) {
         return repository.find(id).orElseThrow(() -> new NotFoundException("There is no client " + id + "."));
     }

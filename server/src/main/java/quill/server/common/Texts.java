@@ -13,6 +13,7 @@ import quill.core.TypedDate;
 
 /** Checks of plain text fields, all told at once. */
 public final class Texts {
+    private static final int LONGEST_REASON = 300;
     private static final Pattern EMAIL = Pattern.compile(
             "[^@\\s,;<>\".\\p{Cntrl}]+(\\.[^@\\s,;<>\".\\p{Cntrl}]+)*@[\\p{L}\\p{N}-]+(\\.[\\p{L}\\p{N}-]+)+");
 
@@ -79,6 +80,24 @@ public final class Texts {
             problems.add(new Problem(field, fit(plain, 20), "at most " + most + " characters"));
         }
         printable(field, plain, problems);
+        return plain;
+    }
+
+    /**
+     * Why something is taken back: without blanks around it.
+     *
+     * @throws RefusedException where it is empty, over 300 characters, or cannot be printed
+     */
+    public static String reason(String field, String typed) {
+        String plain = typed == null ? "" : typed.strip();
+        if (plain.isEmpty() || plain.length() > LONGEST_REASON) {
+            throw new RefusedException(field, typed, "say why, in up to " + LONGEST_REASON + " characters");
+        }
+        List<Problem> problems = new ArrayList<>();
+        printable(field, plain, problems);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
         return plain;
     }
 

@@ -24,12 +24,12 @@ import quill.server.common.Rows;
 import quill.server.common.Texts;
 import quill.server.debts.Debts.StoredInstallment;
 
-/** Tables DEBT and APPROPRIATION; reads an invoice's number beside them. Holds no rules. */
+/** Tables DEBT and APPROPRIATION. Holds no rules. */
 @Repository
 class DebtRepository {
     private static final String DEBT = """
-            SELECT i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
-              FROM debt i JOIN invoice v ON v.id = i.invoice_id
+            SELECT i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
+              FROM debt i
             """;
 
     private final JdbcClient jdbc;
@@ -38,12 +38,14 @@ class DebtRepository {
         this.jdbc = jdbc;
     }
 
-    void insert(long invoiceId, Installment i, String why) {
+    void insert(long clientId, long invoiceId, String number, Installment i, String why) {
         jdbc.sql("""
-                INSERT INTO debt (invoice_id, client_id, place, deposit, currency, amount_minor, due_on, why)
-                SELECT id, client_id, :place, :deposit, :currency, :amount, :due, :why FROM invoice WHERE id = :invoice
+                INSERT INTO debt (invoice_id, number, client_id, place, deposit, currency, amount_minor, due_on, why)
+                VALUES (:invoice, :number, :client, :place, :deposit, :currency, :amount, :due, :why)
                 """)
                 .param("invoice", invoiceId)
+                .param("number", number)
+                .param("client", clientId)
                 .param("place", i.position())
                 .param("deposit", i.deposit())
                 .param("currency", i.amount().getCurrencyUnit().getCode())
@@ -57,11 +59,11 @@ class DebtRepository {
     long insertFee(long invoiceId, Money fee, String note, LocalDate chargedOn, String why) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO debt (invoice_id, client_id, place, deposit, fee, currency, amount_minor, due_on, note, why)
-                SELECT id, client_id,
-                       (SELECT GREATEST(1000, COALESCE(MAX(place), 0)) + 1 FROM debt WHERE invoice_id = :invoice),
-                       FALSE, TRUE, :currency, :amount, :due, :note, :why
-                  FROM invoice WHERE id = :invoice
+                INSERT INTO debt (invoice_id, number, client_id, place, deposit, fee, currency, amount_minor, due_on,
+                  note, why)
+                SELECT invoice_id, number, client_id, GREATEST(1000, place) + 1, FALSE, TRUE, :currency, :amount, :due,
+                       :note, :why
+                  FROM debt WHERE invoice_id = :invoice ORDER BY place DESC LIMIT 1
                 """)
                 .param("invoice", invoiceId)
                 .param("currency", fee.getCurrencyUnit().getCode())
@@ -98,8 +100,8 @@ class DebtRepository {
     Map<Long, List<OpenDebt>> openByClient(Collection<Long> clientIds, CurrencyUnit currency) {
         Map<Long, List<OpenDebt>> byClient = new LinkedHashMap<>();
         jdbc.sql("""
-                SELECT i.client_id, i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
-                  FROM debt i JOIN invoice v ON v.id = i.invoice_id
+                SELECT i.client_id, i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
+                  FROM debt i
                  WHERE i.owed_by IN (:clients) AND i.currency = :currency
                  ORDER BY i.due_on, i.id
                 """)
@@ -166,7 +168,6 @@ class DebtRepository {
                 SELECT (SELECT COUNT(*) FROM debt WHERE invoice_id = :invoice AND (fee OR credited_minor > 0))
                      + (SELECT COUNT(*) FROM appropriation a JOIN debt d ON d.id = a.debt_id
                          WHERE d.invoice_id = :invoice)
-                     + (SELECT COUNT(*) FROM late_fee WHERE invoice_id = :invoice)
                 """).param("invoice", invoiceId).query(Long.class).single() == 0;
     }
 
@@ -190,12 +191,28 @@ class DebtRepository {
                 .optional();
     }
 
+    /** Payments that settled any of an invoice, those too that were taken back. */
+    List<Long> payersOf(long invoiceId) {
+        return jdbc.sql("""
+                SELECT DISTINCT a.payment_id FROM debt d JOIN appropriation a ON a.debt_id = d.id
+                 WHERE d.invoice_id = :invoice AND a.payment_id IS NOT NULL
+                """).param("invoice", invoiceId).query(Long.class).list();
+    }
+
+    /** What is open and fell due before a day. */
+    List<Debts.Late> late(LocalDate before) {
+        return jdbc.sql("SELECT id, owed_by, open_minor FROM debt WHERE owed_by > 0 AND due_on < :before")
+                .param("before", before)
+                .query((rs, n) -> new Debts.Late(rs.getLong(1), rs.getLong(2), rs.getLong(3)))
+                .list();
+    }
+
     /** Invoices of these clients on which anything is open. */
     List<Long> openInvoicesOf(Collection<Long> clientIds) {
         // A join, since an IN list would read all of a client's invoices through the index, settled ones too.
         return jdbc.sql("""
-                SELECT v.id FROM UNNEST(CAST(:clients AS BIGINT ARRAY)) AS c (id)
-                  JOIN invoice v ON v.client_id = c.id AND v.bucket = 'open'
+                SELECT DISTINCT d.invoice_id FROM UNNEST(CAST(:clients AS BIGINT ARRAY)) AS c (id)
+                  JOIN debt d ON d.owed_by = c.id
                 """)
                 .param("clients", clientIds.toArray(Long[]::new))
                 .query(Long.class)
@@ -204,13 +221,12 @@ class DebtRepository {
 
     List<Appropriation.Part> settledBy(long paymentId) {
         return parts("""
-                SELECT i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
+                SELECT i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
                        SUM(a.amount_minor) AS part, 0 AS payment
                   FROM appropriation a
                   JOIN debt i ON i.id = a.debt_id
-                  JOIN invoice v ON v.id = i.invoice_id
                  WHERE a.payment_id = :id
-                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
+                 GROUP BY i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
                 HAVING SUM(a.amount_minor) > 0
                  ORDER BY i.due_on, i.id
                 """, paymentId).getOrDefault(0L, List.of());
@@ -228,13 +244,12 @@ class DebtRepository {
 
     private Map<Long, List<Appropriation.Part>> settlers(String column, long id) {
         return parts("""
-                SELECT i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
+                SELECT i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
                        SUM(a.amount_minor) AS part, COALESCE(a.payment_id, 0) AS payment
                   FROM appropriation a
                   JOIN debt i ON i.id = a.debt_id
-                  JOIN invoice v ON v.id = i.invoice_id
                  WHERE %s = :id
-                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
+                 GROUP BY i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
                        COALESCE(a.payment_id, 0)
                 HAVING SUM(a.amount_minor) > 0
                  ORDER BY COALESCE(a.payment_id, 0), i.due_on, i.id
@@ -243,13 +258,12 @@ class DebtRepository {
 
     List<Appropriation.Part> creditUsesNewestFirst(long clientId, CurrencyUnit currency) {
         return parts("""
-                SELECT i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
+                SELECT i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
                        SUM(a.amount_minor) AS part, 0 AS payment
                   FROM appropriation a
                   JOIN debt i ON i.id = a.debt_id
-                  JOIN invoice v ON v.id = i.invoice_id
-                 WHERE v.client_id = :id AND a.payment_id IS NULL
-                 GROUP BY i.id, i.invoice_id, v.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
+                 WHERE i.client_id = :id AND a.payment_id IS NULL
+                 GROUP BY i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
                 HAVING SUM(a.amount_minor) > 0
                  ORDER BY MAX(a.id) DESC
                 """, clientId).getOrDefault(0L, List.of()).stream()

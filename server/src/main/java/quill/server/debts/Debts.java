@@ -92,8 +92,8 @@ public class Debts {
     }
 
     /** Stores the schedule of an invoice at issue. */
-    public void add(long clientId, long invoiceId, List<Installment> schedule) {
-        schedule.forEach(i -> repository.insert(invoiceId, i, json.write(i.why())));
+    public void add(long clientId, long invoiceId, String number, List<Installment> schedule) {
+        schedule.forEach(i -> repository.insert(clientId, invoiceId, number, i, json.write(i.why())));
         publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
     }
 
@@ -300,20 +300,42 @@ public class Debts {
     }
 
     /** Told within the transaction that removes an invoice's installments, before they go. */
-    public record DebtsLeaving(long invoiceId) {}
+    public record DebtsLeaving(long invoiceId, List<Long> debtIds) {}
+
+    /** A debt that is late, who owes it, and what of it is open in minor units of its currency. */
+    public record Late(long id, long clientId, long openMinor) {}
+
+    /** All that is open and fell due before a day. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public List<Late> late(LocalDate before) {
+        return repository.late(before);
+    }
+
+    /** Payments that settled any of an invoice, those too that were taken back since. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public List<Long> payersOf(long invoiceId) {
+        return repository.payersOf(invoiceId);
+    }
 
     /**
      * Removes the installments of an invoice that goes back to a draft or is voided.
      *
-     * @throws ConflictException where anything was ever paid, credited or charged on it
+     * @throws ConflictException where anything was ever paid, credited or charged on it; a listener of what leaves may
+     *     know of more
      */
     public void remove(long invoiceId) {
         if (!repository.untouched(invoiceId)) {
-            throw new ConflictException("Something was paid, credited or charged on this invoice already;"
-                    + " only a credit note takes it back.");
+            throw touched();
         }
-        publisher.publishEvent(new DebtsLeaving(invoiceId));
+        publisher.publishEvent(new DebtsLeaving(
+                invoiceId, of(invoiceId).stream().map(StoredInstallment::id).toList()));
         repository.remove(invoiceId);
+    }
+
+    /** For an invoice that cannot go back any more. */
+    public static ConflictException touched() {
+        return new ConflictException("Something was paid, credited or charged on this invoice already;"
+                + " only a credit note takes it back.");
     }
 
     private void releaseAll(long clientId, Map<Long, List<Appropriation.Part>> settlers) {

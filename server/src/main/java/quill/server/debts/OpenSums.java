@@ -7,23 +7,27 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.ledger.OpenDebt;
+import quill.server.books.BooksService;
+import quill.server.clients.ClientsService;
 import quill.server.common.Rows;
 
-/** Sums of what is open over all invoices, however many there are. Table DEBT, read only. */
+/** Sums of what is open over all invoices, however many there are. Table DEBT, read only, with the clients' names. */
 @Repository
 public class OpenSums {
     private final JdbcClient jdbc;
+    private final ClientsService clients;
+    private final BooksService books;
 
-    OpenSums(JdbcClient jdbc) {
+    OpenSums(JdbcClient jdbc, ClientsService clients, BooksService books) {
         this.jdbc = jdbc;
+        this.clients = clients;
+        this.books = books;
     }
 
     /**
@@ -59,10 +63,7 @@ public class OpenSums {
 
     /** The same of what was read before. */
     public List<ClientSum> byClient(List<Owed> all, LocalDate today, LocalDate soonUntil) {
-        Map<Long, String> names = new HashMap<>();
-        jdbc.sql("SELECT id, name FROM client").query(rs -> {
-            names.put(rs.getLong(1), rs.getString(2));
-        });
+        Map<Long, String> names = clients.names();
         Map<Owing, Sums> byClient = new HashMap<>();
         for (Owed o : all) {
             byClient.computeIfAbsent(new Owing(o.clientId(), o.currency().getCode()), k -> new Sums())
@@ -126,25 +127,19 @@ public class OpenSums {
     /** Clients of whom open debts and postings say something else, in any currency, by name. */
     public List<String> disagreeing() {
         Map<Owing, Long> differences = new HashMap<>();
-        add(differences, 1, "SELECT client_id, currency, amount_minor FROM posting WHERE account = 'RECEIVABLE'");
-        add(differences, -1, "SELECT owed_by, currency, open_minor FROM debt WHERE owed_by > 0");
-        Set<Long> clients = differences.entrySet().stream()
+        books.receivables()
+                .forEach(r -> differences.merge(new Owing(r.clientId(), r.currency()), r.minor(), Math::addExact));
+        all().forEach(o ->
+                differences.merge(new Owing(o.clientId(), o.currency().getCode()), -o.minor(), Math::addExact));
+        Map<Long, String> names = clients.names();
+        return differences.entrySet().stream()
                 .filter(e -> e.getValue() != 0)
                 .map(e -> e.getKey().clientId())
-                .collect(Collectors.toSet());
-        return clients.isEmpty()
-                ? List.of()
-                : jdbc.sql("SELECT name FROM client WHERE id IN (:clients) ORDER BY name, id")
-                        .param("clients", clients)
-                        .query(String.class)
-                        .list();
+                .distinct()
+                .sorted(Comparator.comparing((Long id) -> names.get(id)).thenComparing(id -> id))
+                .map(names::get)
+                .toList();
     }
 
     private record Owing(long clientId, String currency) {}
-
-    private void add(Map<Owing, Long> to, int sign, String amounts) {
-        jdbc.sql(amounts).query(rs -> {
-            to.merge(new Owing(rs.getLong(1), rs.getString(2)), sign * rs.getLong(3), Math::addExact);
-        });
-    }
 }

@@ -9,7 +9,7 @@ import org.springframework.stereotype.Component;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedExtra;
 import quill.core.document.TypedDraft.TypedLine;
-import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.schedule.TypedTerm;
 import quill.server.business.BusinessService;
 import quill.server.business.DocumentSetting;
 import quill.server.business.DocumentSettings;

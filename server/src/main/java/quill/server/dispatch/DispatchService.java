@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
@@ -278,7 +279,12 @@ public class DispatchService {
 
     /** Open invoices that were issued but never sent, nor given to their client otherwise; latest first. */
     public List<Invoice> unsent(int most) {
-        List<Long> ids = repository.unsentInvoices(most);
+        List<Long> candidates = invoices.latestOpenNotGiven();
+        Set<Long> mailed = repository.mailed(candidates);
+        List<Long> ids = candidates.stream()
+                .filter(id -> !mailed.contains(id))
+                .limit(most)
+                .toList();
         Map<Long, Invoice> byId = invoices.some(ids);
         return ids.stream().map(byId::get).toList();
     }
@@ -287,7 +293,7 @@ public class DispatchService {
     @Transactional
     public void givenOtherwise(long id) {
         Invoice invoice = invoices.invoice(id);
-        if (!repository.given(id, clock.today())) {
+        if (!invoices.give(id)) {
             throw new ConflictException("That was noted already, or it is a draft.");
         }
         happenings.note(id, invoice.clientId(), "Given to the client otherwise than by mail from here");

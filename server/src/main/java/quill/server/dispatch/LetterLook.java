@@ -6,6 +6,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.server.business.BusinessService;
 import quill.server.invoices.Attachments;
+import quill.server.invoices.InvoicesService;
 
 /**
  * Shows a letter before it is sent. The sending itself is done, looked at, and rolled back: what is shown is what would
@@ -14,16 +15,19 @@ import quill.server.invoices.Attachments;
 @Component
 public class LetterLook {
     private final MessageRepository repository;
+    private final InvoicesService invoices;
     private final Attachments attachments;
     private final BusinessService business;
     private final TransactionTemplate transaction;
 
     LetterLook(
             MessageRepository repository,
+            InvoicesService invoices,
             Attachments attachments,
             BusinessService business,
             TransactionTemplate transaction) {
         this.repository = repository;
+        this.invoices = invoices;
         this.attachments = attachments;
         this.business = business;
         this.transaction = transaction;
@@ -59,27 +63,37 @@ public class LetterLook {
         String to = typed.toOr(usual);
         // Where there is no address yet the letter is shown all the same; it is typed beside it.
         String trial = to.isEmpty() ? business.business().email() : to;
-        MessageRepository.Looked plain = undone(act, new Slip(trial, null, null, false, null));
-        MessageRepository.Looked shown = typed.changesNothing()
+        Undone plain = undone(act, new Slip(trial, null, null, false, null));
+        Undone shown = typed.changesNothing()
                 ? plain
                 : undone(act, new Slip(trial, typed.subject(), typed.line(), false, null));
-        return new Look(to, shown.subject(), shown.text(), files(shown), Slip.digest(plain.subject(), plain.text()));
+        return new Look(
+                to,
+                shown.letter().subject(),
+                shown.letter().text(),
+                files(shown),
+                Slip.digest(plain.letter().subject(), plain.letter().text()));
     }
 
+    /** A letter as it would go, and the number that its invoice would have. */
+    private record Undone(MessageRepository.Looked letter, String number) {}
+
     /** Sends, reads what would go, and takes all of it back. */
-    private MessageRepository.Looked undone(Sending act, Slip slip) {
+    private Undone undone(Sending act, Slip slip) {
         return transaction.execute(status -> {
             status.setRollbackOnly();
-            return repository.looked(act.send(slip)).orElseThrow();
+            MessageRepository.Looked letter = repository.looked(act.send(slip)).orElseThrow();
+            return new Undone(letter, invoices.invoice(letter.invoiceId()).number());
         });
     }
 
-    private List<String> files(MessageRepository.Looked letter) {
+    private List<String> files(Undone undone) {
+        MessageRepository.Looked letter = undone.letter();
         if ("reminder".equals(letter.kind())) {
             return List.of(SentPapers.ofReminder(letter.madeOn()));
         }
         List<String> names = new ArrayList<>();
-        names.add(SentPapers.ofInvoice(letter.number()));
+        names.add(SentPapers.ofInvoice(undone.number()));
         attachments.sentWith(letter.invoiceId()).forEach(a -> names.add(a.file().name()));
         return names;
     }

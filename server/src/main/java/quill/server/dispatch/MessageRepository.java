@@ -5,8 +5,10 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -129,32 +131,25 @@ class MessageRepository {
                 .list();
     }
 
-    /** Whether anything was ever written to a client about an invoice and not called back. */
-    boolean anyAbout(long invoiceId) {
-        return jdbc.sql(
-                                "SELECT COUNT(*) FROM message WHERE invoice_id = :invoice AND NOT called_back AND kind <> 'copy'")
-                        .param("invoice", invoiceId)
-                        .query(Integer.class)
-                        .single()
-                > 0;
+    /** Whether a letter that names an invoice left, or may have left. */
+    boolean anyLeft(long invoiceId) {
+        return jdbc.sql("""
+                                SELECT COUNT(*) FROM message m
+                                 WHERE state IN ('sending', 'sent', 'uncertain') AND kind <> 'copy'
+                                   AND (invoice_id = :invoice
+                                        OR id IN (SELECT message_id FROM message_about WHERE invoice_id = :invoice))
+                                """).param("invoice", invoiceId).query(Integer.class).single() > 0;
     }
 
-    /** Open invoices, of the latest, that were never mailed nor given otherwise, latest first. */
-    List<Long> unsentInvoices(int most) {
-        return jdbc.sql("""
-                SELECT v.id FROM invoice v
-                 WHERE v.id > (SELECT MAX(id) FROM invoice) - 2000 AND v.bucket = 'open' AND v.given_on IS NULL
-                   AND NOT EXISTS (SELECT 1 FROM message m WHERE m.invoice_id = v.id AND m.kind = 'invoice'
-                                      AND NOT m.called_back)
-                 ORDER BY v.id DESC LIMIT :most
-                """).param("most", most).query(Long.class).list();
-    }
-
-    /** @return whether it was an issued one of which nobody had said so yet */
-    boolean given(long invoiceId, LocalDate on) {
-        return jdbc.sql("""
-                        UPDATE invoice SET given_on = :on WHERE id = :id AND given_on IS NULL AND bucket <> 'draft'
-                        """).param("on", on).param("id", invoiceId).update() == 1;
+    /** Which of these invoices were mailed, and not called back. */
+    Set<Long> mailed(Collection<Long> invoiceIds) {
+        return new HashSet<>(jdbc.sql("""
+                        SELECT DISTINCT m.invoice_id FROM UNNEST(CAST(:invoices AS BIGINT ARRAY)) AS v (id)
+                          JOIN message m ON m.invoice_id = v.id AND m.kind = 'invoice' AND NOT m.called_back
+                        """)
+                .param("invoices", invoiceIds.toArray(Long[]::new))
+                .query(Long.class)
+                .list());
     }
 
     /** Moves from one state to another, if it is still in the first. @return whether it was */
@@ -185,20 +180,18 @@ class MessageRepository {
     }
 
     /** A letter as it was queued, within the transaction that did so. */
-    record Looked(
-            String kind, long invoiceId, String number, String to, String subject, String text, LocalDate madeOn) {}
+    record Looked(String kind, long invoiceId, String to, String subject, String text, LocalDate madeOn) {}
 
     Optional<Looked> looked(String key) {
         return jdbc.sql("""
-                SELECT m.kind, m.invoice_id, v.number, m.to_address, m.subject, t.text, m.made_on
-                  FROM message m JOIN message_text t ON t.message_id = m.id JOIN invoice v ON v.id = m.invoice_id
+                SELECT m.kind, m.invoice_id, m.to_address, m.subject, t.text, m.made_on
+                  FROM message m JOIN message_text t ON t.message_id = m.id
                  WHERE m.what_key = :key
                 """)
                 .param("key", key)
                 .query((rs, n) -> new Looked(
                         rs.getString("kind"),
                         rs.getLong("invoice_id"),
-                        rs.getString("number"),
                         rs.getString("to_address"),
                         rs.getString("subject"),
                         rs.getString("text"),
@@ -229,6 +222,16 @@ class MessageRepository {
                                error = 'Called back before it left.'
                          WHERE id = :id AND state = 'waiting'
                         """).param("id", id).update() == 1;
+    }
+
+    /** Sets aside what has not left of an invoice that is taken back. Reminders are asked anew before they leave. */
+    int setAsideUnsent(long invoiceId) {
+        return jdbc.sql("""
+                UPDATE message
+                   SET state = 'set aside', called_back = TRUE, what_key = 'called back:' || id,
+                       error = 'Its invoice was taken back before it left.'
+                 WHERE invoice_id = :invoice AND state IN ('waiting', 'failed') AND kind <> 'reminder'
+                """).param("invoice", invoiceId).update();
     }
 
     /** The copy to oneself of a letter, where it still waits. */

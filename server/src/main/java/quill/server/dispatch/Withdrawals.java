@@ -2,9 +2,9 @@ package quill.server.dispatch;
 
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.RefusedException;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
+import quill.server.common.Texts;
 import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.PageOpenings;
@@ -15,7 +15,6 @@ import quill.server.invoices.PageOpenings;
  */
 @Service
 public class Withdrawals {
-    private static final int MOST = 300;
     private final ClientsService clients;
     private final InvoicesService invoices;
     private final MessageRepository messages;
@@ -30,7 +29,7 @@ public class Withdrawals {
 
     /** Whether nobody outside has seen the invoice. */
     public boolean isUnseen(long id) {
-        return !messages.anyAbout(id) && !openings.wasOpened(id);
+        return !messages.anyLeft(id) && !openings.wasOpened(id);
     }
 
     /**
@@ -50,15 +49,14 @@ public class Withdrawals {
     }
 
     private void withdraw(long id, String why, boolean forGood) {
-        String reason = why == null ? "" : why.strip();
-        if (reason.isEmpty() || reason.length() > MOST) {
-            throw new RefusedException("reason", why, "say why, in up to 300 characters");
-        }
+        String reason = Texts.reason("reason", why);
         Invoice invoice = invoices.invoice(id);
         if (invoice.clientId() != null) {
             // Sending takes the same lock: an invoice is never on its way and taken back at once.
             clients.lock(invoice.clientId());
         }
+        // First: from here on no letter that waits can leave, and what is leaving already is counted.
+        messages.setAsideUnsent(id);
         if (!isUnseen(id)) {
             throw new ConflictException("This invoice was sent or opened already; only a credit note takes it back.");
         }

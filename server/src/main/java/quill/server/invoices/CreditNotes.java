@@ -34,6 +34,7 @@ import quill.server.common.ConflictException;
 import quill.server.common.Findable;
 import quill.server.common.Json;
 import quill.server.common.NotFoundException;
+import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.latefees.LateFees;
 
@@ -143,7 +144,7 @@ public class CreditNotes {
      */
     @Transactional
     public Written write(long invoiceId, Wanted wanted) {
-        String reason = reason(wanted.reason());
+        String reason = Texts.reason("reason", wanted.reason());
         // Looked at once the client is locked: another window may be voiding it, or taking it back, at this moment.
         clients.lock(issued(invoiceId).clientId());
         Invoice invoice = issued(invoiceId);
@@ -232,14 +233,6 @@ public class CreditNotes {
             throw new ConflictException("This invoice was taken back already.");
         }
         return invoice;
-    }
-
-    private static String reason(String typed) {
-        String reason = typed == null ? "" : typed.strip();
-        if (reason.isEmpty() || reason.length() > 300) {
-            throw new RefusedException("reason", typed, "say why in up to 300 characters; it is printed");
-        }
-        return reason;
     }
 
     private static CreditTotals reckon(Creditable invoice, Taken before, Wanted wanted) {

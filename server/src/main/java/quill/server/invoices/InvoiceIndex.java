@@ -27,12 +27,19 @@ public class InvoiceIndex {
     private static final LocalDate LONG_AGO = LocalDate.of(1900, 1, 1);
     private static final LocalDate FAR = LocalDate.of(9999, 1, 1);
     private final InvoiceRepository repository;
+    private final InvoiceDues dues;
     private final Debts debts;
     private final BusinessService business;
     private final BusinessClock clock;
 
-    InvoiceIndex(InvoiceRepository repository, Debts debts, BusinessService business, BusinessClock clock) {
+    InvoiceIndex(
+            InvoiceRepository repository,
+            InvoiceDues dues,
+            Debts debts,
+            BusinessService business,
+            BusinessClock clock) {
         this.repository = repository;
+        this.dues = dues;
         this.debts = debts;
         this.business = business;
         this.clock = clock;
@@ -73,7 +80,7 @@ public class InvoiceIndex {
     /** The first page of each group; empty ones are left out. */
     @OneSnapshot
     public List<Group> groups(String filter) {
-        List<InvoiceRepository.Sum> sums = sums(filter);
+        List<InvoiceDues.Sum> sums = sums(filter);
         return TIMES.stream()
                 .map(when -> page(when, filter, null, sums))
                 .filter(g -> !g.rows().isEmpty())
@@ -94,12 +101,12 @@ public class InvoiceIndex {
         return page(when, filter, after, sums(filter));
     }
 
-    private List<InvoiceRepository.Sum> sums(String filter) {
+    private List<InvoiceDues.Sum> sums(String filter) {
         LocalDate today = clock.today();
-        return repository.sums(filter, today, today.plusDays(WEEK));
+        return dues.sums(filter, today, today.plusDays(WEEK));
     }
 
-    private Group page(String when, String filter, String after, List<InvoiceRepository.Sum> sums) {
+    private Group page(String when, String filter, String after, List<InvoiceDues.Sum> sums) {
         LocalDate today = clock.today();
         LocalDate weekEnd = today.plusDays(WEEK);
         boolean latestFirst = "draft".equals(when) || "settled".equals(when);
@@ -117,7 +124,7 @@ public class InvoiceIndex {
         boolean more = rows.size() < found.size();
         Row last = more ? rows.get(rows.size() - 1) : null;
         CurrencyUnit own = business.business().currencyUnit();
-        List<InvoiceRepository.Sum> heads =
+        List<InvoiceDues.Sum> heads =
                 sums.stream().filter(s -> s.when().equals(when)).toList();
         return new Group(
                 when,
@@ -130,7 +137,7 @@ public class InvoiceIndex {
                         .filter(s -> !s.currency().equals(own.getCode()) && s.minor() != 0)
                         .map(s -> Amount.ofMinor(s.currency(), s.minor()))
                         .toList(),
-                heads.stream().mapToInt(InvoiceRepository.Sum::count).sum(),
+                heads.stream().mapToInt(InvoiceDues.Sum::count).sum(),
                 rows,
                 last == null ? null : keyOf(when, last));
     }

@@ -174,42 +174,20 @@ class InvoiceRepository {
                 .list();
     }
 
-    /** A sum of one time and currency. @param when late, week, later or draft */
-    record Sum(String when, String currency, int count, long minor) {}
-
-    /** What the heads of the groups say, over all invoices that fit the filter. */
-    List<Sum> sums(String filter, LocalDate today, LocalDate weekEnd) {
-        String like = like(filter);
-        String fits = like == null ? "" : FILTER;
-        // Of a late invoice what is late counts, of one that is due within the week what is due by then, else all of
-        // it.
+    List<Long> latestOpenNotGiven() {
         return jdbc.sql("""
-                SELECT 'late', v.currency, COUNT(DISTINCT v.id), SUM(d.open_minor)
-                  FROM invoice v JOIN debt d ON d.invoice_id = v.id
-                 WHERE v.bucket = 'open' AND v.next_due_on < :today AND d.open_minor > 0 AND d.due_on < :today
-                """ + fits + """
-                 GROUP BY v.currency
-                UNION ALL
-                SELECT 'week', v.currency, COUNT(DISTINCT v.id), SUM(d.open_minor)
-                  FROM invoice v JOIN debt d ON d.invoice_id = v.id
-                 WHERE v.bucket = 'open' AND v.next_due_on BETWEEN :today AND :week
-                   AND d.open_minor > 0 AND d.due_on <= :week
-                """ + fits + """
-                 GROUP BY v.currency
-                UNION ALL
-                SELECT 'later', v.currency, COUNT(*), SUM(v.open_minor) FROM invoice v
-                 WHERE v.bucket = 'open' AND v.next_due_on > :week
-                """ + fits + """
-                 GROUP BY v.currency
-                UNION ALL
-                SELECT 'draft', v.currency, COUNT(*), SUM(COALESCE(v.total_minor, 0)) FROM invoice v
-                 WHERE v.bucket = 'draft'
-                """ + fits + " GROUP BY v.currency ORDER BY 1, 2")
-                .param("today", today)
-                .param("week", weekEnd)
-                .param("filter", like == null ? "" : like)
-                .query((rs, n) -> new Sum(rs.getString(1), rs.getString(2), rs.getInt(3), rs.getLong(4)))
-                .list();
+                SELECT id FROM invoice
+                 WHERE id > (SELECT MAX(id) FROM invoice) - 2000 AND bucket = 'open' AND given_on IS NULL
+                 ORDER BY id DESC
+                """).query(Long.class).list();
+    }
+
+    boolean give(long id, LocalDate on) {
+        return jdbc.sql("UPDATE invoice SET given_on = :on WHERE id = :id AND given_on IS NULL AND bucket <> 'draft'")
+                        .param("on", on)
+                        .param("id", id)
+                        .update()
+                == 1;
     }
 
     /** Open ones of some clients. */
@@ -284,12 +262,12 @@ class InvoiceRepository {
                 .single();
     }
 
-    private static final String FILTER = """
+    static final String FILTER = """
              AND (LOWER(client_name) LIKE :filter ESCAPE '!' OR LOWER(COALESCE(number, '')) LIKE :filter ESCAPE '!'
               OR LOWER(subject) LIKE :filter ESCAPE '!')
             """;
 
-    private static String like(String filter) {
+    static String like(String filter) {
         if (filter == null || filter.isBlank()) {
             return null;
         }

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.joda.money.Money;
-import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -33,7 +32,6 @@ import quill.server.common.Findable;
 import quill.server.common.Json;
 import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
-import quill.server.debts.Debts.StoredInstallment;
 import quill.server.latefees.FeePolicies;
 import quill.server.links.Links;
 
@@ -230,7 +228,7 @@ public class InvoicesService {
                 total.getCurrencyUnit(),
                 reckoned.read().exchange(),
                 reckoned.totals().feeTax());
-        debts.add(client.id(), id, reckoned.schedule());
+        debts.add(client.id(), id, number, reckoned.schedule());
         stock.issued(id, reckoned.sold());
         debts.waitNoLonger(id);
         debts.useCredit(client.id(), total.getCurrencyUnit());
@@ -335,21 +333,6 @@ public class InvoicesService {
                 .toList();
     }
 
-    @EventListener
-    void debtsChanged(Debts.DebtsChanged change) {
-        List<StoredInstallment> installments = debts.of(change.invoiceId());
-        long open = installments.stream()
-                .mapToLong(i -> i.open().getAmountMinorLong())
-                .sum();
-        LocalDate nextDue = installments.stream()
-                .filter(i -> i.open().isPositive())
-                .map(StoredInstallment::dueOn)
-                .min(LocalDate::compareTo)
-                .orElse(null);
-        repository.refresh(change.invoiceId(), open, nextDue, clock.today());
-        changes.say(change.invoiceId(), null);
-    }
-
     /** One invoice. @throws NotFoundException if there is none of that id */
     public Invoice invoice(long id) {
         return repository.find(id).orElseThrow(() -> new NotFoundException("There is no invoice " + id + "."));
@@ -358,6 +341,17 @@ public class InvoicesService {
     /** Several invoices by id, without their texts. */
     public Map<Long, Invoice> some(Collection<Long> ids) {
         return ids.isEmpty() ? Map.of() : repository.some(ids).stream().collect(Collectors.toMap(Invoice::id, i -> i));
+    }
+
+    /** Open ones of the latest that were not given to their client otherwise than by mail from here, latest first. */
+    public List<Long> latestOpenNotGiven() {
+        return repository.latestOpenNotGiven();
+    }
+
+    /** Notes that it was given to its client otherwise, today. @return whether it was issued, and nobody had said so */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public boolean give(long id) {
+        return repository.give(id, clock.today());
     }
 
     /** The issued invoice of a client's link. @throws NotFoundException for a link that leads nowhere */

@@ -96,6 +96,15 @@ class LateFeeRepository {
         return jdbc.sql(SELECT + which).param("key", key).query(this::fee).list();
     }
 
+    /** Whether anything ever became of a fee on this invoice. */
+    boolean any(long invoiceId) {
+        return jdbc.sql("SELECT COUNT(*) FROM late_fee WHERE invoice_id = :invoice")
+                        .param("invoice", invoiceId)
+                        .query(Integer.class)
+                        .single()
+                > 0;
+    }
+
     /** Payments dated before the fee, booked after it was charged, that settle some of its installment. */
     List<PutUp> putUp() {
         return jdbc.sql("""

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -30,7 +31,6 @@ import quill.server.debts.Debts;
 /** Late fees: charged once under their key, waived with a reason. */
 @Service
 public class LateFees {
-    private static final int LONGEST_REASON = 300;
     private final LateFeeRepository repository;
     private final Debts debts;
     private final BooksService books;
@@ -54,6 +54,14 @@ public class LateFees {
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
+    }
+
+    /** An invoice of which a fee was charged, waived or let be stays: what became of it is on the record. */
+    @EventListener
+    void debtsLeave(Debts.DebtsLeaving leaving) {
+        if (repository.any(leaving.invoiceId())) {
+            throw Debts.touched();
+        }
     }
 
     /** A fee that a payment dated before it puts up for waiving. @param paidOn value date of that payment */
@@ -100,7 +108,7 @@ public class LateFees {
     public void leaveOut(long clientId, OpenDebt of, LateFee fee, LocalDate on, String why) {
         repository.insert(clientId, of, fee, on, null, null);
         long id = idOf(of, fee);
-        repository.waive(id, on, reason(why));
+        repository.waive(id, on, Texts.reason("reason", why));
         happenings.note(
                 of.document(),
                 clientId,
@@ -121,7 +129,7 @@ public class LateFees {
      */
     @Transactional
     public void waive(long id, String why) {
-        String reason = reason(why);
+        String reason = Texts.reason("reason", why);
         StoredFee fee = fee(id);
         clients.lock(fee.clientId());
         reverse(fee(id), reason);
@@ -169,14 +177,6 @@ public class LateFees {
                 "Late fee of " + Amounts.grouped(fee.amount().money()) + " stands",
                 Happenings.About.fee(id));
         changes.say(fee.invoiceId(), fee.clientId());
-    }
-
-    private static String reason(String why) {
-        String reason = why == null ? "" : why.strip();
-        if (reason.isEmpty() || reason.length() > LONGEST_REASON) {
-            throw new RefusedException("reason", why, "say why, in up to 300 characters");
-        }
-        return reason;
     }
 
     /** One fee. @throws NotFoundException if there is none of that id */

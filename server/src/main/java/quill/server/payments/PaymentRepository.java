@@ -123,14 +123,11 @@ class PaymentRepository {
                 .list();
     }
 
-    List<Payment> ofInvoice(long invoiceId) {
-        return jdbc.sql(SELECT + """
-                 WHERE invoice_id = :invoice
-                    OR id IN (SELECT a.payment_id FROM appropriation a JOIN debt i ON i.id = a.debt_id
-                               WHERE i.invoice_id = :invoice)
-                 ORDER BY id DESC
-                """)
+    /** @param payers payments that settled any of it */
+    List<Payment> ofInvoice(long invoiceId, List<Long> payers) {
+        return jdbc.sql(SELECT + " WHERE invoice_id = :invoice OR id IN (:payers) ORDER BY id DESC")
                 .param("invoice", invoiceId)
+                .param("payers", payers.isEmpty() ? List.of(0L) : payers)
                 .query(PaymentRepository::payment)
                 .list();
     }

@@ -284,10 +284,7 @@ public class PaymentsService {
                     "CARD",
                     "a card payment was really made, so it cannot be undone; only a refund gives it back");
         }
-        String reason = why == null ? "" : why.strip();
-        if (reason.isEmpty() || reason.length() > 300) {
-            throw new RefusedException("why", why, "say why, in up to 300 characters");
-        }
+        String reason = Texts.reason("why", why);
         clients.lock(payment.clientId());
         if (repository.undo(id, clock.today(), reason) != 1) {
             throw new ConflictException("This payment was undone already.");
@@ -346,7 +343,7 @@ public class PaymentsService {
 
     /** Payments that were for an invoice or settle any of it, newest first. */
     public List<Payment> ofInvoice(long invoiceId) {
-        return repository.ofInvoice(invoiceId);
+        return repository.ofInvoice(invoiceId, debts.payersOf(invoiceId));
     }
 
     /** Money that came for what was no longer open. */

@@ -13,7 +13,7 @@ import org.testng.annotations.Test;
 import quill.core.catalogue.TypedItem;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
-import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.schedule.TypedTerm;
 import quill.server.Caller;
 import quill.server.Server;
 import quill.server.catalogue.CatalogueService;

@@ -9,6 +9,7 @@ import org.joda.money.CurrencyUnit;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
+import quill.core.schedule.TypedTerm;
 import quill.server.Caller;
 import quill.server.Server;
 import quill.server.business.BankAccounts.BankAccount;
@@ -63,7 +64,7 @@ public class BankAccountsTest {
                 "",
                 false,
                 List.of(new TypedDraft.TypedLine("Tuning", "1", "", "80", "", List.of("none"))),
-                List.of(new TypedDraft.TypedTerm(false, "rest", "30")),
+                List.of(new TypedTerm(false, "rest", "30")),
                 "",
                 null);
         Invoice invoice = invoices.issue(invoices.begin(draft, null), 1);

@@ -14,7 +14,7 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import quill.core.Problem;
 import quill.core.RefusedException;
-import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.schedule.TypedTerm;
 import quill.server.Caller;
 import quill.server.Server;
 import quill.server.business.KeptSchedules.KeptSchedule;

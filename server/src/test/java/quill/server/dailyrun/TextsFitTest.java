@@ -9,6 +9,7 @@ import java.util.List;
 import org.testng.annotations.Test;
 import quill.core.document.TypedDraft;
 import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.schedule.TypedTerm;
 import quill.core.tax.TaxRounding;
 import quill.server.Server;
 import quill.server.invoices.InvoicesService;
@@ -41,7 +42,7 @@ public class TextsFitTest {
                     "",
                     false,
                     List.of(new TypedDraft.TypedLine("Work", "1", "", "1000.00", "", taxes)),
-                    List.of(new TypedDraft.TypedTerm(false, "100%", "0")),
+                    List.of(new TypedTerm(false, "100%", "0")),
                     "",
                     new TypedLateFeePolicy("percent", "1%", "7", "once", "", "", "", false, true));
             invoices.issue(invoices.begin(draft, null), 1);

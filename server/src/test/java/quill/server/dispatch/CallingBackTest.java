@@ -20,17 +20,20 @@ import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
-import quill.core.document.TypedDraft.TypedTerm;
 import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.schedule.TypedTerm;
 import quill.server.Server;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.Decisions;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
+import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
+import quill.server.invoices.PageOpenings;
 import quill.server.latefees.FeePolicies;
 
 /** A letter is looked at before it goes, goes as the slip says, and can be called back for a while. */
@@ -121,6 +124,59 @@ public class CallingBackTest {
         dispatch.issueAndSend(id, server.bean(InvoicesService.class).invoice(id).version(), Slip.PLAIN);
         callingBack.leaveAtOnce();
         assertThat(sent()).containsExactly(TO + ": Test Workshop: invoice 2027-0001");
+    }
+
+    /** A letter that waits, or that failed, was seen by nobody; the invoice takes it along when it is taken back. */
+    @Test
+    public void anInvoiceWhoseLetterHasNotLeftIsTakenBackWithItsLetter() {
+        Withdrawals withdrawals = server.bean(Withdrawals.class);
+        long id = draft();
+        dispatch.issueAndSend(id, 1, new Slip(null, null, null, true, null));
+        assertThat(withdrawals.isUnseen(id)).as("it waits").isTrue();
+        withdrawals.takeBack(id, "a wrong price");
+        callingBack.leaveAtOnce();
+        assertThat(sent()).as("neither the letter nor its copy").isEmpty();
+        int version = server.bean(InvoicesService.class).invoice(id).version();
+        dispatch.issueAndSend(id, version, Slip.PLAIN);
+        server.jdbc()
+                .sql("UPDATE message SET state = 'failed' WHERE state = 'waiting'")
+                .update();
+        assertThat(withdrawals.isUnseen(id)).as("it failed").isTrue();
+        assertThat(dispatch.needingSomebody()).hasSize(1);
+        withdrawals.voidIt(id, "not wanted any more");
+        assertThat(dispatch.needingSomebody()).isEmpty();
+    }
+
+    @Test
+    public void anInvoiceThatALetterNamedOrWhosePageWasOpenedIsSeen() {
+        Withdrawals withdrawals = server.bean(Withdrawals.class);
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        long mailed = draft();
+        dispatch.issueAndSend(mailed, 1, Slip.PLAIN);
+        callingBack.leaveAtOnce();
+        assertThat(sent()).hasSize(1);
+        assertThat(withdrawals.isUnseen(mailed)).isFalse();
+        long named = server.issue(client, "10.00", "100%@30", null);
+        assertThat(withdrawals.isUnseen(named)).isTrue();
+        server.jdbc()
+                .sql("INSERT INTO message_about (message_id, invoice_id) SELECT MAX(id), :id FROM message")
+                .param("id", named)
+                .update();
+        assertThat(withdrawals.isUnseen(named))
+                .as("a letter about another names it too")
+                .isFalse();
+        assertThatThrownBy(() -> withdrawals.takeBack(named, "a wrong price"))
+                .hasMessageContaining("only a credit note");
+        long opened = server.issue(client, "20.00", "100%@30", null);
+        Invoice asItWas = invoices.invoice(opened);
+        server.bean(PageOpenings.class).opened(asItWas);
+        assertThat(withdrawals.isUnseen(opened)).isFalse();
+        long taken = server.issue(client, "30.00", "100%@30", null);
+        Invoice before = invoices.invoice(taken);
+        withdrawals.takeBack(taken, "a wrong price");
+        assertThatThrownBy(() -> server.bean(PageOpenings.class).opened(before))
+                .as("opened in the moment in which it was taken back")
+                .isInstanceOf(NotFoundException.class);
     }
 
     @Test

@@ -9,7 +9,7 @@ import java.util.Random;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedExtra;
 import quill.core.document.TypedDraft.TypedLine;
-import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.schedule.TypedTerm;
 
 /** Drafts made up by chance that EN 16931 can carry: every category, both places of tax, two currencies. */
 record MadeUp(Map<String, String> taxes, long plain, long abroad, long exempt, LocalDate today) {

@@ -17,7 +17,7 @@ import quill.core.document.DocumentReckoning;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedExtra;
 import quill.core.document.TypedDraft.TypedLine;
-import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.schedule.TypedTerm;
 import quill.core.tax.TaxRounding;
 import quill.server.Server;
 import quill.server.business.DocumentSetting;

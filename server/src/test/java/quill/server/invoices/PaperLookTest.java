@@ -17,7 +17,7 @@ import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
-import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.schedule.TypedTerm;
 import quill.core.tax.TaxRounding;
 import quill.server.Caller;
 import quill.server.Server;

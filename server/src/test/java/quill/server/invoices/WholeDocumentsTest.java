@@ -15,7 +15,7 @@ import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
-import quill.core.document.TypedDraft.TypedTerm;
+import quill.core.schedule.TypedTerm;
 import quill.server.Server;
 import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
