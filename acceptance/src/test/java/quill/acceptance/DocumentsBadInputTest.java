@@ -254,6 +254,10 @@ public class DocumentsBadInputTest extends Suite {
     @Test
     public void aSentInvoiceIsNeitherVoidedNorTakenBackToADraft() {
         long id = api.issue(api.draft(client, "100.00", "100%@30"));
+        Waiting.until(
+                "the letter to leave",
+                java.time.Duration.ofSeconds(30),
+                () -> api.get("/api/invoices/" + id + "/messages").text().contains("\"state\":\"sent\""));
         assertThat(api.post("/api/invoices/" + id + "/voiding", Map.of("reason", "no"))
                         .text())
                 .contains("only a credit note");

@@ -79,9 +79,10 @@ final class RunBench {
                  WHERE id = 1
                 """.formatted(clients));
         update(db, """
-                INSERT INTO invoice (client_id, client_name, bucket, number, subject, currency, total_minor, open_minor,
+                INSERT INTO invoice (client_id, client_name, bucket, number, series, seq, subject, currency, total_minor,
+                  open_minor,
                   next_due_on, issued_on, version, made_at)
-                SELECT 2 + MOD(n, %1$d), client_name, 'open', number || '-' || n, subject, currency, total_minor,
+                SELECT 2 + MOD(n, %1$d), client_name, 'open', number || '-' || n, series, n, subject, currency, total_minor,
                   total_minor, CASE WHEN n < 500 THEN ? WHEN n < 1000 THEN ? ELSE ? END, issued_on,
                   version, made_at
                   FROM invoice, (SELECT x - 1 AS n FROM SYSTEM_RANGE(1, %2$d)) WHERE id = %3$d

@@ -103,9 +103,10 @@ final class SystemBench {
             s.executeUpdate();
         }
         String copyInvoice = """
-                INSERT INTO invoice (client_id, client_name, bucket, number, subject, currency, total_minor, open_minor,
+                INSERT INTO invoice (client_id, client_name, bucket, number, series, seq, subject, currency, total_minor,
+                  open_minor,
                   next_due_on, issued_on, settled_on, version, made_at)
-                SELECT 1 + MOD(n, ?), client_name || ' ' || MOD(n, 300), CASE WHEN n <= ? THEN 'open' ELSE 'settled' END, number || '-' || n, subject,
+                SELECT 1 + MOD(n, ?), client_name || ' ' || MOD(n, 300), CASE WHEN n <= ? THEN 'open' ELSE 'settled' END, number || '-' || n, series, n, subject,
                   currency, total_minor, CASE WHEN n <= ? THEN total_minor ELSE 0 END,
                   CASE WHEN n <= ? THEN DATEADD('DAY', MOD(n, 90), next_due_on) END, issued_on,
                   CASE WHEN n > ? THEN DATEADD('DAY', MOD(n, 900), issued_on) END, version, made_at

@@ -1,13 +1,15 @@
 -- Invoices, credit notes, and what is kept with them.
 
 -- What lists filter, sort or sum stands here; the texts have a table of their own. Drafts stand first in a list
--- of everything: they have no day yet.
+-- of everything: they have no day yet. A number has its place in its series: 10000 comes after 9999.
 CREATE TABLE invoice (
   id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
   client_id BIGINT REFERENCES client (id),
   client_name VARCHAR(120) DEFAULT '' NOT NULL,
   bucket VARCHAR(8) NOT NULL,
   number VARCHAR(60) UNIQUE,
+  series INT,
+  seq INT,
   subject VARCHAR(200) DEFAULT '' NOT NULL,
   currency CHAR(3) NOT NULL,
   total_minor BIGINT,

@@ -1,12 +1,14 @@
 -- Money, what is owed, and every entry.
 
--- Money that arrived. Held for work to come it settles nothing by itself: an invoice deducts it as prepaid. Recorded after the
--- day it is dated: only such a payment puts a late fee up for waiving.
+-- Money that arrived. Held for work to come it settles nothing by itself: an invoice deducts it as prepaid. The client's
+-- name stands beside it and follows it, and the number of the invoice that it was for: lists read nothing else.
 CREATE TABLE payment (
   id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
   request_key VARCHAR(80) NOT NULL UNIQUE,
   client_id BIGINT NOT NULL REFERENCES client (id),
+  client_name VARCHAR(120) NOT NULL,
   invoice_id BIGINT REFERENCES invoice (id),
+  number VARCHAR(60),
   way VARCHAR(10) NOT NULL,
   currency CHAR(3) NOT NULL,
   amount_minor BIGINT NOT NULL CHECK (amount_minor > 0),
@@ -20,11 +22,9 @@ CREATE TABLE payment (
   undone_on DATE,
   undone_why VARCHAR(300),
   unexpected BOOLEAN DEFAULT FALSE NOT NULL,
-  held BOOLEAN DEFAULT FALSE NOT NULL,
-  backdated BOOLEAN GENERATED ALWAYS AS (value_on < booked_on)
+  held BOOLEAN DEFAULT FALSE NOT NULL
 );
 CREATE INDEX payment_of_client ON payment (client_id, id);
-CREATE INDEX payment_backdated ON payment (backdated, id);
 CREATE INDEX payment_unexpected ON payment (unexpected, id);
 CREATE INDEX payment_listed ON payment (value_on DESC, id DESC);
 

@@ -47,6 +47,16 @@ CREATE TABLE late_fee (
 CREATE INDEX late_fee_of_client ON late_fee (client_id, id);
 CREATE INDEX late_fee_of_invoice ON late_fee (invoice_id, id);
 
+-- Money that was booked after the day it is dated, and what it settled: only that puts a late fee up for waiving.
+CREATE TABLE paid_earlier (
+  payment_id BIGINT NOT NULL REFERENCES payment (id),
+  debt_id BIGINT NOT NULL REFERENCES debt (id),
+  paid_on DATE NOT NULL,
+  entry_id BIGINT NOT NULL REFERENCES journal_entry (id),
+  PRIMARY KEY (payment_id, debt_id)
+);
+CREATE INDEX paid_earlier_of_debt ON paid_earlier (debt_id, paid_on);
+
 -- The steps by which the business reminds: one row.
 CREATE TABLE reminder_plan (
   id INT PRIMARY KEY CHECK (id = 1),

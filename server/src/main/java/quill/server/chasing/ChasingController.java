@@ -12,13 +12,12 @@ import org.springframework.web.bind.annotation.RestController;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.reminder.ReminderPlan.TypedPlan;
 import quill.server.clients.ClientsService;
-import quill.server.common.TypedMark;
 import quill.server.dispatch.LetterLook;
 import quill.server.dispatch.Slip;
 import quill.server.latefees.FeePolicies;
 import quill.server.latefees.LateFees;
 
-/** The reminder plan, late-fee policies, and what a person decides about acts to come. */
+/** The reminder plan, and what a person decides about acts to come. */
 @RestController
 @RequestMapping("/api")
 class ChasingController {
@@ -60,16 +59,12 @@ class ChasingController {
 
     record Mute(@Schema(nullable = true) String until) {}
 
-    record Waive(String reason) {}
-
     /** What holds for one client. @param lateFee null where the business's policy holds */
     record ClientChasingView(
             @Schema(nullable = true) LocalDate mutedUntil,
             boolean keptBack,
             @Schema(nullable = true) LocalDate remindedOn,
             @Schema(nullable = true) TypedLateFeePolicy lateFee) {}
-
-    record OwnPolicy(@Schema(nullable = true) TypedLateFeePolicy lateFee) {}
 
     @GetMapping("/reminder-plan")
     ReminderPlans.PlanSetting plan() {
@@ -79,26 +74,6 @@ class ChasingController {
     @PutMapping("/reminder-plan")
     ReminderPlans.PlanSetting changePlan(@RequestBody KeepPlan plan) {
         return plans.change(plan.plan(), plan.version());
-    }
-
-    @GetMapping("/late-fees")
-    FeePolicies.FeeSetting lateFees() {
-        return policies.setting();
-    }
-
-    @PutMapping("/late-fees")
-    FeePolicies.FeeSetting changeLateFees(@RequestBody FeePolicies.FeeSetting setting) {
-        return policies.change(setting.plain(TypedMark.current()));
-    }
-
-    @PostMapping("/late-fees/{id}/waiving")
-    void waive(@PathVariable long id, @RequestBody Waive waive) {
-        fees.waive(id, waive.reason());
-    }
-
-    @PostMapping("/late-fees/{id}/standing")
-    void letStand(@PathVariable long id) {
-        fees.letStand(id);
     }
 
     @PostMapping("/acts/keeping-back")
@@ -154,12 +129,6 @@ class ChasingController {
     @PutMapping("/clients/{id}/mute")
     void mute(@PathVariable long id, @RequestBody Mute mute) {
         decisions.mute(id, mute.until());
-    }
-
-    @PutMapping("/clients/{id}/late-fees")
-    void ownPolicy(@PathVariable long id, @RequestBody OwnPolicy own) {
-        clients.client(id);
-        policies.setForClient(id, own.lateFee() == null ? null : own.lateFee().plain(TypedMark.current()));
     }
 
     @PutMapping("/invoices/{id}/mute")

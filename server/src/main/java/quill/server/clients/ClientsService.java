@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -34,6 +35,7 @@ public class ClientsService {
     private final ClientRepository repository;
     private final Happenings happenings;
     private final List<ClientRows> rows;
+    private final ApplicationEventPublisher publisher;
     private final KeptSchedules schedules;
     private final Changes changes;
     private final BusinessClock clock;
@@ -42,12 +44,14 @@ public class ClientsService {
             ClientRepository repository,
             Happenings happenings,
             List<ClientRows> rows,
+            ApplicationEventPublisher publisher,
             KeptSchedules schedules,
             Changes changes,
             BusinessClock clock) {
         this.repository = repository;
         this.happenings = happenings;
         this.rows = rows;
+        this.publisher = publisher;
         this.schedules = schedules;
         this.changes = changes;
         this.clock = clock;
@@ -144,6 +148,9 @@ public class ClientsService {
         return client(id);
     }
 
+    /** Told within the transaction that gives a client another name, for what keeps names beside its own rows. */
+    public record ClientRenamed(long id, String name) {}
+
     /** Changes one. @throws ConflictException if another window changed it first */
     @Transactional
     public Client change(Client client) {
@@ -151,9 +158,13 @@ public class ClientsService {
         if (repository.update(checked(client, before)) != 1) {
             throw new ConflictException(CHANGED);
         }
+        Client after = client(client.id());
+        if (!after.name().equals(before.name())) {
+            publisher.publishEvent(new ClientRenamed(after.id(), after.name()));
+        }
         changes.say(null, client.id());
         changes.touch(Findable.CLIENT, client.id());
-        return client(client.id());
+        return after;
     }
 
     /** Archives one, or brings it back. Whether it owes anything is for the caller to see to. */

@@ -1,5 +1,6 @@
 package quill.server.common;
 
+import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Locale;
 
 /** A state as it is stored and travels: the name of its constant in small letters, with blanks. */
@@ -8,6 +9,7 @@ public interface StoredWord {
     String name();
 
     /** As it is stored: {@code SET_ASIDE} is {@code set aside}. */
+    @JsonValue
     default String word() {
         return name().toLowerCase(Locale.ROOT).replace('_', ' ');
     }

@@ -171,6 +171,12 @@ public class Debts {
         changed(clientId, parts);
     }
 
+    /** Says of a payment that it is dated before the day on which it was booked. */
+    public void paidEarlier(long paymentId, LocalDate paidOn, List<Appropriation.Part> parts, long entryId) {
+        List<Long> settled = parts.stream().map(p -> p.debt().id()).toList();
+        publisher.publishEvent(new PaidEarlier(paymentId, paidOn, entryId, settled));
+    }
+
     /** Credit that this draft, and nothing else, will use when it is issued; nothing waits where it is not above zero. */
     public void letWait(long draftId, long clientId, Money credit) {
         if (credit.isPositive()) {
@@ -238,13 +244,18 @@ public class Debts {
         return repository.settledBy(paymentId);
     }
 
-    /** Takes back what a payment settles, under the entry that undoes it. */
-    public void unsettle(long clientId, Long paymentId, List<Appropriation.Part> parts, long entryId) {
+    private void unsettle(long clientId, Long paymentId, List<Appropriation.Part> parts, long entryId) {
         for (Appropriation.Part part : parts) {
             repository.appropriate(paymentId, part.debt().id(), part.amount().negated(), entryId);
             repository.settle(part.debt().id(), part.amount().negated(), clock.today());
         }
         changed(clientId, parts);
+    }
+
+    /** Takes back what a payment settles that was recorded wrongly, under the entry that undoes it. */
+    public void undone(long clientId, long paymentId, List<Appropriation.Part> parts, long entryId) {
+        unsettle(clientId, paymentId, parts, entryId);
+        publisher.publishEvent(new PaidEarlier.Undone(paymentId));
     }
 
     /** Where more credit was used than there is (a payment was undone), the latest uses are taken back. */

@@ -88,7 +88,7 @@ class CreditFixing {
                 .filter(t -> !t.base().isZero() || !t.amount().isZero())
                 .toList();
         return new FixedDocument(
-                FixedDocument.CREDIT_NOTE,
+                DocumentKind.CREDIT_NOTE,
                 number,
                 new FixedDocument.Corrects(of.number(), of.issuedOn(), reason, note.whole()),
                 of.from(),

@@ -153,8 +153,9 @@ public class CreditNotes {
         Taken before = taken(invoiceId, creditable);
         CreditTotals totals = reckon(creditable, before, wanted);
         LocalDate today = clock.today();
-        String number = numbers.next(
-                "credit note", new NumberPattern(business.business().creditNotePattern()), today);
+        NumberSeries.Given given = numbers.next(
+                DocumentKind.CREDIT_NOTE, new NumberPattern(business.business().creditNotePattern()), today);
+        String number = given.number();
         boolean mirror = totals.whole() && before.isNothing();
         FixedDocument fixed = fixing.creditNote(number, document, totals, mirror, reason, today);
         CreditNote note = new CreditNote(

@@ -23,7 +23,7 @@ import quill.server.common.Figure;
  * @param logo of the business, by its hash; empty where it had none
  */
 public record FixedDocument(
-        String kind,
+        DocumentKind kind,
         String number,
         @Schema(nullable = true) Corrects corrects,
         Party from,
@@ -61,12 +61,6 @@ public record FixedDocument(
         String accent,
         String lineShows,
         String typeface) {
-    /** An invoice. */
-    public static final String INVOICE = "invoice";
-
-    /** A credit note. */
-    public static final String CREDIT_NOTE = "credit note";
-
     /** Whole, or none at all. @throws NullPointerException where something is missing that every document has */
     public FixedDocument {
         Stream.of(kind, number, from, to, subject, issuedOn, currency, lines, discounts, charges, taxes, groups, fields)
@@ -220,11 +214,11 @@ public record FixedDocument(
 
     /** What is printed as its name: Invoice, or Credit note. */
     public String title() {
-        return CREDIT_NOTE.equals(kind) ? "Credit note" : "Invoice";
+        return kind.title();
     }
 
     /** Whether it takes back, rather than asks. */
     public boolean takesBack() {
-        return CREDIT_NOTE.equals(kind);
+        return kind == DocumentKind.CREDIT_NOTE;
     }
 }

@@ -56,7 +56,7 @@ class Fixing {
         DocumentSetting setting = documents.setting();
         Totals t = reckoned.totals();
         return new FixedDocument(
-                FixedDocument.INVOICE,
+                DocumentKind.INVOICE,
                 number,
                 null,
                 from(own),

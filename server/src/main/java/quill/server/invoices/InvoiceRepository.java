@@ -97,6 +97,15 @@ class InvoiceRepository {
                 """).param("id", id).param("version", version).update();
     }
 
+    /** Notes the place of an invoice's number among the others. */
+    void place(long id, NumberSeries.Given given) {
+        jdbc.sql("UPDATE invoice SET series = :series, seq = :seq WHERE id = :id")
+                .param("series", given.series())
+                .param("seq", given.sequence())
+                .param("id", id)
+                .update();
+    }
+
     int issue(long id, int version, String number, LocalDate on, long total, String fixed) {
         int rows = jdbc.sql("""
                 UPDATE invoice

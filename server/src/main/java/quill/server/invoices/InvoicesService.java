@@ -206,13 +206,17 @@ public class InvoicesService {
         Client client = lockWith(id, typed.clientId());
         Business own = business.business();
         checkDeposits(client, reckoned.totals());
-        String number = draft.number() != null
-                ? draft.number()
-                : numbers.next("invoice", new NumberPattern(own.invoicePattern()), today);
+        NumberSeries.Given given = draft.number() != null
+                ? null
+                : numbers.next(DocumentKind.INVOICE, new NumberPattern(own.invoicePattern()), today);
+        String number = given == null ? draft.number() : given.number();
         FixedDocument fixed = fixing.invoice(number, client, typed, reckoned, today);
         Money total = reckoned.totals().total();
         if (repository.issue(id, version, number, today, total.getAmountMinorLong(), json.write(fixed)) != 1) {
             throw new ConflictException("This draft was changed in another window. Look at it again before issuing.");
+        }
+        if (given != null) {
+            repository.place(id, given);
         }
         rates.noteFirst(total.getCurrencyUnit(), today, reckoned.read().exchange());
         books.book(

@@ -18,14 +18,19 @@ class NumberSeries {
         this.jdbc = jdbc;
     }
 
+    /** A number that was given, and its place among the others: 10000 comes after 9999. */
+    record Given(String number, int series, int sequence) {}
+
     /**
      * The next number; its series stays locked until the transaction ends, so that no gap can open.
      *
      * @throws RefusedException where a document of that number exists, since the pattern was changed
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    String next(String kind, NumberPattern pattern, LocalDate on) {
-        String number = pattern.format(on.getYear(), sequence(kind, pattern.seriesOf(on.getYear())));
+    Given next(DocumentKind kind, NumberPattern pattern, LocalDate on) {
+        int series = pattern.seriesOf(on.getYear());
+        int sequence = sequence(kind, series);
+        String number = pattern.format(on.getYear(), sequence);
         if (exists(kind, number)) {
             throw new RefusedException(
                     "number",
@@ -33,16 +38,16 @@ class NumberSeries {
                     "there is a document of this number already; change the pattern of numbers in Settings, for"
                             + " example by a letter before it");
         }
-        return number;
+        return new Given(number, series, sequence);
     }
 
     /** Whether any number of this day's series stands on a document. */
-    boolean isBegun(String kind, NumberPattern pattern, LocalDate on) {
+    boolean isBegun(DocumentKind kind, NumberPattern pattern, LocalDate on) {
         return exists(kind, pattern.format(on.getYear(), last(kind, pattern, on)));
     }
 
-    private boolean exists(String kind, String number) {
-        String table = "invoice".equals(kind) ? "invoice" : "credit_note";
+    private boolean exists(DocumentKind kind, String number) {
+        String table = kind == DocumentKind.INVOICE ? "invoice" : "credit_note";
         return jdbc.sql("SELECT COUNT(*) FROM " + table + " WHERE number = :number")
                         .param("number", number)
                         .query(Integer.class)
@@ -51,9 +56,9 @@ class NumberSeries {
     }
 
     /** How many numbers of this day's series are given out. */
-    int last(String kind, NumberPattern pattern, LocalDate on) {
+    int last(DocumentKind kind, NumberPattern pattern, LocalDate on) {
         return jdbc.sql("SELECT last FROM number_series WHERE kind = :kind AND series = :series")
-                .param("kind", kind)
+                .param("kind", kind.word())
                 .param("series", pattern.seriesOf(on.getYear()))
                 .query(Integer.class)
                 .optional()
@@ -65,7 +70,7 @@ class NumberSeries {
      * documents of one number.
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    void begin(String kind, NumberPattern pattern, LocalDate on, int first) {
+    void begin(DocumentKind kind, NumberPattern pattern, LocalDate on, int first) {
         int series = pattern.seriesOf(on.getYear());
         if (isBegun(kind, pattern, on)) {
             throw new RefusedException(
@@ -75,28 +80,28 @@ class NumberSeries {
                             + pattern.format(on.getYear(), last(kind, pattern, on) + 1));
         }
         jdbc.sql("MERGE INTO number_series (kind, series, last) KEY (kind, series) VALUES (:kind, :series, :last)")
-                .param("kind", kind)
+                .param("kind", kind.word())
                 .param("series", series)
                 .param("last", first - 1)
                 .update();
     }
 
-    private int sequence(String kind, int series) {
+    private int sequence(DocumentKind kind, int series) {
         for (int attempt = 0; ; attempt++) {
             int rows = jdbc.sql("UPDATE number_series SET last = last + 1 WHERE kind = :kind AND series = :series")
-                    .param("kind", kind)
+                    .param("kind", kind.word())
                     .param("series", series)
                     .update();
             if (rows == 1) {
                 return jdbc.sql("SELECT last FROM number_series WHERE kind = :kind AND series = :series")
-                        .param("kind", kind)
+                        .param("kind", kind.word())
                         .param("series", series)
                         .query(Integer.class)
                         .single();
             }
             try {
                 jdbc.sql("INSERT INTO number_series (kind, series, last) VALUES (:kind, :series, 0)")
-                        .param("kind", kind)
+                        .param("kind", kind.word())
                         .param("series", series)
                         .update();
             } catch (DuplicateKeyException e) {

@@ -20,7 +20,7 @@ import quill.server.common.BusinessClock;
 @RequestMapping("/api/numbers")
 class NumbersController {
     private static final int HIGHEST = 999_999;
-    private static final List<String> KINDS = List.of("invoice", "credit note");
+    private static final List<DocumentKind> KINDS = List.of(DocumentKind.values());
     private final NumberSeries numbers;
     private final BusinessService business;
     private final BusinessClock clock;
@@ -35,7 +35,7 @@ class NumbersController {
     }
 
     /** @param next the number that the next document of this kind gets @param begun whether any was given out */
-    record NextNumber(String kind, String next, boolean begun) {}
+    record NextNumber(DocumentKind kind, String next, boolean begun) {}
 
     /** @param next the sequence with which a series begins, from 1 */
     record FirstNumber(String kind, int next) {
@@ -62,8 +62,15 @@ class NumbersController {
     @PutMapping
     List<NextNumber> begin(@RequestBody FirstNumber first) {
         List<Problem> problems = new ArrayList<>();
-        if (!KINDS.contains(first.kind())) {
-            problems.add(new Problem("kind", first.kind(), "must be one of " + KINDS));
+        DocumentKind kind = KINDS.stream()
+                .filter(k -> k.word().equals(first.kind()))
+                .findFirst()
+                .orElse(null);
+        if (kind == null) {
+            problems.add(new Problem(
+                    "kind",
+                    first.kind(),
+                    "must be one of " + KINDS.stream().map(DocumentKind::word).toList()));
         }
         if (first.next() < 1 || first.next() > HIGHEST) {
             problems.add(new Problem("next", String.valueOf(first.next()), "must be from 1 to " + HIGHEST));
@@ -71,13 +78,12 @@ class NumbersController {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        transaction.executeWithoutResult(
-                s -> numbers.begin(first.kind(), pattern(first.kind()), clock.today(), first.next()));
+        transaction.executeWithoutResult(s -> numbers.begin(kind, pattern(kind), clock.today(), first.next()));
         return next();
     }
 
-    private NumberPattern pattern(String kind) {
+    private NumberPattern pattern(DocumentKind kind) {
         Business own = business.business();
-        return new NumberPattern("invoice".equals(kind) ? own.invoicePattern() : own.creditNotePattern());
+        return new NumberPattern(kind == DocumentKind.INVOICE ? own.invoicePattern() : own.creditNotePattern());
     }
 }

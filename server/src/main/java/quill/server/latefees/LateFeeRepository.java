@@ -7,6 +7,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.context.annotation.Bean;
+import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.Why;
@@ -16,6 +17,7 @@ import quill.server.common.Amount;
 import quill.server.common.ClientRows;
 import quill.server.common.Json;
 import quill.server.common.Rows;
+import quill.server.debts.PaidEarlier;
 import quill.server.latefees.LateFees.PutUp;
 import quill.server.latefees.LateFees.StoredFee;
 
@@ -105,16 +107,35 @@ class LateFeeRepository {
                 > 0;
     }
 
+    @EventListener
+    void paidEarlier(PaidEarlier paid) {
+        paid.debtIds()
+                .forEach(debt -> jdbc.sql("""
+                        INSERT INTO paid_earlier (payment_id, debt_id, paid_on, entry_id)
+                        VALUES (:payment, :debt, :on, :entry)
+                        """)
+                        .param("payment", paid.paymentId())
+                        .param("debt", debt)
+                        .param("on", paid.paidOn())
+                        .param("entry", paid.entryId())
+                        .update());
+    }
+
+    @EventListener
+    void undone(PaidEarlier.Undone payment) {
+        jdbc.sql("DELETE FROM paid_earlier WHERE payment_id = :payment")
+                .param("payment", payment.paymentId())
+                .update();
+    }
+
     /** Payments dated before the fee, booked after it was charged, that settle some of its installment. */
     List<PutUp> putUp() {
         return jdbc.sql("""
                 SELECT f.*, p.paid_on FROM late_fee f
-                  JOIN (SELECT fee.id, MIN(pay.value_on) AS paid_on
-                          FROM payment pay
-                          JOIN appropriation a ON a.payment_id = pay.id
-                          JOIN late_fee fee ON fee.installment_id = a.debt_id
-                         WHERE pay.backdated AND pay.undone_on IS NULL AND fee.waived_on IS NULL AND NOT fee.stands
-                           AND pay.value_on < fee.charged_on AND a.entry_id > fee.entry_id
+                  JOIN (SELECT fee.id, MIN(e.paid_on) AS paid_on
+                          FROM paid_earlier e JOIN late_fee fee ON fee.installment_id = e.debt_id
+                         WHERE fee.waived_on IS NULL AND NOT fee.stands
+                           AND e.paid_on < fee.charged_on AND e.entry_id > fee.entry_id
                          GROUP BY fee.id) p ON p.id = f.id
                  ORDER BY f.id
                 """)

@@ -18,12 +18,12 @@ import quill.server.common.Texts;
  * @param from first day, or null; {@code to} the last one
  * @param sort the column by which it is ordered, {@code down} whether largest or latest first
  */
-record Wanted(String filter, String which, LocalDate from, LocalDate to, String sort, boolean down) {
+public record Wanted(String filter, String which, LocalDate from, LocalDate to, String sort, boolean down) {
     private static final LocalDate LONG_AGO = LocalDate.of(1900, 1, 1);
     private static final LocalDate FAR = LocalDate.of(9999, 12, 31);
 
     /** The words as they came in the address. */
-    record Typed(String filter, String which, String from, String to, String sort, Boolean down) {}
+    public record Typed(String filter, String which, String from, String to, String sort, Boolean down) {}
 
     /**
      * Reads them.
@@ -32,7 +32,7 @@ record Wanted(String filter, String which, LocalDate from, LocalDate to, String 
      * @param sorts the columns by which it may be ordered, the usual one first, which comes latest first
      * @throws RefusedException naming each field, with what would be allowed
      */
-    static Wanted of(Typed typed, List<String> kinds, List<String> sorts, LocalDate today) {
+    public static Wanted of(Typed typed, List<String> kinds, List<String> sorts, LocalDate today) {
         List<Problem> problems = new ArrayList<>();
         LocalDate from = day("from", typed.from(), today, problems);
         LocalDate to = day("to", typed.to(), today, problems);
@@ -64,12 +64,13 @@ record Wanted(String filter, String which, LocalDate from, LocalDate to, String 
         return text;
     }
 
-    boolean hasPeriod() {
+    /** Whether only some days are wanted. */
+    public boolean hasPeriod() {
         return from != null || to != null;
     }
 
     /** What its SQL is given. */
-    Map<String, Object> parameters(LocalDate today, String own) {
+    public Map<String, Object> parameters(LocalDate today, String own) {
         return Map.of(
                 "part",
                 "%" + Texts.inLike(filter) + "%",

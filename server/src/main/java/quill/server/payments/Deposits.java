@@ -18,12 +18,19 @@ import quill.server.common.Findable;
 @Transactional(propagation = Propagation.MANDATORY)
 class Deposits {
     private final PaymentRepository repository;
+    private final PaymentNames names;
     private final BooksService books;
     private final Happenings happenings;
     private final Changes changes;
 
-    Deposits(PaymentRepository repository, BooksService books, Happenings happenings, Changes changes) {
+    Deposits(
+            PaymentRepository repository,
+            PaymentNames names,
+            BooksService books,
+            Happenings happenings,
+            Changes changes) {
         this.repository = repository;
+        this.names = names;
         this.books = books;
         this.happenings = happenings;
         this.changes = changes;
@@ -31,7 +38,7 @@ class Deposits {
 
     /** Books a deposit. @return the payment's id */
     long hold(PaymentRepository.New p, Account where) {
-        long id = repository.insert(p);
+        long id = repository.insert(p, names.of(p));
         changes.touch(Findable.PAYMENT, id);
         Payment payment = repository.find(id).orElseThrow();
         String how = payment.words();

@@ -24,6 +24,7 @@ import quill.server.dispatch.DispatchService;
 @Transactional(propagation = Propagation.MANDATORY)
 class PaymentBooking {
     private final PaymentRepository repository;
+    private final PaymentNames names;
     private final BooksService books;
     private final Debts debts;
     private final DispatchService dispatch;
@@ -32,12 +33,14 @@ class PaymentBooking {
 
     PaymentBooking(
             PaymentRepository repository,
+            PaymentNames names,
             BooksService books,
             Debts debts,
             DispatchService dispatch,
             Happenings happenings,
             Changes changes) {
         this.repository = repository;
+        this.names = names;
         this.books = books;
         this.debts = debts;
         this.dispatch = dispatch;
@@ -52,7 +55,7 @@ class PaymentBooking {
      * @return the payment
      */
     Payment book(PaymentRepository.New p, Account where, Appropriation appropriation, boolean receipted) {
-        long id = repository.insert(p);
+        long id = repository.insert(p, names.of(p));
         changes.touch(Findable.PAYMENT, id);
         Payment payment = repository.find(id).orElseThrow();
         var about = new BooksService.About(p.clientId(), p.invoiceId(), id);
@@ -66,6 +69,9 @@ class PaymentBooking {
                 + payment.referenceWords();
         long entry = books.book(Bookings.payment(where, p.amount(), appropriation), text, about, null);
         debts.settle(p.clientId(), id, appropriation.parts(), entry);
+        if (p.valueOn().isBefore(p.bookedOn())) {
+            debts.paidEarlier(id, p.valueOn(), appropriation.parts(), entry);
+        }
         if (p.fee().isPositive()) {
             books.book(Bookings.processingFee(p.fee()), "Processing fee", about, null);
         }

@@ -9,9 +9,11 @@ import java.util.Optional;
 import java.util.Set;
 import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
+import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.ClientRows;
 import quill.server.common.Rows;
@@ -47,17 +49,19 @@ class PaymentRepository {
             boolean unexpected,
             boolean held) {}
 
-    long insert(New p) {
+    long insert(New p, PaymentNames.Names names) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO payment (request_key, client_id, invoice_id, way, currency, amount_minor, fee_minor,
-                  value_on, booked_on, booked_at, reference, card, processor_payment, unexpected, held)
-                VALUES (:key, :client, :invoice, :way, :currency, :amount, :fee, :valueOn, :bookedOn, :bookedAt,
-                  :reference, :card, :processorPayment, :unexpected, :held)
+                INSERT INTO payment (request_key, client_id, client_name, invoice_id, number, way, currency, amount_minor,
+                  fee_minor, value_on, booked_on, booked_at, reference, card, processor_payment, unexpected, held)
+                VALUES (:key, :client, :clientName, :invoice, :number, :way, :currency, :amount, :fee, :valueOn, :bookedOn,
+                  :bookedAt, :reference, :card, :processorPayment, :unexpected, :held)
                 """)
                 .param("key", p.requestKey())
                 .param("client", p.clientId())
+                .param("clientName", names.client())
                 .param("invoice", p.invoiceId())
+                .param("number", names.number())
                 .param("way", p.way())
                 .param("currency", p.amount().getCurrencyUnit().getCode())
                 .param("amount", p.amount().getAmountMinorLong())
@@ -157,8 +161,23 @@ class PaymentRepository {
                 rs.getBoolean("held"));
     }
 
+    @EventListener
+    void renamed(ClientsService.ClientRenamed client) {
+        name(client.id(), client.name());
+    }
+
+    private void name(long clientId, String name) {
+        jdbc.sql("UPDATE payment SET client_name = :name WHERE client_id = :client")
+                .param("name", name)
+                .param("client", clientId)
+                .update();
+    }
+
     @Bean
     ClientRows paymentsOfClients() {
-        return ClientRows.of(jdbc, "payment");
+        return (from, into, name) -> {
+            ClientRows.of(jdbc, "payment").move(from, into, name);
+            name(into, name);
+        };
     }
 }

@@ -300,7 +300,7 @@ public class PaymentsService {
                 "Undone: " + payment.words() + " · " + reason,
                 new BooksService.About(payment.clientId(), payment.invoiceId(), id),
                 books.entryOfPayment(id));
-        debts.unsettle(payment.clientId(), id, settling, entry);
+        debts.undone(payment.clientId(), id, settling, entry);
         debts.coverCredit(payment.clientId(), amount.getCurrencyUnit());
         Set<Long> touched = settling.stream().map(p -> p.debt().document()).collect(Collectors.toSet());
         touched.forEach(invoice -> happenings.note(

@@ -122,11 +122,11 @@ public class ListsTest {
     @Test(dependsOnMethods = {"invoicesAreNarrowedAndOrderedAsAsked", "whatIsShownIsAddedUp"})
     public void aPageBeginsWhereTheOneBeforeEnded() {
         long many = server.client("Many", true);
-        for (int i = 0; i < InvoiceList.PAGE + 2; i++) {
+        for (int i = 0; i < Pages.PAGE + 2; i++) {
             server.issue(many, "Work " + i, "1.00", "rest@30", null);
         }
         JsonNode first = get("/api/invoices/list?filter=many");
-        assertThat(first.path("rows")).hasSize(InvoiceList.PAGE);
+        assertThat(first.path("rows")).hasSize(Pages.PAGE);
         JsonNode rest =
                 get("/api/invoices/list?filter=many&start=" + first.path("more").asInt());
         assertThat(rest.path("rows")).hasSize(2);

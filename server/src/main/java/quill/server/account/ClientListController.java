@@ -1,13 +1,9 @@
 package quill.server.account;
 
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.io.IOException;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.stream.Stream;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
-import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -15,14 +11,10 @@ import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.multipart.MultipartFile;
 import quill.core.ledger.Standing;
-import quill.core.money.DecimalMark;
 import quill.server.account.ClientList.Owing;
 import quill.server.account.ClientList.Shown;
-import quill.server.business.BusinessService;
 import quill.server.clients.Client;
 import quill.server.clients.ClientTable;
 import quill.server.clients.ClientsService;
@@ -33,35 +25,23 @@ import quill.server.common.Csv;
 import quill.server.common.Downloads;
 import quill.server.common.Held;
 import quill.server.common.OneSnapshot;
-import quill.server.tables.TableImport;
 
-/** Clients with what they owe: found, made, changed, archived, merged, and as tables and cards. */
+/** Clients with what they owe: found, archived, merged, and as tables and cards. */
 @RestController
 @RequestMapping("/api/clients")
-class ClientsController {
+class ClientListController {
     private static final int PAGE = 60;
-    private static final int MOST_CHOICES = 500;
     private final ClientsService clients;
     private final ClientList list;
     private final ClientStanding standing;
-    private final TableImport tables;
-    private final BusinessService business;
     private final BusinessClock clock;
     private final Held held;
 
-    ClientsController(
-            ClientsService clients,
-            ClientList list,
-            ClientStanding standing,
-            TableImport tables,
-            BusinessService business,
-            BusinessClock clock,
-            Held held) {
+    ClientListController(
+            ClientsService clients, ClientList list, ClientStanding standing, BusinessClock clock, Held held) {
         this.clients = clients;
         this.list = list;
         this.standing = standing;
-        this.tables = tables;
-        this.business = business;
         this.clock = clock;
         this.held = held;
     }
@@ -97,9 +77,6 @@ class ClientsController {
             int count,
             @Schema(nullable = true) Long more) {}
 
-    /** A client to choose. */
-    record ClientChoice(long id, String name) {}
-
     private record ClientsOf(Shown shown, LocalDate on) {}
 
     record ArchivedClient(int version, boolean archived) {}
@@ -133,33 +110,9 @@ class ClientsController {
                 page, all.size(), to < all.size() ? page.get(page.size() - 1).id() : null);
     }
 
-    /** Clients to choose from, by name: those that have what was typed in any part of what is known of them. */
-    @GetMapping("/choices")
-    List<ClientChoice> choices(@RequestParam(required = false) String filter) {
-        return clients.named(filter).stream()
-                .limit(MOST_CHOICES)
-                .map(c -> new ClientChoice(c.id(), c.name()))
-                .toList();
-    }
-
-    @PostMapping
-    Client make(@RequestBody Client client) {
-        return clients.make(client);
-    }
-
-    @PutMapping("/{id}")
-    Client change(@PathVariable long id, @RequestBody Client c) {
-        return clients.change(c.withId(id));
-    }
-
     @PutMapping("/{id}/archived")
     void archive(@PathVariable long id, @RequestBody ArchivedClient kept) {
         standing.archive(id, kept.version(), kept.archived());
-    }
-
-    @DeleteMapping("/{id}")
-    void delete(@PathVariable long id, @RequestParam int version) {
-        clients.delete(id, version);
     }
 
     /** Makes this record a part of another one of the same client. */
@@ -185,25 +138,9 @@ class ClientsController {
             @RequestParam(required = false) String filter,
             @RequestParam(defaultValue = "late") String sort,
             @RequestParam(defaultValue = "false") boolean archived) {
-        return cards(list.shown(new Shown(filter, sort, archived)).stream().map(Owing::client), "clients");
-    }
-
-    /** One client as a card. */
-    @GetMapping("/{id}/card.vcf")
-    ResponseEntity<byte[]> card(@PathVariable long id) {
-        Client client = clients.client(id);
-        return cards(Stream.of(client), Downloads.plain(client.name()));
-    }
-
-    private static ResponseEntity<byte[]> cards(Stream<Client> clients, String name) {
-        return Downloads.file(VCards.write(clients.toList()), "text/vcard", name + ".vcf");
-    }
-
-    /** Shows what a table or cards of clients would do, or does it. */
-    @PostMapping(path = "/table", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    TableImport.TablePlan clientTable(@RequestPart("file") MultipartFile file, @RequestPart("how") TableImport.How how)
-            throws IOException {
-        return tables.read(
-                VCards.asTable(file.getBytes()), how, () -> new ClientTable(clients), DecimalMark.of(business.mark()));
+        List<Client> shown = list.shown(new Shown(filter, sort, archived)).stream()
+                .map(Owing::client)
+                .toList();
+        return Downloads.file(VCards.write(shown), "text/vcard", "clients.vcf");
     }
 }

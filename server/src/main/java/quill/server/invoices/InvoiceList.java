@@ -1,4 +1,4 @@
-package quill.server.lists;
+package quill.server.invoices;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.sql.ResultSet;
@@ -16,13 +16,13 @@ import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Csv;
 import quill.server.common.Rows;
+import quill.server.lists.Wanted;
 
 /** All invoices as one table: filtered, ordered, added up. Reads only; a page begins where the one before ended. */
 @Repository
 class InvoiceList {
     static final List<String> KINDS = List.of("all", "open", "late", "draft", "settled", "void");
     static final List<String> SORTS = List.of("issued", "number", "client", "due", "total", "open");
-    static final int PAGE = 50;
     private static final String SELECT = """
             SELECT v.id, v.client_id, v.client_name, v.number, v.subject, v.currency, v.issued_on, v.next_due_on,
                    v.settled_on, v.total_minor, v.open_minor, v.bucket, v.voided_on
@@ -138,7 +138,7 @@ class InvoiceList {
     private static String order(Wanted w) {
         String way = w.down() ? " DESC" : "";
         return switch (w.sort()) {
-            case "number" -> "v.number" + way + " NULLS LAST, v.id" + way;
+            case "number" -> "v.series" + way + " NULLS LAST, v.seq" + way + ", v.id" + way;
             case "client" -> "LOWER(v.client_name)" + way + ", v.listed_on DESC, v.id DESC";
             case "due" -> "v.next_due_on" + way + " NULLS LAST, v.id" + way;
             case "total" -> "v.currency <> :own, v.currency, v.total_minor" + way + " NULLS LAST, v.id" + way;

@@ -1,4 +1,4 @@
-package quill.server.lists;
+package quill.server.payments;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.sql.ResultSet;
@@ -16,20 +16,18 @@ import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Csv;
 import quill.server.common.Rows;
+import quill.server.lists.Wanted;
 
 /** All that came in as one table: filtered, ordered, added up. Reads only; a page begins where the one before ended. */
 @Repository
 class PaymentList {
     static final List<String> KINDS = List.of("all", "card", "transfer", "cash", "cheque", "undone");
     static final List<String> SORTS = List.of("received", "client", "way", "amount");
-    static final int PAGE = 50;
-    private static final String FROM = """
-              FROM payment p JOIN client c ON c.id = p.client_id LEFT JOIN invoice v ON v.id = p.invoice_id
-            """;
     private static final String SELECT = """
-            SELECT p.id, p.client_id, c.name, p.invoice_id, v.number, p.way, p.currency, p.amount_minor, p.fee_minor,
+            SELECT p.id, p.client_id, p.client_name, p.invoice_id, p.number, p.way, p.currency, p.amount_minor, p.fee_minor,
                    p.value_on, p.booked_on, p.reference, p.card, p.undone_on, p.undone_why, p.unexpected, p.held
-            """ + FROM;
+              FROM payment p
+            """;
 
     private final JdbcClient jdbc;
     private final BusinessService business;
@@ -82,7 +80,8 @@ class PaymentList {
         return jdbc.sql("""
                 SELECT p.currency, COUNT(*), SUM(CASE WHEN p.undone_on IS NULL THEN p.amount_minor ELSE 0 END),
                        SUM(CASE WHEN p.undone_on IS NULL THEN p.fee_minor ELSE 0 END)
-                """ + FROM + where(w) + " GROUP BY p.currency ORDER BY p.currency <> :own, p.currency")
+                  FROM payment p
+                """ + where(w) + " GROUP BY p.currency ORDER BY p.currency <> :own, p.currency")
                 .params(parameters(w))
                 .query((rs, n) -> new PaymentTotal(
                         rs.getInt(2),
@@ -121,8 +120,8 @@ class PaymentList {
         };
         return " WHERE " + which + (w.hasPeriod() ? " AND p.value_on BETWEEN :from AND :to" : "")
                 + (w.filter().isEmpty() ? "" : """
-                         AND (LOWER(c.name) LIKE :part ESCAPE '!' OR LOWER(p.reference) LIKE :part ESCAPE '!'
-                          OR LOWER(COALESCE(v.number, '')) LIKE :part ESCAPE '!'
+                         AND (LOWER(p.client_name) LIKE :part ESCAPE '!' OR LOWER(p.reference) LIKE :part ESCAPE '!'
+                          OR LOWER(COALESCE(p.number, '')) LIKE :part ESCAPE '!'
                           OR LOWER(p.card) LIKE :part ESCAPE '!')
                         """);
     }
@@ -130,7 +129,7 @@ class PaymentList {
     private static String order(Wanted w) {
         String way = w.down() ? " DESC" : "";
         return switch (w.sort()) {
-            case "client" -> "LOWER(c.name)" + way + ", p.value_on DESC, p.id DESC";
+            case "client" -> "LOWER(p.client_name)" + way + ", p.value_on DESC, p.id DESC";
             case "way" -> "p.way" + way + ", p.value_on DESC, p.id DESC";
             case "amount" -> "p.currency <> :own, p.currency, p.amount_minor" + way + ", p.id" + way;
             default -> "p.value_on" + way + ", p.id" + way;
@@ -149,7 +148,7 @@ class PaymentList {
         return new ListedPayment(
                 rs.getLong("id"),
                 rs.getLong("client_id"),
-                rs.getString("name"),
+                rs.getString("client_name"),
                 rs.getObject("invoice_id", Long.class),
                 rs.getString("number"),
                 rs.getString("way").toLowerCase(Locale.ROOT) + (card.isEmpty() ? "" : ", " + card),
