@@ -10,7 +10,7 @@ class BooksOfAnotherBuild extends RuntimeException {
 
     BooksOfAnotherBuild(Path file) {
         super("The books in " + file
-                + " were kept by another build, and this one cannot read them. They are untouched.");
+                + " were kept by another build, and this one cannot read them. Nothing in them was changed.");
     }
 
     /** Says what to do, instead of a trace. */
