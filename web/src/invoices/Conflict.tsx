@@ -1,6 +1,7 @@
 import { Button, Modal } from '@mantine/core';
 import { useNavigate } from 'react-router';
 import { api, data } from '../api/client';
+import { useFocusBack } from '../design/useFocusBack';
 import css from './Sheet.module.css';
 import { forget } from './remembered';
 import type { Other, Typed } from './useDraft';
@@ -68,6 +69,7 @@ export function Conflict({
   onTheirs: () => void;
 }) {
   const navigate = useNavigate();
+  useFocusBack();
   const { theirs } = other;
   const asNew = async () => {
     const kept = await data(api.POST('/api/invoices', { body: mine }));
