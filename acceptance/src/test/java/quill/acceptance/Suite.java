@@ -181,13 +181,19 @@ public class Suite {
     }
 
     static BrowserContext context(int width, int height) {
-        BrowserContext context = browser.newContext(
-                // Without motion: what is half faded in has other colours, and a menu on its way out still takes a
-                // click.
-                new Browser.NewContextOptions()
-                        .setViewportSize(width, height)
-                        .setLocale("en-GB")
-                        .setReducedMotion(ReducedMotion.REDUCE));
+        return context(width, height, ReducedMotion.NO_PREFERENCE);
+    }
+
+    /** Without motion: what is half faded in has other colours. */
+    static BrowserContext stillContext(int width, int height) {
+        return context(width, height, ReducedMotion.REDUCE);
+    }
+
+    private static BrowserContext context(int width, int height, ReducedMotion motion) {
+        BrowserContext context = browser.newContext(new Browser.NewContextOptions()
+                .setViewportSize(width, height)
+                .setLocale("en-GB")
+                .setReducedMotion(motion));
         context.setDefaultTimeout(30_000);
         return context;
     }

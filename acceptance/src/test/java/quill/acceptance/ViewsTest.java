@@ -29,7 +29,7 @@ public class ViewsTest extends Suite {
 
     /** A window of somebody signed in, in one light. */
     private static Page window(Page signedIn, String light, int width, int height) {
-        Page page = context(width, height).newPage();
+        Page page = stillContext(width, height).newPage();
         page.context()
                 .addCookies(signedIn.context().cookies().stream()
                         .map(c -> new Cookie(c.name, c.value).setUrl(app.url("/")))
