@@ -123,7 +123,7 @@ public class ViewsTest extends Suite {
         check(page, "two windows");
         page.getByText("Keep mine").click();
         assertThat(page.getByRole(AriaRole.DIALOG)).hasCount(0);
-        // The focus comes back a moment later, and would close a menu that was opened meanwhile.
+        // Whoever was typing when the dialog came can go on.
         assertThat(page.getByLabel("For", new Page.GetByLabelOptions().setExact(true)))
                 .isFocused();
         deleteDraft(page);

@@ -23,7 +23,7 @@ public class OwnTablesTest {
     private static final Path TABLES = Path.of("src/main/resources/db/books");
     private static final Pattern TEXT =
             Pattern.compile("\"\"\"(.*?)\"\"\"|\"((?:[^\"\\\\\\n]|\\\\.)*)\"", Pattern.DOTALL);
-    private static final Pattern WORD = Pattern.compile("[a-z_]+");
+    private static final Pattern MADE = Pattern.compile("CREATE TABLE ([a-z_]+)");
     private static final Pattern SQL = Pattern.compile("\\b(FROM|JOIN|INTO|UPDATE)\\s+([a-z_]+)\\b");
 
     @Test
@@ -57,8 +57,7 @@ public class OwnTablesTest {
         Set<String> tables = new TreeSet<>();
         try (Stream<Path> files = Files.list(TABLES)) {
             for (Path file : files.toList()) {
-                Matcher made =
-                        Pattern.compile("CREATE TABLE (" + WORD.pattern() + ")").matcher(Files.readString(file));
+                Matcher made = MADE.matcher(Files.readString(file));
                 while (made.find()) {
                     tables.add(made.group(1));
                 }

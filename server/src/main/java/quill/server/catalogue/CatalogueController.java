@@ -228,7 +228,7 @@ class CatalogueController {
 
     private static String plainExtent(String amount) {
         String text = amount == null ? "" : amount.strip();
-        return text.endsWith("%")
+        return TypedNumber.isPercent(text)
                 ? TypedMark.plain(text.substring(0, text.length() - 1).strip()) + "%"
                 : TypedMark.plain(text);
     }

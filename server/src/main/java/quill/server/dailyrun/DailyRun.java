@@ -106,8 +106,7 @@ public class DailyRun {
         LocalDate until = hourHasCome ? today : today.minusDays(1);
         Summary sum = new Summary(0, 0, 0);
         if (last.isBefore(until)) {
-            Round.Deadline asking = Round.Deadline.in(Round.LONGEST);
-            orders.askAboutAll(() -> stop.getAsBoolean() || asking.hasPassed());
+            orders.askAboutAll(Round.Deadline.in(Round.LONGEST).or(stop));
         }
         for (LocalDate day = last.plusDays(1); !day.isAfter(until) && !stop.getAsBoolean(); day = day.plusDays(1)) {
             Summary one = run(day, today, stop);

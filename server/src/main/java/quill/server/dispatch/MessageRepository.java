@@ -216,22 +216,22 @@ class MessageRepository {
 
     /** Sets aside what has not left, and frees its key. @return whether it was still waiting */
     boolean callBack(long id) {
-        return jdbc.sql("""
-                        UPDATE message
-                           SET state = 'set aside', called_back = TRUE, what_key = 'called back:' || id,
-                               error = 'Called back before it left.'
-                         WHERE id = :id AND state = 'waiting'
-                        """).param("id", id).update() == 1;
+        return setAside("Called back before it left.", "id = :which AND state = 'waiting'", id) == 1;
     }
 
     /** Sets aside what has not left of an invoice that is taken back. Reminders are asked anew before they leave. */
-    int setAsideUnsent(long invoiceId) {
+    void setAsideUnsent(long invoiceId) {
+        setAside(
+                "Its invoice was taken back before it left.",
+                "invoice_id = :which AND state IN ('waiting', 'failed') AND kind <> 'reminder'",
+                invoiceId);
+    }
+
+    private int setAside(String why, String where, long which) {
         return jdbc.sql("""
-                UPDATE message
-                   SET state = 'set aside', called_back = TRUE, what_key = 'called back:' || id,
-                       error = 'Its invoice was taken back before it left.'
-                 WHERE invoice_id = :invoice AND state IN ('waiting', 'failed') AND kind <> 'reminder'
-                """).param("invoice", invoiceId).update();
+                        UPDATE message
+                           SET state = 'set aside', called_back = TRUE, what_key = 'called back:' || id, error = :why
+                         WHERE\s""" + where).param("why", why).param("which", which).update();
     }
 
     /** The copy to oneself of a letter, where it still waits. */

@@ -69,8 +69,8 @@ public record FixedDocument(
                 .forEach(Objects::requireNonNull);
     }
 
-    /** The same with other lines, and what taxes come of them. */
-    FixedDocument with(List<PrintedLine> otherLines, List<PrintedTax> otherTaxes, List<PrintedGroup> otherGroups) {
+    /** What a client may read of it: its lines say no category, which is the business's own affair. */
+    public FixedDocument forClient() {
         return new FixedDocument(
                 kind,
                 number,
@@ -86,11 +86,11 @@ public record FixedDocument(
                 supplyEnd,
                 taxInside,
                 currency,
-                otherLines,
+                lines.stream().map(PrintedLine::forClient).toList(),
                 discounts,
                 charges,
-                otherTaxes,
-                otherGroups,
+                taxes,
+                groups,
                 net,
                 tax,
                 total,
@@ -110,11 +110,6 @@ public record FixedDocument(
                 accent,
                 lineShows,
                 typeface);
-    }
-
-    /** What a client may read of it: its lines say no category, which is the business's own affair. */
-    public FixedDocument forClient() {
-        return with(lines.stream().map(PrintedLine::forClient).toList(), taxes, groups);
     }
 
     /** A party as printed. @param delivery where things are brought, if it is not the address */

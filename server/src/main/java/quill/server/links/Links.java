@@ -3,9 +3,6 @@ package quill.server.links;
 import java.security.SecureRandom;
 import java.time.LocalDate;
 import java.util.Base64;
-import java.util.Collection;
-import java.util.Map;
-import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import quill.server.QuillSettings;
@@ -122,10 +119,5 @@ public class Links {
     /** The address of a document's page for its client. */
     public String pageOf(long invoiceId) {
         return settings.publicUrl() + "/p/" + tokenOf(invoiceId);
-    }
-
-    /** The same of several documents. */
-    public Map<Long, String> pagesOf(Collection<Long> invoiceIds) {
-        return invoiceIds.stream().distinct().collect(Collectors.toMap(id -> id, this::pageOf));
     }
 }

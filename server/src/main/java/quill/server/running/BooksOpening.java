@@ -13,6 +13,7 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.Arrays;
 import org.flywaydb.core.Flyway;
+import org.flywaydb.core.api.MigrationInfoService;
 import org.h2.api.ErrorCode;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.jdbc.autoconfigure.DataSourceProperties;
@@ -64,13 +65,16 @@ class BooksOpening {
                 .dataSource(url, user, password)
                 .locations(TABLES)
                 .load();
-        if (onDisk && !areOurs(flyway)) {
-            throw new BooksOfAnotherBuild(fileOf(url));
-        }
-        if (onDisk && Files.exists(fileOf(url)) && flyway.info().pending().length > 0) {
-            seeClosed(url);
-            Files.copy(fileOf(url), beforeOf(fileOf(url)));
-        } else if (onDisk && !Files.exists(fileOf(url))) {
+        if (onDisk && Files.exists(fileOf(url))) {
+            MigrationInfoService books = flyway.info();
+            if (!areOurs(books)) {
+                throw new BooksOfAnotherBuild(fileOf(url));
+            }
+            if (books.pending().length > 0) {
+                seeClosed(url);
+                Files.copy(fileOf(url), beforeOf(fileOf(url)));
+            }
+        } else if (onDisk) {
             Files.createFile(beforeOf(fileOf(url)));
         }
         flyway.migrate();
@@ -106,8 +110,8 @@ class BooksOpening {
     }
 
     /** Each table was made by a file that this build has too, letter for letter. */
-    private static boolean areOurs(Flyway flyway) {
-        return Arrays.stream(flyway.info().applied())
+    private static boolean areOurs(MigrationInfoService books) {
+        return Arrays.stream(books.applied())
                 .allMatch(m -> m.getResolvedChecksum() != null
                         && m.getResolvedChecksum().equals(m.getAppliedChecksum()));
     }

@@ -33,5 +33,15 @@ public record Round(String name, Duration every, boolean writes, Work work) {
         public boolean hasPassed() {
             return System.nanoTime() - nanos > 0;
         }
+
+        /** What is left until then, in nanoseconds; below zero once it has passed. */
+        long left() {
+            return nanos - System.nanoTime();
+        }
+
+        /** Whether it has passed, or there is another reason to stop. */
+        public BooleanSupplier or(BooleanSupplier other) {
+            return () -> other.getAsBoolean() || hasPassed();
+        }
     }
 }

@@ -50,8 +50,7 @@ class Rounds {
             return;
         }
         try {
-            Round.Deadline deadline = Round.Deadline.in(Round.LONGEST);
-            round.work().run(() -> stopping.get() || deadline.hasPassed());
+            round.work().run(Round.Deadline.in(Round.LONGEST).or(stopping::get));
         } catch (RuntimeException e) {
             LOG.error("a round of {} failed; the next one tries again", round.name(), e);
         }
@@ -59,7 +58,7 @@ class Rounds {
 
     /**
      * Tells each to leave the rest, and waits for what is under way: the books close after this. None is interrupted: a
-     * letter that left would not be noted.
+     * letter that left would not be noted. A mail server that says nothing is given up by itself, after ten seconds.
      */
     @EventListener(ContextClosedEvent.class)
     void stop() throws InterruptedException {
@@ -67,9 +66,7 @@ class Rounds {
         threads.forEach(ScheduledExecutorService::shutdown);
         Round.Deadline patience = Round.Deadline.in(PATIENCE);
         for (ScheduledExecutorService thread : threads) {
-            while (!thread.awaitTermination(100, TimeUnit.MILLISECONDS) && !patience.hasPassed()) {
-                // A mail server that says nothing is given up by itself, after ten seconds.
-            }
+            thread.awaitTermination(patience.left(), TimeUnit.NANOSECONDS);
         }
     }
 
