@@ -45,7 +45,7 @@ export function Files({ ensure, id }: { ensure: () => Promise<number | null>; id
         {(files.data ?? []).map((f) => (
           <li key={f.id}>
             <span className="grow">
-              <a href={`/api/invoices/${f.invoiceId}/attachments/${f.id}`}>{f.name}</a>{' '}
+              <a href={`/api/invoices/${f.documentId}/attachments/${f.id}`}>{f.name}</a>{' '}
               <span className="faded small">{size(f.size)}</span>
               <label className="small faded" style={{ marginLeft: 10 }}>
                 <input

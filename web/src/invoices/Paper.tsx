@@ -3,7 +3,7 @@ import type { Schemas } from '../api/client';
 import { isZero, longDate, money, plain } from '../design/format';
 import { WhyFigure } from '../design/Why';
 
-type Document = Schemas['FixedDocument'];
+type Document = Schemas['PrintedDocument'];
 
 function Head({ document: d }: { document: Document }) {
   const title = d.kind === 'credit note' ? 'Credit note' : 'Invoice';

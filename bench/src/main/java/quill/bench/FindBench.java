@@ -35,7 +35,7 @@ final class FindBench {
             RunBench.spread(db, invoice, INVOICES, CLIENTS);
             RunBench.update(db, "DELETE FROM find_stale");
             RunBench.update(db, "INSERT INTO find_stale (kind, about_id) SELECT 'CLIENT', id FROM client");
-            RunBench.update(db, "INSERT INTO find_stale (kind, about_id) SELECT 'INVOICE', id FROM invoice");
+            RunBench.update(db, "INSERT INTO find_stale (kind, about_id) SELECT 'INVOICE', id FROM document");
         }
         try (BenchServer server = new BenchServer(root, data, idle)) {
             server.signIn();

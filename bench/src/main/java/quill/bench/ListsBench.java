@@ -76,7 +76,7 @@ final class ListsBench {
         RunBench.update(db, """
                 INSERT INTO journal_entry (event, booked_on, booked_at, text, client_id, invoice_id, who)
                 SELECT e.event, e.booked_on, e.booked_at, e.text, v.client_id, v.id, e.who
-                  FROM journal_entry e, invoice v WHERE e.invoice_id = %1$d AND v.id <> %1$d
+                  FROM journal_entry e, document v WHERE e.invoice_id = %1$d AND v.id <> %1$d
                 """.formatted(invoice));
         RunBench.update(db, """
                 INSERT INTO posting (entry_id, account, detail, client_id, invoice_id, currency, amount_minor, own_minor)

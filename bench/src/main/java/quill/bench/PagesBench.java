@@ -57,7 +57,7 @@ final class PagesBench {
                     INSERT INTO payment (request_key, client_id, client_name, invoice_id, number, way, currency,
                       amount_minor, value_on, booked_on, booked_at)
                     SELECT 'bench-' || id, client_id, client_name, id, number, 'TRANSFER', currency, total_minor, issued_on, issued_on,
-                           CURRENT_TIMESTAMP FROM invoice WHERE issued_on IS NOT NULL
+                           CURRENT_TIMESTAMP FROM document WHERE issued_on IS NOT NULL
                     """);
             RunBench.update(db, """
                     INSERT INTO item (code, description, unit, taxes, asks_serial)

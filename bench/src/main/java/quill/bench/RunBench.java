@@ -72,39 +72,39 @@ final class RunBench {
     /** As many invoices to each client, due in two months, but for one each of the first thousand clients. */
     static void spread(Connection db, long invoice, int open, int clients) throws SQLException {
         LocalDate today = LocalDate.now(ZoneOffset.UTC);
-        update(db, "UPDATE invoice SET issued_on = ? WHERE id = " + invoice, today.minusDays(40));
+        update(db, "UPDATE document SET issued_on = ? WHERE id = " + invoice, today.minusDays(40));
         update(db, """
                 INSERT INTO client (name, email, address)
                 SELECT name || ' ' || n, n || email, address FROM client, (SELECT x AS n FROM SYSTEM_RANGE(1, %d))
                  WHERE id = 1
                 """.formatted(clients));
         update(db, """
-                INSERT INTO invoice (client_id, client_name, bucket, number, series, seq, subject, currency, total_minor,
+                INSERT INTO document (kind, state, client_id, client_name, number, series, seq, subject, currency, total_minor,
                   open_minor,
-                  next_due_on, issued_on, version, made_at)
-                SELECT 2 + MOD(n, %1$d), client_name, 'open', number || '-' || n, series, n, subject, currency, total_minor,
+                  next_due_on, issued_on, issued_version, version, made_at)
+                SELECT kind, 'open', 2 + MOD(n, %1$d), client_name, number || '-' || n, series, n, subject, currency, total_minor,
                   total_minor, CASE WHEN n < 500 THEN ? WHEN n < 1000 THEN ? ELSE ? END, issued_on,
-                  version, made_at
-                  FROM invoice, (SELECT x - 1 AS n FROM SYSTEM_RANGE(1, %2$d)) WHERE id = %3$d
+                  issued_version, version, made_at
+                  FROM document, (SELECT x - 1 AS n FROM SYSTEM_RANGE(1, %2$d)) WHERE id = %3$d
                 """.formatted(clients, open, invoice), today, today.minusDays(8), today.plusDays(60));
         SystemBench.copyTextsAndLinks(db, invoice);
         update(db, """
                 INSERT INTO debt (invoice_id, number, client_id, place, deposit, currency, amount_minor, due_on, why)
                 SELECT v.id, v.number, v.client_id, 1, FALSE, v.currency, v.total_minor, v.next_due_on, '{"rule":"","steps":[]}'
-                  FROM invoice v WHERE v.id <> %d
+                  FROM document v WHERE v.id <> %d
                 """.formatted(invoice));
         SystemBench.addDues(db);
         update(db, """
                 INSERT INTO fixed_late_fee (invoice_id, policy)
-                SELECT v.id, f.policy FROM invoice v, fixed_late_fee f WHERE f.invoice_id = %1$d AND v.id <> %1$d
+                SELECT v.id, f.policy FROM document v, fixed_late_fee f WHERE f.invoice_id = %1$d AND v.id <> %1$d
                 """.formatted(invoice));
         // What was due before was done before; clients are looked at again when something may come up.
         update(db, "INSERT INTO used_step (debt_id, used_through) SELECT id, 0 FROM debt WHERE due_on < ?", today);
         update(db, "DELETE FROM client_chasing");
         update(db, """
                 INSERT INTO client_chasing (client_id, look_on)
-                SELECT client_id, MIN(CASE WHEN next_due_on < ? THEN ? ELSE next_due_on END) FROM invoice
-                 WHERE bucket = 'open' GROUP BY client_id
+                SELECT client_id, MIN(CASE WHEN next_due_on < ? THEN ? ELSE next_due_on END) FROM document
+                 WHERE shelf = 'open' GROUP BY client_id
                 """, today, today);
         update(db, "DELETE FROM run_day WHERE run_on = ?", today);
     }

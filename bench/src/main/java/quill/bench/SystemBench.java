@@ -75,16 +75,17 @@ final class SystemBench {
     /** Every copy says what the first says. */
     static void copyTextsAndLinks(Connection db, long invoice) throws SQLException {
         try (PreparedStatement s = db.prepareStatement("""
-                INSERT INTO invoice_text (invoice_id, typed, fixed)
-                SELECT v.id, t.typed, t.fixed FROM invoice v, invoice_text t WHERE t.invoice_id = ? AND v.id <> ?
+                INSERT INTO document_content (document_id, stage, version, format, body)
+                SELECT v.id, t.stage, t.version, t.format, t.body FROM document v, document_content t
+                 WHERE t.document_id = ? AND v.id <> ?
                 """)) {
             s.setLong(1, invoice);
             s.setLong(2, invoice);
             s.executeUpdate();
         }
         try (PreparedStatement s = db.prepareStatement("""
-                INSERT INTO link (token, invoice_id) SELECT l.token || v.id, v.id FROM link l, invoice v
-                 WHERE l.invoice_id = ? AND v.id <> ?
+                INSERT INTO link (token, document_id) SELECT l.token || v.id, v.id FROM link l, document v
+                 WHERE l.document_id = ? AND v.id <> ?
                 """)) {
             s.setLong(1, invoice);
             s.setLong(2, invoice);
@@ -103,18 +104,19 @@ final class SystemBench {
             s.executeUpdate();
         }
         String copyInvoice = """
-                INSERT INTO invoice (client_id, client_name, bucket, number, series, seq, subject, currency, total_minor,
+                INSERT INTO document (kind, state, client_id, client_name, number, series, seq, subject, currency, total_minor,
                   open_minor,
-                  next_due_on, issued_on, settled_on, version, made_at)
-                SELECT 1 + MOD(n, ?), client_name || ' ' || MOD(n, 300), CASE WHEN n <= ? THEN 'open' ELSE 'settled' END, number || '-' || n, series, n, subject,
+                  next_due_on, issued_on, settled_on, issued_version, version, made_at)
+                SELECT kind, CASE WHEN n <= ? THEN 'open' ELSE 'settled' END, 1 + MOD(n, ?), client_name || ' ' || MOD(n, 300), number || '-' || n, series, n, subject,
                   currency, total_minor, CASE WHEN n <= ? THEN total_minor ELSE 0 END,
                   CASE WHEN n <= ? THEN DATEADD('DAY', MOD(n, 90), next_due_on) END, issued_on,
-                  CASE WHEN n > ? THEN DATEADD('DAY', MOD(n, 900), issued_on) END, version, made_at
-                  FROM invoice, (SELECT x AS n FROM SYSTEM_RANGE(1, ?)) WHERE id = ?
+                  CASE WHEN n > ? THEN DATEADD('DAY', MOD(n, 900), issued_on) END, issued_version, version, made_at
+                  FROM document, (SELECT x AS n FROM SYSTEM_RANGE(1, ?)) WHERE id = ?
                 """;
         try (PreparedStatement s = db.prepareStatement(copyInvoice)) {
-            s.setInt(1, open);
-            for (int i = 2; i <= 5; i++) {
+            s.setInt(1, open - 1);
+            s.setInt(2, open);
+            for (int i = 3; i <= 5; i++) {
                 s.setInt(i, open - 1);
             }
             s.setInt(6, count - 1);
@@ -126,8 +128,8 @@ final class SystemBench {
                 INSERT INTO debt (invoice_id, number, client_id, place, deposit, currency, amount_minor, settled_minor,
                   due_on, why)
                 SELECT v.id, v.number, v.client_id, i.place, i.deposit, i.currency, i.amount_minor,
-                  CASE WHEN v.bucket = 'open' THEN 0 ELSE i.amount_minor END, COALESCE(v.next_due_on, i.due_on), i.why
-                  FROM debt i, invoice v WHERE i.invoice_id = ? AND v.id <> ?
+                  CASE WHEN v.shelf = 'open' THEN 0 ELSE i.amount_minor END, COALESCE(v.next_due_on, i.due_on), i.why
+                  FROM debt i, document v WHERE i.invoice_id = ? AND v.id <> ?
                 """;
         try (PreparedStatement s = db.prepareStatement(copyInstallment)) {
             s.setLong(1, invoice);
@@ -140,7 +142,7 @@ final class SystemBench {
     /** What is open stands beside each invoice by day, as the application keeps it. */
     static void addDues(Connection db) throws SQLException {
         try (PreparedStatement s = db.prepareStatement("""
-                MERGE INTO invoice_due (invoice_id, due_on, open_minor) KEY (invoice_id, due_on)
+                MERGE INTO document_due (document_id, due_on, open_minor) KEY (document_id, due_on)
                 SELECT invoice_id, due_on, SUM(open_minor) FROM debt WHERE open_minor > 0 GROUP BY invoice_id, due_on
                 """)) {
             s.executeUpdate();

@@ -13,6 +13,8 @@ import quill.core.acts.Act;
 import quill.core.acts.ActsToCome;
 import quill.core.acts.ActsToCome.Debt;
 import quill.core.acts.ClientState;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.LateFee;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.latefee.TypedLateFeePolicy;
@@ -37,7 +39,10 @@ public class ActsToComeTest {
     @Test
     public void aDebtThatNobodyPaysIsRemindedOfAndFinedInOrder() {
         List<String> acts = words(ActsToCome.of(
-                client(debt(1, 1, DUE, "1000.00", null)), rules, LocalDate.of(2027, 2, 20), LocalDate.of(2027, 4, 30)));
+                client(debt(1, new DocumentId(1), DUE, "1000.00", null)),
+                rules,
+                LocalDate.of(2027, 2, 20),
+                LocalDate.of(2027, 4, 30)));
         assertThat(acts)
                 .containsExactly(
                         "2027-02-26 FRIENDLY 1000.00",
@@ -50,10 +55,10 @@ public class ActsToComeTest {
     @Test
     public void fourLateInstallmentsAreOneLetterInTheToneOfTheSternest() {
         ClientState state = client(
-                debt(1, 1, LocalDate.of(2027, 2, 15), "100.00", 3),
-                debt(2, 1, LocalDate.of(2027, 2, 26), "100.00", 0),
-                debt(3, 2, LocalDate.of(2027, 3, 1), "100.00", -3),
-                debt(4, 3, LocalDate.of(2027, 2, 10), "50.00", 14));
+                debt(1, new DocumentId(1), LocalDate.of(2027, 2, 15), "100.00", 3),
+                debt(2, new DocumentId(1), LocalDate.of(2027, 2, 26), "100.00", 0),
+                debt(3, new DocumentId(2), LocalDate.of(2027, 3, 1), "100.00", -3),
+                debt(4, new DocumentId(3), LocalDate.of(2027, 2, 10), "50.00", 14));
         LocalDate day = LocalDate.of(2027, 3, 1);
         List<Act> acts = reminders(ActsToCome.of(withoutFees(state), rules, day, day));
         assertThat(acts).hasSize(1);
@@ -69,8 +74,9 @@ public class ActsToComeTest {
 
     @Test
     public void oneLetterUsesUpAllStepsThatAreDue() {
-        ClientState state =
-                withoutFees(client(debt(1, 1, DUE, "100.00", 0), debt(2, 2, LocalDate.of(2027, 3, 4), "70.00", -3)));
+        ClientState state = withoutFees(client(
+                debt(1, new DocumentId(1), DUE, "100.00", 0),
+                debt(2, new DocumentId(2), LocalDate.of(2027, 3, 4), "70.00", -3)));
         List<String> acts = words(ActsToCome.of(state, rules, LocalDate.of(2027, 3, 4), LocalDate.of(2027, 3, 10)));
         // 4 March: 3 days after the first and the due date of the second, in one letter; 7 March: 3 after the second.
         assertThat(acts).containsExactly("2027-03-04 FIRM 170.00", "2027-03-07 FIRM 170.00");
@@ -79,7 +85,7 @@ public class ActsToComeTest {
     @Test
     public void aClientWasRemindedTodayAndHearsNoMoreToday() {
         ClientState state = new ClientState(
-                7,
+                new ClientId(7),
                 true,
                 null,
                 false,
@@ -87,23 +93,23 @@ public class ActsToComeTest {
                 DUE,
                 eur("0.00"),
                 OpenDebt.ORDER,
-                List.of(debt(1, 1, DUE, "10.00", -3)));
+                List.of(debt(1, new DocumentId(1), DUE, "10.00", -3)));
         assertThat(words(ActsToCome.of(state, rules, DUE, DUE.plusDays(1))))
                 .containsExactly("2027-03-02 FRIENDLY 10.00");
     }
 
     @Test
     public void creditIsCountedBeforeAReminderAndBeforeAFee() {
-        ClientState covered = withCredit(client(debt(1, 1, DUE, "100.00", null)), "100.00");
+        ClientState covered = withCredit(client(debt(1, new DocumentId(1), DUE, "100.00", null)), "100.00");
         assertThat(ActsToCome.of(covered, rules, DUE, DUE.plusDays(60))).isEmpty();
-        ClientState partly = withCredit(client(debt(1, 1, DUE, "100.00", 3)), "40.00");
+        ClientState partly = withCredit(client(debt(1, new DocumentId(1), DUE, "100.00", 3)), "40.00");
         assertThat(words(ActsToCome.of(partly, rules, LocalDate.of(2027, 3, 9), LocalDate.of(2027, 3, 15))))
                 .containsExactly("2027-03-09 fee 0.60", "2027-03-15 FINAL 60.60");
     }
 
     @Test
     public void moneyInTransitIsNeitherRemindedOfNorFined() {
-        OpenDebt open = new OpenDebt(1, 1, "2027-0001", 1, false, DUE, eur("100.00"));
+        OpenDebt open = new OpenDebt(1, new DocumentId(1), "2027-0001", 1, false, DUE, eur("100.00"));
         Debt coming = new Debt(
                 open, false, eur("100.00"), eur("100.00"), ISSUED, null, null, ONE_PERCENT, List.of(), 0, null);
         assertThat(ActsToCome.of(client(coming), rules, DUE.minusDays(5), DUE.plusDays(60)))
@@ -113,7 +119,7 @@ public class ActsToComeTest {
     @Test
     public void aMutedClientHearsNothingUntilTheDayHasPassedAndThenTheLatest() {
         ClientState muted = new ClientState(
-                7,
+                new ClientId(7),
                 true,
                 LocalDate.of(2027, 3, 5),
                 false,
@@ -121,7 +127,7 @@ public class ActsToComeTest {
                 null,
                 eur("0.00"),
                 OpenDebt.ORDER,
-                List.of(debt(1, 1, DUE, "100.00", null)));
+                List.of(debt(1, new DocumentId(1), DUE, "100.00", null)));
         List<Act> acts = ActsToCome.of(muted, rules, LocalDate.of(2027, 2, 26), LocalDate.of(2027, 3, 8));
         assertThat(acts)
                 .extracting(a -> a.on() + " " + a.stop())
@@ -132,7 +138,7 @@ public class ActsToComeTest {
     @Test
     public void aMutedInvoiceIsLeftOutOfTheLetter() {
         Debt muted = new Debt(
-                new OpenDebt(1, 1, "2027-0001", 1, false, DUE, eur("100.00")),
+                new OpenDebt(1, new DocumentId(1), "2027-0001", 1, false, DUE, eur("100.00")),
                 false,
                 eur("100.00"),
                 eur("0.00"),
@@ -143,13 +149,13 @@ public class ActsToComeTest {
                 List.of(),
                 0,
                 null);
-        ClientState state = client(muted, debt(2, 2, DUE, "30.00", -3));
+        ClientState state = client(muted, debt(2, new DocumentId(2), DUE, "30.00", -3));
         assertThat(words(ActsToCome.of(state, rules, DUE, DUE))).containsExactly("2027-03-01 FRIENDLY 30.00");
     }
 
     @Test
     public void whatIsKeptBackSaysByWhat() {
-        ClientState plain = client(debt(1, 1, DUE, "100.00", 0));
+        ClientState plain = client(debt(1, new DocumentId(1), DUE, "100.00", 0));
         String key = "reminder:7:2027-03-04";
         assertThat(stops(holding(plain, Set.of(key), false), rules)).containsExactly("KEPT_BACK", "NOTHING", "NOTHING");
         assertThat(stops(holding(plain, Set.of("fee:1:2027-03-01:1"), false), rules))
@@ -158,14 +164,15 @@ public class ActsToComeTest {
         assertThat(stops(plain, new ActsToCome.Rules(plan, false, true))).containsOnly("ALL_KEPT_BACK");
         assertThat(stops(plain, new ActsToCome.Rules(plan, true, false)))
                 .containsExactly("NOTHING", "REVIEW", "NOTHING");
-        ClientState noAddress =
-                new ClientState(7, false, null, false, Set.of(), null, eur("0.00"), OpenDebt.ORDER, plain.debts());
+        ClientState noAddress = new ClientState(
+                new ClientId(7), false, null, false, Set.of(), null, eur("0.00"), OpenDebt.ORDER, plain.debts());
         assertThat(stops(noAddress, rules)).containsExactly("NO_ADDRESS", "NOTHING", "NO_ADDRESS");
     }
 
     @Test
     public void aFeeThatIsKeptBackIsNotInTheNextLetter() {
-        ClientState held = holding(client(debt(1, 1, DUE, "100.00", 3)), Set.of("fee:1:2027-03-01:1"), false);
+        ClientState held =
+                holding(client(debt(1, new DocumentId(1), DUE, "100.00", 3)), Set.of("fee:1:2027-03-01:1"), false);
         assertThat(words(ActsToCome.of(held, rules, LocalDate.of(2027, 3, 9), LocalDate.of(2027, 3, 15))))
                 .containsExactly("2027-03-09 fee 1.00", "2027-03-15 FINAL 100.00");
     }
@@ -173,7 +180,7 @@ public class ActsToComeTest {
     @Test
     public void anInstallmentThatIsPaidIsStillAskedAboutWhileItsFeeIsOpen() {
         Debt paid = new Debt(
-                new OpenDebt(1, 1, "2027-0001", 1, false, DUE, eur("0.00")),
+                new OpenDebt(1, new DocumentId(1), "2027-0001", 1, false, DUE, eur("0.00")),
                 false,
                 eur("100.00"),
                 eur("0.00"),
@@ -194,7 +201,9 @@ public class ActsToComeTest {
 
     @Test
     public void nothingComesUpBeforeTheNextDay() {
-        ClientState state = client(debt(1, 1, DUE, "100.00", 0), debt(2, 2, DUE.plusDays(40), "60.00", null));
+        ClientState state = client(
+                debt(1, new DocumentId(1), DUE, "100.00", 0),
+                debt(2, new DocumentId(2), DUE.plusDays(40), "60.00", null));
         LocalDate from = LocalDate.of(2027, 3, 2);
         LocalDate next = ActsToCome.nextDay(state, rules).orElseThrow();
         assertThat(next).isEqualTo("2027-03-04");
@@ -205,7 +214,7 @@ public class ActsToComeTest {
 
     @Test
     public void aLetterSentBeforeItsDayAsksForNoFeeThatIsNotChargedYet() {
-        ClientState state = client(debt(1, 1, DUE, "1000.00", 3));
+        ClientState state = client(debt(1, new DocumentId(1), DUE, "1000.00", 3));
         List<Act> acts = ActsToCome.of(state, rules, LocalDate.of(2027, 3, 5), LocalDate.of(2027, 3, 20));
         Act.Reminder announced = (Act.Reminder) acts.get(1);
         assertThat(announced.amount()).isEqualTo(eur("1010.00"));
@@ -215,8 +224,8 @@ public class ActsToComeTest {
     @Test
     public void whatWasAskedForMoreSternlyIsNotInAMilderLetterAndWaitsForAStepAsStern() {
         // The first had its firm letter on 4 March; the second falls due on 10 March.
-        Debt firm = asked(debt(1, 1, DUE, "100.00", 3), Tone.FIRM);
-        ClientState state = withoutFees(client(firm, debt(2, 2, DUE.plusDays(9), "30.00", -3)));
+        Debt firm = asked(debt(1, new DocumentId(1), DUE, "100.00", 3), Tone.FIRM);
+        ClientState state = withoutFees(client(firm, debt(2, new DocumentId(2), DUE.plusDays(9), "30.00", -3)));
         List<Act> acts = ActsToCome.of(state, rules, LocalDate.of(2027, 3, 5), LocalDate.of(2027, 3, 24));
         assertThat(words(acts))
                 .containsExactly(
@@ -229,30 +238,30 @@ public class ActsToComeTest {
     @Test
     public void aStepMilderThanTheLastLetterAboutItIsPassedOver() {
         // It stood in the final letter about another debt: its own firm step asks for nothing, its final one does.
-        Debt once = asked(debt(1, 1, DUE, "100.00", 0), Tone.FINAL);
+        Debt once = asked(debt(1, new DocumentId(1), DUE, "100.00", 0), Tone.FINAL);
         List<Act> acts = ActsToCome.of(withoutFees(client(once)), rules, DUE.plusDays(1), DUE.plusDays(20));
         assertThat(words(acts)).containsExactly("2027-03-15 FINAL 100.00");
     }
 
     @Test
     public void aFeeWaitsWithItsInstallment() {
-        Debt finalOnes = asked(debt(1, 1, DUE, "100.00", 14), Tone.FINAL);
+        Debt finalOnes = asked(debt(1, new DocumentId(1), DUE, "100.00", 14), Tone.FINAL);
         Debt fee = feeOnTheFirst(LocalDate.of(2027, 3, 16));
-        ClientState state = client(finalOnes, fee, debt(2, 2, DUE.plusDays(19), "30.00", -3));
+        ClientState state = client(finalOnes, fee, debt(2, new DocumentId(2), DUE.plusDays(19), "30.00", -3));
         List<Act> acts = ActsToCome.of(state, rules, LocalDate.of(2027, 3, 20), LocalDate.of(2027, 3, 20));
         assertThat(words(reminders(acts))).containsExactly("2027-03-20 FRIENDLY 30.00");
     }
 
     @Test
     public void theLastLetterOfADebtThatIsNotLateYetKeepsNothingBack() {
-        Debt ahead = asked(debt(1, 1, DUE, "100.00", -3), Tone.FINAL);
+        Debt ahead = asked(debt(1, new DocumentId(1), DUE, "100.00", -3), Tone.FINAL);
         assertThat(words(ActsToCome.of(withoutFees(client(ahead)), rules, DUE, DUE)))
                 .containsExactly("2027-03-01 FRIENDLY 100.00");
     }
 
     private static Debt feeOnTheFirst(LocalDate chargedOn) {
         return new Debt(
-                new OpenDebt(9, 1, "2027-0001", 1001, true, chargedOn, eur("1.00")),
+                new OpenDebt(9, new DocumentId(1), "2027-0001", 1001, true, chargedOn, eur("1.00")),
                 false,
                 eur("1.00"),
                 eur("0.00"),
@@ -297,7 +306,7 @@ public class ActsToComeTest {
         return acts.stream().filter(a -> a instanceof Act.Reminder).toList();
     }
 
-    private static Debt debt(long id, long document, LocalDate due, String open, Integer used) {
+    private static Debt debt(long id, DocumentId document, LocalDate due, String open, Integer used) {
         return new Debt(
                 new OpenDebt(id, document, "2027-000" + document, 1, false, due, eur(open)),
                 false,
@@ -342,15 +351,17 @@ public class ActsToComeTest {
     }
 
     private static ClientState client(Debt... debts) {
-        return new ClientState(7, true, null, false, Set.of(), null, eur("0.00"), OpenDebt.ORDER, List.of(debts));
+        return new ClientState(
+                new ClientId(7), true, null, false, Set.of(), null, eur("0.00"), OpenDebt.ORDER, List.of(debts));
     }
 
     private static ClientState holding(ClientState s, Set<String> keys, boolean all) {
-        return new ClientState(7, true, null, all, keys, null, s.credit(), OpenDebt.ORDER, s.debts());
+        return new ClientState(new ClientId(7), true, null, all, keys, null, s.credit(), OpenDebt.ORDER, s.debts());
     }
 
     private static ClientState withCredit(ClientState s, String credit) {
-        return new ClientState(7, true, null, false, Set.of(), null, eur(credit), OpenDebt.ORDER, s.debts());
+        return new ClientState(
+                new ClientId(7), true, null, false, Set.of(), null, eur(credit), OpenDebt.ORDER, s.debts());
     }
 
     private static Money eur(String amount) {

@@ -9,6 +9,7 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Aging;
 import quill.core.ledger.Aging.Band;
 import quill.core.ledger.Appropriation;
@@ -87,7 +88,7 @@ public class AgingTest {
 
     @Test
     public void aWaivedFeeMirrorsTheChargedOne() {
-        var charged = Bookings.lateFee(3, eur("11.63"), List.of());
+        var charged = Bookings.lateFee(new DocumentId(3), eur("11.63"), List.of());
         var waived = Bookings.reversed(Entry.Event.LATE_FEE_WAIVED, charged);
         for (int i = 0; i < charged.postings().size(); i++) {
             assertThat(waived.postings().get(i).amount())
@@ -102,7 +103,7 @@ public class AgingTest {
     }
 
     private static OpenDebt debt(long id, boolean fee, LocalDate due, String open) {
-        return new OpenDebt(id, 1, "2027-0001", (int) id, fee, due, eur(open));
+        return new OpenDebt(id, new DocumentId(1), "2027-0001", (int) id, fee, due, eur(open));
     }
 
     private static Money eur(String amount) {

@@ -17,6 +17,7 @@ import quill.core.document.DocumentReckoning;
 import quill.core.document.Extent;
 import quill.core.document.Line;
 import quill.core.document.Totals;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Account;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.Bookings;
@@ -78,7 +79,7 @@ public class AppropriationTest {
         for (int i = 0; i < count; i++) {
             debts.add(new OpenDebt(
                     i + 1,
-                    1 + i / 2,
+                    new DocumentId(1 + i / 2),
                     "2027-000" + (1 + i / 2),
                     1 + i % 2,
                     random.nextInt(4) == 0,
@@ -102,7 +103,7 @@ public class AppropriationTest {
         for (boolean inside : new boolean[] {false, true}) {
             List<Line> lines = List.of(line("3", "10.12", high), line("1", "49.99", exempt), line("0.5", "0.01", high));
             Totals totals = DocumentReckoning.reckon(EUR, lines, inside, TaxRounding.PER_TAX);
-            Entry issued = Bookings.issued(7, totals);
+            Entry issued = Bookings.issued(new DocumentId(7), totals);
             Entry credited = Bookings.reversed(Entry.Event.CREDIT_NOTE, issued);
             for (int i = 0; i < issued.postings().size(); i++) {
                 Posting a = issued.postings().get(i);

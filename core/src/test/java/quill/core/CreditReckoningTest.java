@@ -22,6 +22,7 @@ import quill.core.document.Line;
 import quill.core.document.Taken;
 import quill.core.document.TaxGroup;
 import quill.core.document.Totals;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Posting;
 import quill.core.money.Amounts;
@@ -127,9 +128,11 @@ public class CreditReckoningTest {
                     .extracting(TaxTotal::amount)
                     .isEqualTo(t.taxes().stream().map(TaxTotal::amount).toList());
             assertThat(note.groups()).isEqualTo(t.groups());
-            List<Posting> mirrored = Bookings.reversed(quill.core.ledger.Entry.Event.CREDIT_NOTE, Bookings.issued(9, t))
+            List<Posting> mirrored = Bookings.reversed(
+                            quill.core.ledger.Entry.Event.CREDIT_NOTE, Bookings.issued(new DocumentId(9), t))
                     .postings();
-            assertThat(Bookings.creditNote(9, note, t.due(), t.prepaid()).postings())
+            assertThat(Bookings.creditNote(new DocumentId(9), note, t.due(), t.prepaid())
+                            .postings())
                     .containsExactlyInAnyOrderElementsOf(mirrored);
         }
     }
@@ -183,7 +186,7 @@ public class CreditReckoningTest {
         Money given = note.total().plus(note.rounding());
         Money books = Amounts.sum(
                 currency,
-                Bookings.creditNote(1, note, given, Money.zero(currency)).postings().stream()
+                Bookings.creditNote(new DocumentId(1), note, given, Money.zero(currency)).postings().stream()
                         .map(Posting::amount)
                         .toList());
         assertThat(books.isZero()).isTrue();

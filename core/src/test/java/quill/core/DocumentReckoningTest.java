@@ -18,6 +18,7 @@ import quill.core.document.DocumentReckoning;
 import quill.core.document.Extent;
 import quill.core.document.Line;
 import quill.core.document.Totals;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Posting;
 import quill.core.money.Amounts;
@@ -194,7 +195,7 @@ public class DocumentReckoningTest {
                 .isEqualTo(totals.tax());
         assertThat(totals.net().plus(totals.tax())).isEqualTo(totals.total());
         if (totals.total().isPositive()) {
-            List<Posting> postings = Bookings.issued(1, totals).postings();
+            List<Posting> postings = Bookings.issued(new DocumentId(1), totals).postings();
             assertThat(Amounts.sum(
                                     currency,
                                     postings.stream().map(Posting::amount).toList())

@@ -14,6 +14,7 @@ import quill.core.document.DraftReading;
 import quill.core.document.NumberPattern;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
 import quill.core.schedule.TypedTerm;
 import quill.core.tax.Tax;
 
@@ -80,7 +81,17 @@ public class DraftReadingTest {
                 .extracting(Problem::field)
                 .containsExactly("rate", "schedule[0].share");
         DraftReading.Read dates = DraftReading.read(
-                new TypedDraft(1L, "EUR", "", "", "31 Feb", "", false, List.of(line("1", "1", "")), List.of(), ""),
+                new TypedDraft(
+                        new ClientId(1),
+                        "EUR",
+                        "",
+                        "",
+                        "31 Feb",
+                        "",
+                        false,
+                        List.of(line("1", "1", "")),
+                        List.of(),
+                        ""),
                 TAXES,
                 CurrencyUnit.EUR);
         assertThat(dates.problems()).extracting(Problem::field).containsExactly("supplyDate");
@@ -89,7 +100,7 @@ public class DraftReadingTest {
     @Test
     public void outsideScopeMixesWithNothing() {
         TypedDraft mixed = new TypedDraft(
-                1L,
+                new ClientId(1),
                 "EUR",
                 "",
                 "",
@@ -109,7 +120,16 @@ public class DraftReadingTest {
         TypedLine blank = new TypedLine("", "", "", "", "", List.of("high"));
         DraftReading.Read read = DraftReading.read(
                 new TypedDraft(
-                        1L, "EUR", "", "", "", "", false, List.of(blank, line("1,234.5", "2", "5")), List.of(), ""),
+                        new ClientId(1),
+                        "EUR",
+                        "",
+                        "",
+                        "",
+                        "",
+                        false,
+                        List.of(blank, line("1,234.5", "2", "5")),
+                        List.of(),
+                        ""),
                 TAXES,
                 CurrencyUnit.EUR);
         assertThat(read.problems()).isEmpty();
@@ -148,7 +168,7 @@ public class DraftReadingTest {
 
     private static DraftReading.Read read(String currency, TypedLine line, TypedTerm term) {
         return DraftReading.read(
-                new TypedDraft(1L, currency, "", "", "", "", false, List.of(line), List.of(term), ""),
+                new TypedDraft(new ClientId(1), currency, "", "", "", "", false, List.of(line), List.of(term), ""),
                 TAXES,
                 CurrencyUnit.EUR);
     }

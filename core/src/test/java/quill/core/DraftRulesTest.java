@@ -19,6 +19,7 @@ import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedExtra;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
 import quill.core.money.Percent;
 import quill.core.schedule.TypedTerm;
 import quill.core.tax.Exemption;
@@ -166,7 +167,7 @@ public class DraftRulesTest {
             String rate,
             String prepaid) {
         return new TypedDraft(
-                1L,
+                new ClientId(1),
                 currency,
                 rate,
                 "",

@@ -13,6 +13,7 @@ import org.joda.money.Money;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.document.DocumentReckoning;
+import quill.core.id.DocumentId;
 import quill.core.latefee.FeeTax;
 import quill.core.latefee.LateFee;
 import quill.core.latefee.LateFeePolicy;
@@ -132,7 +133,7 @@ public class FeeTaxTest {
     }
 
     private static void checkEntry(LateFee charged) {
-        Entry entry = Bookings.lateFee(7, charged.amount(), charged.taxes());
+        Entry entry = Bookings.lateFee(new DocumentId(7), charged.amount(), charged.taxes());
         assertThat(entry.postings().stream().map(Posting::amount).reduce(Money::plus))
                 .hasValueSatisfying(sum -> assertThat(sum.isZero()).isTrue());
         assertThat(entry.postings().stream().filter(p -> p.account() == Account.TAX))

@@ -9,6 +9,7 @@ import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.testng.annotations.Test;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Account;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.Bookings;
@@ -60,7 +61,7 @@ public class LedgerTest {
         assertThat(paid.postings())
                 .containsExactly(
                         new Posting(Account.BANK, "", null, eur("60.00")),
-                        new Posting(Account.RECEIVABLE, "", 1L, eur("-50.00")),
+                        new Posting(Account.RECEIVABLE, "", new DocumentId(1), eur("-50.00")),
                         new Posting(Account.CLIENT_CREDIT, "", null, eur("-10.00")));
         Entry undone = Bookings.paymentUndone(Account.BANK, eur("60.00"), appropriation.parts());
         assertThat(undone.postings())
@@ -107,7 +108,7 @@ public class LedgerTest {
     }
 
     private static OpenDebt debt(long id, String number, int position, LocalDate due, String open) {
-        return new OpenDebt(id, id, number, position, false, due, eur(open));
+        return new OpenDebt(id, new DocumentId(id), number, position, false, due, eur(open));
     }
 
     private static Money eur(String amount) {

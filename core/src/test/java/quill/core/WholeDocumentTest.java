@@ -22,6 +22,7 @@ import quill.core.document.Extent;
 import quill.core.document.Line;
 import quill.core.document.TaxGroup;
 import quill.core.document.Totals;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Account;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Posting;
@@ -105,7 +106,7 @@ public class WholeDocumentTest {
                 new CashRounding(eur("0.05"))));
         assertThat(t.rounding()).isEqualTo(eur("-0.01"));
         assertThat(t.due()).isEqualTo(eur("5.00"));
-        assertThat(Bookings.issued(3, t).postings())
+        assertThat(Bookings.issued(new DocumentId(3), t).postings())
                 .extracting(p -> p.account() + " " + Amounts.plain(p.amount()))
                 .containsExactly("RECEIVABLE 5.00", "CLIENT_DEPOSITS 5.01", "ROUNDING 0.01", "INCOME -10.02");
     }
@@ -149,7 +150,7 @@ public class WholeDocumentTest {
             }
             Money books = sum(
                     currency,
-                    Bookings.issued(1, t).postings().stream()
+                    Bookings.issued(new DocumentId(1), t).postings().stream()
                             .map(Posting::amount)
                             .toList());
             assertThat(books.isZero()).isTrue();
@@ -232,7 +233,7 @@ public class WholeDocumentTest {
         Documents documents = new Documents(46, Documents.ALL);
         for (int i = 0; i < 1_000; i++) {
             CurrencyUnit currency = CurrencyUnit.of(CURRENCIES.get(i % 3));
-            List<Posting> postings = Bookings.issued(1, Documents.totals(documents.next(currency)))
+            List<Posting> postings = Bookings.issued(new DocumentId(1), Documents.totals(documents.next(currency)))
                     .postings();
             Exchange exchange = new Exchange(CurrencyUnit.GBP, new BigDecimal("0.7391"));
             Valuation valued = Valuation.of(

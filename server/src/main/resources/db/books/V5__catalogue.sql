@@ -39,7 +39,7 @@ CREATE TABLE stock_movement (
   item_id BIGINT NOT NULL REFERENCES item (id),
   kind VARCHAR(12) NOT NULL,
   quantity DECIMAL(24, 6) NOT NULL,
-  invoice_id BIGINT REFERENCES invoice (id),
+  invoice_id BIGINT REFERENCES document (id),
   moved_at TIMESTAMP WITH TIME ZONE NOT NULL,
   who VARCHAR(120) NOT NULL
 );

@@ -7,7 +7,7 @@ CREATE TABLE payment (
   request_key VARCHAR(80) NOT NULL UNIQUE,
   client_id BIGINT NOT NULL REFERENCES client (id),
   client_name VARCHAR(120) NOT NULL,
-  invoice_id BIGINT REFERENCES invoice (id),
+  invoice_id BIGINT REFERENCES document (id),
   number VARCHAR(60),
   way VARCHAR(10) NOT NULL,
   currency CHAR(3) NOT NULL,
@@ -75,7 +75,7 @@ CREATE INDEX posting_sums ON posting (account, detail, currency, amount_minor, o
 -- 1000. Who owes it stands on it as long as anything of it is open: all sums of what is open are read from one index.
 CREATE TABLE debt (
   id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
-  invoice_id BIGINT NOT NULL REFERENCES invoice (id),
+  invoice_id BIGINT NOT NULL REFERENCES document (id),
   number VARCHAR(60) NOT NULL,
   place INT NOT NULL,
   deposit BOOLEAN NOT NULL,
@@ -110,7 +110,7 @@ CREATE INDEX appropriation_of_payment ON appropriation (payment_id, id);
 
 -- Credit of a credit note that waits for the draft which replaces its invoice: nothing else takes it.
 CREATE TABLE waiting_credit (
-  draft_id BIGINT PRIMARY KEY REFERENCES invoice (id),
+  draft_id BIGINT PRIMARY KEY REFERENCES document (id),
   client_id BIGINT NOT NULL REFERENCES client (id),
   currency CHAR(3) NOT NULL,
   amount_minor BIGINT NOT NULL CHECK (amount_minor > 0)
@@ -122,7 +122,7 @@ CREATE INDEX waiting_credit_of_client ON waiting_credit (client_id, currency);
 CREATE TABLE card_order (
   id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
   order_key VARCHAR(80) NOT NULL UNIQUE,
-  invoice_id BIGINT NOT NULL REFERENCES invoice (id),
+  invoice_id BIGINT NOT NULL REFERENCES document (id),
   client_id BIGINT NOT NULL REFERENCES client (id),
   installments VARCHAR(4000) NOT NULL,
   currency CHAR(3) NOT NULL,

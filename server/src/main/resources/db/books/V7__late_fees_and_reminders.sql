@@ -14,11 +14,10 @@ CREATE TABLE client_late_fee (
   policy VARCHAR(1000000) NOT NULL
 );
 
--- The policy, and the invoice's sets of taxes where its fees bear tax.
+-- As it was printed, with the invoice's sets of taxes where its fees bear tax.
 CREATE TABLE fixed_late_fee (
-  invoice_id BIGINT PRIMARY KEY REFERENCES invoice (id),
-  policy VARCHAR(1000000) NOT NULL,
-  tax VARCHAR(1000000)
+  invoice_id BIGINT PRIMARY KEY REFERENCES document (id),
+  policy VARCHAR(1000000) NOT NULL
 );
 
 -- A fee charged, waived, or not charged after review: its key is used up in each case. The fee itself is without tax that was
@@ -26,7 +25,7 @@ CREATE TABLE fixed_late_fee (
 CREATE TABLE late_fee (
   id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
   installment_id BIGINT NOT NULL REFERENCES debt (id),
-  invoice_id BIGINT NOT NULL REFERENCES invoice (id),
+  invoice_id BIGINT NOT NULL REFERENCES document (id),
   client_id BIGINT NOT NULL REFERENCES client (id),
   due_on DATE NOT NULL,
   sequence INT NOT NULL CHECK (sequence > 0),
@@ -78,7 +77,7 @@ CREATE TABLE client_chasing (
 CREATE INDEX client_chasing_look ON client_chasing (look_on, client_id);
 
 CREATE TABLE muted_invoice (
-  invoice_id BIGINT PRIMARY KEY REFERENCES invoice (id),
+  invoice_id BIGINT PRIMARY KEY REFERENCES document (id),
   muted_until DATE NOT NULL
 );
 
@@ -120,7 +119,7 @@ CREATE TABLE run_act (
   act_key VARCHAR(120) NOT NULL,
   kind VARCHAR(10) NOT NULL,
   client_id BIGINT NOT NULL REFERENCES client (id),
-  invoice_id BIGINT NOT NULL REFERENCES invoice (id),
+  invoice_id BIGINT NOT NULL REFERENCES document (id),
   currency CHAR(3) NOT NULL,
   announced_minor BIGINT,
   amount_minor BIGINT,

@@ -8,7 +8,7 @@ CREATE TABLE message (
   message_id VARCHAR(200) NOT NULL UNIQUE,
   kind VARCHAR(20) NOT NULL,
   client_id BIGINT NOT NULL REFERENCES client (id),
-  invoice_id BIGINT NOT NULL REFERENCES invoice (id),
+  invoice_id BIGINT NOT NULL REFERENCES document (id),
   to_address VARCHAR(200) NOT NULL,
   subject VARCHAR(500) NOT NULL,
   attachment VARCHAR(20) NOT NULL,
@@ -20,8 +20,9 @@ CREATE TABLE message (
   made_at TIMESTAMP WITH TIME ZONE NOT NULL,
   sent_on DATE,
   by_hand BOOLEAN DEFAULT FALSE NOT NULL,
-  credit_note_id BIGINT REFERENCES credit_note (id),
-  made_by VARCHAR(120) DEFAULT 'by itself' NOT NULL,
+  credit_note_id BIGINT REFERENCES document (id),
+  made_by_kind VARCHAR(10) NOT NULL,
+  made_by VARCHAR(120) NOT NULL,
   called_back BOOLEAN DEFAULT FALSE NOT NULL,
   kept_back_act VARCHAR(120)
 );
@@ -38,7 +39,7 @@ CREATE TABLE message_text (
 
 CREATE TABLE message_about (
   message_id BIGINT NOT NULL REFERENCES message (id),
-  invoice_id BIGINT NOT NULL REFERENCES invoice (id),
+  invoice_id BIGINT NOT NULL REFERENCES document (id),
   PRIMARY KEY (message_id, invoice_id)
 );
 CREATE INDEX message_about_invoice ON message_about (invoice_id, message_id);
@@ -63,6 +64,7 @@ CREATE TABLE happening (
   client_id BIGINT,
   happened_on DATE NOT NULL,
   happened_at TIMESTAMP WITH TIME ZONE NOT NULL,
+  actor VARCHAR(10) NOT NULL,
   who VARCHAR(120) NOT NULL,
   what VARCHAR(1000) NOT NULL,
   about_kind VARCHAR(10),

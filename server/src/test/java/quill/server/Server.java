@@ -13,6 +13,8 @@ import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.schedule.TypedTerm;
 import quill.core.tax.TaxRounding;
@@ -159,20 +161,27 @@ public final class Server implements AutoCloseable {
         bean(BusinessClock.class).moveTo(day.atTime(time).atZone(ZONE));
     }
 
-    public long client(String name, boolean withAddress) {
+    public ClientId client(String name, boolean withAddress) {
         String email = withAddress ? name.replace(' ', '.').toLowerCase() + "@clients.example" : "";
         return bean(ClientsService.class)
-                .make(new Client(0, name, "", email, "There 2", "", 1))
+                .make(new Client(ClientId.NEW, name, "", email, "There 2", "", 1))
                 .id();
     }
 
     /** Issues an invoice of one line without sending it. @param terms such as {@code 40%@0 rest@30} */
-    public long issue(long client, String price, String terms, TypedLateFeePolicy lateFee) {
+    public DocumentId issue(ClientId client, String price, String terms, TypedLateFeePolicy lateFee) {
         return issue(client, "Work", price, terms, lateFee);
     }
 
     /** The same, of work of another name. */
-    public long issue(long client, String work, String price, String terms, TypedLateFeePolicy lateFee) {
+    public DocumentId issue(ClientId client, String work, String price, String terms, TypedLateFeePolicy lateFee) {
+        return bean(InvoicesService.class)
+                .issue(draft(client, work, price, terms, lateFee), 1)
+                .id();
+    }
+
+    /** Begins a draft of one line. */
+    public DocumentId draft(ClientId client, String work, String price, String terms, TypedLateFeePolicy lateFee) {
         List<TypedTerm> schedule = List.of(terms.split(" ")).stream()
                 .map(t -> t.split("@"))
                 .map(t -> new TypedTerm(t[0].startsWith("d"), t[0].replace("d", ""), t[1]))
@@ -189,12 +198,11 @@ public final class Server implements AutoCloseable {
                 schedule,
                 "",
                 lateFee);
-        InvoicesService invoices = bean(InvoicesService.class);
-        return invoices.issue(invoices.begin(draft, null), 1).id();
+        return bean(InvoicesService.class).begin(draft);
     }
 
     /** Records a transfer. @return the payment's id */
-    public long pay(long client, Long invoice, String amount, LocalDate valueOn) {
+    public long pay(ClientId client, DocumentId invoice, String amount, LocalDate valueOn) {
         return bean(PaymentsService.class)
                 .record(new PaymentsService.Recorded(
                         "server-test-" + payments++, client, invoice, "TRANSFER", amount, valueOn.toString(), ""))

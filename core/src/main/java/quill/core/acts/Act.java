@@ -5,6 +5,7 @@ import java.util.List;
 import org.joda.money.Money;
 import quill.core.TypedDate;
 import quill.core.Why;
+import quill.core.id.ClientId;
 import quill.core.latefee.LateFee;
 import quill.core.money.Amounts;
 import quill.core.reminder.ReminderStep;
@@ -40,7 +41,7 @@ public sealed interface Act {
     LocalDate on();
 
     /** Whose it is. */
-    long client();
+    ClientId client();
 
     /** What is charged, or asked for. */
     Money amount();
@@ -55,7 +56,7 @@ public sealed interface Act {
     Why why();
 
     /** A late fee is charged. */
-    record Fee(LocalDate on, long client, ActsToCome.Debt debt, LateFee fee, Stop stop) implements Act {
+    record Fee(LocalDate on, ClientId client, ActsToCome.Debt debt, LateFee fee, Stop stop) implements Act {
         @Override
         public String key() {
             return key(debt, fee);
@@ -89,7 +90,7 @@ public sealed interface Act {
      * @param items what it asks for, in the order in which money settles it
      */
     record Reminder(
-            LocalDate on, long client, ReminderStep step, List<Item> items, Money amount, Stop stop, boolean isNew)
+            LocalDate on, ClientId client, ReminderStep step, List<Item> items, Money amount, Stop stop, boolean isNew)
             implements Act {
         /** Copies the items. */
         public Reminder {
@@ -102,12 +103,12 @@ public sealed interface Act {
         }
 
         /** The key of a client's reminder on a day: there is one at most. */
-        public static String key(long client, LocalDate day) {
+        public static String key(ClientId client, LocalDate day) {
             return keysOf(client) + day;
         }
 
         /** What the keys of all of a client's reminders begin with. */
-        public static String keysOf(long client) {
+        public static String keysOf(ClientId client) {
             return "reminder:" + client + ":";
         }
 

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 import org.joda.money.Money;
+import quill.core.id.ClientId;
 import quill.core.ledger.OpenDebt;
 
 /**
@@ -19,7 +20,7 @@ import quill.core.ledger.OpenDebt;
  * @param order in which money settles debts
  */
 public record ClientState(
-        long client,
+        ClientId client,
         boolean hasAddress,
         LocalDate mutedUntil,
         boolean keptBack,

@@ -174,7 +174,8 @@ final class Summing {
                         full, bearing.stream().map(g -> g.lines.getAmount()).toList()));
             }
         }
-        boolean tooMuch = full.isPositive() && (bearing.isEmpty() || full.isGreaterThan(sum));
+        // Where no lines bear it, as with a percentage of nothing but returns, it would be printed and not counted.
+        boolean tooMuch = bearing.isEmpty() && !full.isZero() || full.isPositive() && full.isGreaterThan(sum);
         Money relief = Money.zero(currency);
         List<ExtraTotal.Part> parts = new ArrayList<>();
         for (int i = 0; i < bearing.size(); i++) {

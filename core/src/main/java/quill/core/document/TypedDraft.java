@@ -2,6 +2,7 @@ package quill.core.document;
 
 import java.util.List;
 import java.util.Map;
+import quill.core.id.ClientId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.money.DecimalMark;
 import quill.core.schedule.TypedTerm;
@@ -25,7 +26,7 @@ import quill.core.schedule.TypedTerm;
  *     setting changes no draft and no copy
  */
 public record TypedDraft(
-        Long clientId,
+        ClientId clientId,
         String currency,
         String rate,
         String subject,
@@ -111,7 +112,7 @@ public record TypedDraft(
 
     /** Lines and schedule, and nothing that most invoices do without. */
     public TypedDraft(
-            Long clientId,
+            ClientId clientId,
             String currency,
             String subject,
             String reference,
@@ -147,7 +148,7 @@ public record TypedDraft(
 
     /** With numbers as programs write them. */
     public TypedDraft(
-            Long clientId,
+            ClientId clientId,
             String currency,
             String rate,
             String subject,
@@ -193,7 +194,7 @@ public record TypedDraft(
 
     /** Without a late-fee policy of its own. */
     public TypedDraft(
-            Long clientId,
+            ClientId clientId,
             String currency,
             String subject,
             String reference,
@@ -222,12 +223,12 @@ public record TypedDraft(
     }
 
     /** The same for another client. */
-    public TypedDraft forClient(Long other) {
+    public TypedDraft forClient(ClientId other) {
         return with(other, rate, supplyDate, supplyEnd, prepaid, lines);
     }
 
     private TypedDraft with(
-            Long client, String otherRate, String begin, String end, String paid, List<TypedLine> otherLines) {
+            ClientId client, String otherRate, String begin, String end, String paid, List<TypedLine> otherLines) {
         return new TypedDraft(
                 client,
                 currency,

@@ -9,6 +9,7 @@ import quill.core.document.CreditTotals;
 import quill.core.document.Creditable;
 import quill.core.document.IncomeReckoning;
 import quill.core.document.Totals;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.core.tax.TaxTotal;
 
@@ -20,7 +21,7 @@ public final class Bookings {
      * Debit receivable with what is due, client deposits with what was prepaid, and rounding; credit income by
      * category, tax by rate.
      */
-    public static Entry issued(long document, Totals totals) {
+    public static Entry issued(DocumentId document, Totals totals) {
         List<Posting> postings = new ArrayList<>();
         add(postings, Account.RECEIVABLE, "", document, totals.due());
         add(postings, Account.CLIENT_DEPOSITS, "", document, totals.prepaid());
@@ -55,7 +56,7 @@ public final class Bookings {
      * @param debts what it takes off the invoice's open installments
      * @param deposits what goes back to deposits held
      */
-    public static Entry creditNote(long document, CreditTotals note, Money debts, Money deposits) {
+    public static Entry creditNote(DocumentId document, CreditTotals note, Money debts, Money deposits) {
         List<Posting> postings = new ArrayList<>();
         note.income()
                 .forEach(i ->
@@ -139,7 +140,7 @@ public final class Bookings {
     }
 
     /** Debit receivable; credit late-fee income, and tax by rate where fees bear any. Waived, it is reversed. */
-    public static Entry lateFee(long document, Money amount, List<TaxTotal> taxes) {
+    public static Entry lateFee(DocumentId document, Money amount, List<TaxTotal> taxes) {
         List<Posting> postings = new ArrayList<>();
         add(postings, Account.RECEIVABLE, "", document, amount);
         Money tax = Amounts.sum(
@@ -150,14 +151,14 @@ public final class Bookings {
         return new Entry(Entry.Event.LATE_FEE, postings);
     }
 
-    private static void add(List<Posting> postings, Account account, String detail, Long document, Money amount) {
+    private static void add(List<Posting> postings, Account account, String detail, DocumentId document, Money amount) {
         if (!amount.isZero()) {
             postings.add(new Posting(account, detail, document, amount));
         }
     }
 
-    private static Map<Long, Money> byDocument(List<Appropriation.Part> parts) {
-        Map<Long, Money> sums = new LinkedHashMap<>();
+    private static Map<DocumentId, Money> byDocument(List<Appropriation.Part> parts) {
+        Map<DocumentId, Money> sums = new LinkedHashMap<>();
         parts.forEach(p -> sums.merge(p.debt().document(), p.amount(), Money::plus));
         return sums;
     }

@@ -3,6 +3,7 @@ package quill.core.ledger;
 import java.time.LocalDate;
 import java.util.Comparator;
 import org.joda.money.Money;
+import quill.core.id.DocumentId;
 
 /**
  * An installment or a late fee with money still open.
@@ -13,7 +14,8 @@ import org.joda.money.Money;
  * @param fee whether it is a late fee
  * @param dueOn for a late fee the day it was charged
  */
-public record OpenDebt(long id, long document, String number, int position, boolean fee, LocalDate dueOn, Money open) {
+public record OpenDebt(
+        long id, DocumentId document, String number, int position, boolean fee, LocalDate dueOn, Money open) {
     /** The order in which money settles debts: due date, installments before fees, document number, installment. */
     public static final Comparator<OpenDebt> ORDER = Comparator.comparing(OpenDebt::dueOn)
             .thenComparing(OpenDebt::fee)

@@ -2,6 +2,7 @@ package quill.core.ledger;
 
 import java.util.Objects;
 import org.joda.money.Money;
+import quill.core.id.DocumentId;
 
 /**
  * One side of an entry.
@@ -11,9 +12,9 @@ import org.joda.money.Money;
  * @param document key of the invoice that it belongs to, or null
  * @param amount a debit above zero, a credit below it; never zero
  */
-public record Posting(Account account, String detail, String category, Long document, Money amount) {
+public record Posting(Account account, String detail, String category, DocumentId document, Money amount) {
     /** One of no category. */
-    public Posting(Account account, String detail, Long document, Money amount) {
+    public Posting(Account account, String detail, DocumentId document, Money amount) {
         this(account, detail, "", document, amount);
     }
 

@@ -55,9 +55,13 @@ public final class Amounts {
      * A unit price with the decimals of its currency at least: in euro 68 is {@code 68.00}, and 0.625 stays {@code 0.625}.
      */
     public static String price(BigDecimal price, CurrencyUnit currency) {
+        return priced(price, currency).toPlainString();
+    }
+
+    /** The same as a number. */
+    public static BigDecimal priced(BigDecimal price, CurrencyUnit currency) {
         BigDecimal plain = price.stripTrailingZeros();
-        return plain.setScale(Math.max(plain.scale(), currency.getDecimalPlaces()))
-                .toPlainString();
+        return plain.setScale(Math.max(plain.scale(), currency.getDecimalPlaces()));
     }
 
     /** The same for a number that is no amount, such as a unit price: its decimals stay as they are. */

@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
 import quill.core.ledger.Aging;
 import quill.core.ledger.OpenDebt;
 import quill.core.ledger.Standing;
@@ -55,7 +56,7 @@ class AgingController {
         this.clock = clock;
     }
 
-    record AgingRow(long clientId, String client, List<Band> bands, Amount total) {}
+    record AgingRow(ClientId clientId, String client, List<Band> bands, Amount total) {}
 
     /**
      * What is open in one currency; sums of two are never added.
@@ -69,7 +70,7 @@ class AgingController {
             List<Band> totals,
             Amount total,
             int count,
-            @Schema(nullable = true) Long more) {}
+            @Schema(nullable = true) ClientId more) {}
 
     /** @param tables the business's own currency first, then each other in which anything is open */
     record AgingView(LocalDate on, List<AgingTable> tables) {}
@@ -84,7 +85,7 @@ class AgingController {
     /** A further page of a currency. @param after id of the last client of the page before */
     @GetMapping("/aging/page")
     @OneSnapshot
-    AgingTable page(@RequestParam String currency, @RequestParam long after) {
+    AgingTable page(@RequestParam String currency, @RequestParam ClientId after) {
         List<Problem> problems = new ArrayList<>();
         CurrencyUnit unit = TypedNumber.currency("currency", currency, problems);
         if (!problems.isEmpty()) {
@@ -124,7 +125,7 @@ class AgingController {
                                 > 0)
                         .toList();
         List<OpenSums.ClientSum> page = rest.stream().limit(most).toList();
-        Map<Long, List<OpenDebt>> open = debts.openByClient(
+        Map<ClientId, List<OpenDebt>> open = debts.openByClient(
                 page.stream().map(OpenSums.ClientSum::clientId).toList(), currency);
         List<AgingRow> rows = page.stream()
                 .map(s -> {
@@ -171,7 +172,7 @@ class AgingController {
         List<OpenSums.Owed> all = sums.all();
         List<OpenSums.ClientSum> owing = new ArrayList<>(sums.byClient(all, today, today));
         owing.sort(BY_NAME);
-        Map<CurrencyUnit, Map<Long, List<OpenDebt>>> open = owing.stream()
+        Map<CurrencyUnit, Map<ClientId, List<OpenDebt>>> open = owing.stream()
                 .collect(Collectors.groupingBy(
                         c -> c.open().getCurrencyUnit(),
                         Collectors.mapping(OpenSums.ClientSum::clientId, Collectors.toList())))

@@ -12,6 +12,7 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
 import quill.core.money.Amounts;
 import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
@@ -22,7 +23,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.Csv;
 import quill.server.common.OneSnapshot;
 import quill.server.debts.OpenSums;
-import quill.server.payments.PaymentsService;
+import quill.server.payments.Payments;
 
 /** The list of clients: filtered, ordered, with what each owes. */
 @Service
@@ -40,7 +41,7 @@ class ClientList {
     private final ClientsService clients;
     private final BooksService books;
     private final OpenSums sums;
-    private final PaymentsService payments;
+    private final Payments payments;
     private final BusinessService business;
     private final BusinessClock clock;
 
@@ -48,7 +49,7 @@ class ClientList {
             ClientsService clients,
             BooksService books,
             OpenSums sums,
-            PaymentsService payments,
+            Payments payments,
             BusinessService business,
             BusinessClock clock) {
         this.clients = clients;
@@ -82,8 +83,8 @@ class ClientList {
         LocalDate today = clock.today();
         CurrencyUnit currency = business.business().currencyUnit();
         Money zero = Money.zero(currency);
-        Map<Long, SortedMap<String, Money>> balances = books.balancesByClient();
-        Map<Long, OpenSums.ClientSum> open = sums.byClient(today, today).stream()
+        Map<ClientId, SortedMap<String, Money>> balances = books.balancesByClient();
+        Map<ClientId, OpenSums.ClientSum> open = sums.byClient(today, today).stream()
                 .filter(s -> s.open().getCurrencyUnit().equals(currency))
                 .collect(Collectors.toMap(OpenSums.ClientSum::clientId, s -> s));
         return clients.named(shown.filter(), payments.clientsOfReference(shown.filter()), shown.archived()).stream()

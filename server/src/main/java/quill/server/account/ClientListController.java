@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.id.ClientId;
 import quill.core.ledger.Standing;
 import quill.server.account.ClientList.Owing;
 import quill.server.account.ClientList.Shown;
@@ -48,7 +49,7 @@ class ClientListController {
 
     /** A client in the index. @param late what of it is past its due date */
     record ClientRow(
-            long id,
+            ClientId id,
             String name,
             String email,
             Amount owes,
@@ -75,14 +76,14 @@ class ClientListController {
     record ClientPage(
             List<ClientRow> rows,
             int count,
-            @Schema(nullable = true) Long more) {}
+            @Schema(nullable = true) ClientId more) {}
 
     private record ClientsOf(Shown shown, LocalDate on) {}
 
     record ArchivedClient(int version, boolean archived) {}
 
     /** @param version of the one that is merged into the other */
-    record MergedClient(int version, long into) {}
+    record MergedClient(int version, ClientId into) {}
 
     /**
      * A page of clients.
@@ -95,13 +96,13 @@ class ClientListController {
             @RequestParam(required = false) String filter,
             @RequestParam(defaultValue = "late") String sort,
             @RequestParam(defaultValue = "false") boolean archived,
-            @RequestParam(required = false) Long after) {
+            @RequestParam(required = false) ClientId after) {
         LocalDate today = clock.today();
         Shown shown = new Shown(filter, sort, archived);
         List<Owing> all = held.of(new ClientsOf(shown, today), () -> list.shown(shown));
         int from = 0;
         for (int i = 0; after != null && i < all.size(); i++) {
-            from = all.get(i).client().id() == after ? i + 1 : from;
+            from = all.get(i).client().id().equals(after) ? i + 1 : from;
         }
         int to = Math.min(all.size(), from + PAGE);
         List<ClientRow> page =
@@ -111,13 +112,13 @@ class ClientListController {
     }
 
     @PutMapping("/{id}/archived")
-    void archive(@PathVariable long id, @RequestBody ArchivedClient kept) {
+    void archive(@PathVariable ClientId id, @RequestBody ArchivedClient kept) {
         standing.archive(id, kept.version(), kept.archived());
     }
 
     /** Makes this record a part of another one of the same client. */
     @PostMapping("/{id}/merging")
-    Client merge(@PathVariable long id, @RequestBody MergedClient merged) {
+    Client merge(@PathVariable ClientId id, @RequestBody MergedClient merged) {
         return standing.merge(id, merged.version(), merged.into());
     }
 

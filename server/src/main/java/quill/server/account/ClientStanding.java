@@ -5,6 +5,7 @@ import java.util.List;
 import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.id.ClientId;
 import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
 import quill.server.clients.Client;
@@ -42,7 +43,7 @@ class ClientStanding {
 
     /** @throws ConflictException where money is open either way, or a draft waits: it would be out of sight */
     @Transactional
-    void archive(long id, int version, boolean archived) {
+    void archive(ClientId id, int version, boolean archived) {
         clients.lock(id);
         boolean open = currencies(id).stream()
                 .anyMatch(c -> !debts.open(id, c).isEmpty()
@@ -61,14 +62,14 @@ class ClientStanding {
 
     /** Makes two records of one client into one; credit of either settles what is open of the other. */
     @Transactional
-    Client merge(long from, int fromVersion, long into) {
+    Client merge(ClientId from, int fromVersion, ClientId into) {
         Client merged = clients.merge(from, fromVersion, into);
         currencies(into).forEach(c -> debts.useCredit(into, c));
-        invoices.ofClient(into).forEach(i -> changes.touch(Findable.INVOICE, i.id()));
+        invoices.ofClient(into).forEach(i -> changes.touch(Findable.INVOICE, i.id().value()));
         return merged;
     }
 
-    private List<CurrencyUnit> currencies(long client) {
+    private List<CurrencyUnit> currencies(ClientId client) {
         List<CurrencyUnit> all = new ArrayList<>(books.otherCurrenciesOf(client));
         all.add(business.business().currencyUnit());
         return all;

@@ -14,6 +14,8 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.RefusedException;
 import quill.core.Why;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Aging;
 import quill.core.ledger.OpenDebt;
 import quill.core.ledger.OpenReasons;
@@ -50,7 +52,7 @@ class WhyController {
     /** What is open of an invoice. @param debt one installment or late fee of it; without it all together */
     @GetMapping("/invoices/{id}/why-open")
     @OneSnapshot
-    Why open(@PathVariable long id, @RequestParam(required = false) Long debt) {
+    Why open(@PathVariable DocumentId id, @RequestParam(required = false) Long debt) {
         List<StoredInstallment> all = debts.of(id);
         if (debt != null) {
             StoredInstallment one = all.stream()
@@ -82,7 +84,7 @@ class WhyController {
     /** A figure of an account. @param figure owes, open, late, or a band of the aging, such as DAYS_1_30 */
     @GetMapping("/clients/{id}/why")
     @OneSnapshot
-    Why ofClient(@PathVariable long id, @RequestParam String figure, @RequestParam String in) {
+    Why ofClient(@PathVariable ClientId id, @RequestParam String figure, @RequestParam String in) {
         clients.client(id);
         CurrencyUnit currency = AccountController.currency(in);
         LocalDate today = clock.today();

@@ -16,6 +16,8 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Account;
 import quill.core.ledger.ClientAccount;
 import quill.core.ledger.Entry;
@@ -26,6 +28,7 @@ import quill.server.audit.Happenings;
 import quill.server.business.BusinessService;
 import quill.server.business.Rates;
 import quill.server.common.BusinessClock;
+import quill.server.common.Ids;
 import quill.server.common.Texts;
 
 /** The journal: entries are added, never changed. What a client owes is read from the postings. */
@@ -47,10 +50,10 @@ public class BooksService {
     }
 
     /** What an entry belongs to; any of it may be null. */
-    public record About(Long clientId, Long invoiceId, Long paymentId) {}
+    public record About(ClientId clientId, DocumentId invoiceId, Long paymentId) {}
 
     /** A posting of what a client owes. @param minor in minor units of the currency */
-    public record Receivable(long clientId, String currency, long minor) {}
+    public record Receivable(ClientId clientId, String currency, long minor) {}
 
     /** Every posting of what clients owe. */
     public List<Receivable> receivables() {
@@ -63,7 +66,7 @@ public class BooksService {
             Entry.Event event,
             LocalDate on,
             String text,
-            Long clientId,
+            ClientId clientId,
             Long reverses,
             String who,
             List<BookedPosting> postings) {}
@@ -114,7 +117,7 @@ public class BooksService {
                 about.clientId());
     }
 
-    private long post(long id, List<Posting> all, List<Money> usual, Long clientId) {
+    private long post(long id, List<Posting> all, List<Money> usual, ClientId clientId) {
         CurrencyUnit own = usual.get(0).getCurrencyUnit();
         Valuation valuation = Valuation.of(
                 all,
@@ -137,7 +140,7 @@ public class BooksService {
                   reverses_id, who)
                 VALUES (:event, :on, :at, :text, :client, :invoice, :payment, :reverses, :who)
                 """)
-                .param("event", event.name())
+                .param("event", event)
                 .param("on", clock.today())
                 .param("at", clock.instant())
                 .param("text", Texts.fit(text, 1000))
@@ -151,7 +154,7 @@ public class BooksService {
     }
 
     /** The latest entry of this event for an invoice, with its postings. */
-    public Optional<Booked> entryOf(Entry.Event event, long invoiceId) {
+    public Optional<Booked> entryOf(Entry.Event event, DocumentId invoiceId) {
         return entries("WHERE event = :event AND invoice_id = :invoice ORDER BY id DESC", 1, event.name(), invoiceId)
                 .stream()
                 .findFirst();
@@ -169,7 +172,7 @@ public class BooksService {
         return entries("WHERE id < :invoice ORDER BY id DESC", most, "", before);
     }
 
-    private List<Booked> entries(String which, int most, String event, long id) {
+    private List<Booked> entries(String which, int most, String event, Object id) {
         var statement = jdbc.sql("""
                 SELECT id, event, booked_on, text, client_id, reverses_id, who FROM journal_entry
                 """ + which + " LIMIT :most");
@@ -184,7 +187,7 @@ public class BooksService {
                         Entry.Event.valueOf(rs.getString("event")),
                         rs.getDate("booked_on").toLocalDate(),
                         rs.getString("text"),
-                        rs.getObject("client_id", Long.class),
+                        Ids.client(rs, "client_id"),
                         rs.getObject("reverses_id", Long.class),
                         rs.getString("who"),
                         List.of()))
@@ -212,25 +215,25 @@ public class BooksService {
      * What a client owes by the postings: receivable less client credit and deposits held, below zero where the
      * client is owed.
      */
-    public Money balanceOf(long clientId, CurrencyUnit currency) {
+    public Money balanceOf(ClientId clientId, CurrencyUnit currency) {
         return sum(clientId, currency, Account.RECEIVABLE)
                 .plus(sum(clientId, currency, Account.CLIENT_CREDIT))
                 .plus(sum(clientId, currency, Account.CLIENT_DEPOSITS));
     }
 
     /** Money received from a client that no debt has taken yet: zero or more. */
-    public Money creditOf(long clientId, CurrencyUnit currency) {
+    public Money creditOf(ClientId clientId, CurrencyUnit currency) {
         return sum(clientId, currency, Account.CLIENT_CREDIT).negated();
     }
 
     /** Money held for work to come: zero or more. */
-    public Money depositsOf(long clientId, CurrencyUnit currency) {
+    public Money depositsOf(ClientId clientId, CurrencyUnit currency) {
         return sum(clientId, currency, Account.CLIENT_DEPOSITS).negated();
     }
 
     /** Client credit of several clients; those without any are not in it. */
-    public Map<Long, Money> creditsOf(Collection<Long> clientIds, CurrencyUnit currency) {
-        Map<Long, Money> credits = new HashMap<>();
+    public Map<ClientId, Money> creditsOf(Collection<ClientId> clientIds, CurrencyUnit currency) {
+        Map<ClientId, Money> credits = new HashMap<>();
         if (clientIds.isEmpty()) {
             return credits;
         }
@@ -242,32 +245,32 @@ public class BooksService {
                 .param("clients", clientIds)
                 .param("currency", currency.getCode())
                 .query(rs -> {
-                    credits.put(rs.getLong("client_id"), Money.ofMinor(currency, rs.getLong("minor")));
+                    credits.put(new ClientId(rs.getLong("client_id")), Money.ofMinor(currency, rs.getLong("minor")));
                 });
         return credits;
     }
 
     /** Deposits held, by client; those without any are not in it. */
-    public Map<Long, Money> depositsByClient(CurrencyUnit currency) {
-        Map<Long, Money> deposits = new HashMap<>();
+    public Map<ClientId, Money> depositsByClient(CurrencyUnit currency) {
+        Map<ClientId, Money> deposits = new HashMap<>();
         jdbc.sql("""
                 SELECT client_id, -SUM(amount_minor) AS minor FROM posting
                  WHERE account = 'CLIENT_DEPOSITS' AND currency = :currency
                  GROUP BY client_id HAVING SUM(amount_minor) <> 0
                 """).param("currency", currency.getCode()).query(rs -> {
-            deposits.put(rs.getLong("client_id"), Money.ofMinor(currency, rs.getLong("minor")));
+            deposits.put(new ClientId(rs.getLong("client_id")), Money.ofMinor(currency, rs.getLong("minor")));
         });
         return deposits;
     }
 
     /** What an account holds for one client by its postings. */
-    public Money sum(long clientId, CurrencyUnit currency, Account account) {
+    public Money sum(ClientId clientId, CurrencyUnit currency, Account account) {
         long minor = jdbc.sql("""
                 SELECT COALESCE(SUM(amount_minor), 0) FROM posting
                  WHERE client_id = :client AND account = :account AND currency = :currency
                 """)
                 .param("client", clientId)
-                .param("account", account.name())
+                .param("account", account)
                 .param("currency", currency.getCode())
                 .query(Long.class)
                 .single();
@@ -275,16 +278,16 @@ public class BooksService {
     }
 
     /** What each client owes by the postings, in each currency, by its code; clients without any are not in it. */
-    public Map<Long, SortedMap<String, Money>> balancesByClient() {
-        Map<Long, SortedMap<String, Long>> minor = new HashMap<>();
+    public Map<ClientId, SortedMap<String, Money>> balancesByClient() {
+        Map<ClientId, SortedMap<String, Long>> minor = new HashMap<>();
         jdbc.sql("""
                 SELECT client_id, currency, amount_minor FROM posting
                  WHERE account IN ('RECEIVABLE', 'CLIENT_CREDIT', 'CLIENT_DEPOSITS')
                 """).query(rs -> {
-            minor.computeIfAbsent(rs.getLong(1), k -> new TreeMap<>())
+            minor.computeIfAbsent(new ClientId(rs.getLong(1)), k -> new TreeMap<>())
                     .merge(rs.getString(2), rs.getLong(3), Math::addExact);
         });
-        Map<Long, SortedMap<String, Money>> balances = new HashMap<>();
+        Map<ClientId, SortedMap<String, Money>> balances = new HashMap<>();
         minor.forEach((client, sums) -> {
             SortedMap<String, Money> owes = new TreeMap<>();
             sums.forEach((currency, sum) -> owes.put(currency, money(currency, sum)));
@@ -338,7 +341,7 @@ public class BooksService {
     }
 
     /** Currencies, other than the own one, in which anything was booked for a client. */
-    public List<CurrencyUnit> otherCurrenciesOf(long clientId) {
+    public List<CurrencyUnit> otherCurrenciesOf(ClientId clientId) {
         return jdbc
                 .sql("SELECT DISTINCT currency FROM posting WHERE client_id = :client ORDER BY currency")
                 .param("client", clientId)
@@ -351,7 +354,7 @@ public class BooksService {
     }
 
     /** The account of a client, oldest first, with the running balance. */
-    public List<ClientAccount.Row> accountOf(long clientId, CurrencyUnit currency) {
+    public List<ClientAccount.Row> accountOf(ClientId clientId, CurrencyUnit currency) {
         List<ClientAccount.Movement> movements = jdbc.sql("""
                 SELECT e.id, e.booked_on, e.text, SUM(p.amount_minor) AS change
                   FROM journal_entry e JOIN posting p ON p.entry_id = e.id

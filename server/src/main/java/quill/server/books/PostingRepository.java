@@ -10,11 +10,13 @@ import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.core.id.ClientId;
 import quill.core.ledger.Account;
 import quill.core.ledger.Posting;
 import quill.core.ledger.Valuation;
 import quill.core.money.Exchange;
 import quill.server.common.ClientRows;
+import quill.server.common.Ids;
 
 /** Table POSTING, as entries are written to it. Holds no rules. */
 @Repository
@@ -30,28 +32,29 @@ class PostingRepository {
     /** A stored posting, with its value in the own currency. */
     record Valued(Posting posting, Money own) {}
 
-    void insert(long entryId, Posting posting, Money own, Long clientId) {
+    void insert(long entryId, Posting posting, Money own, ClientId clientId) {
         jdbc.sql("""
                 INSERT INTO posting (entry_id, account, detail, category, client_id, invoice_id, currency, amount_minor,
                                      own_minor)
                 VALUES (:entry, :account, :detail, :category, :client, :invoice, :currency, :amount, :own)
                 """)
                 .param("entry", entryId)
-                .param("account", posting.account().name())
+                .param("account", posting.account())
                 .param("detail", posting.detail())
                 .param("category", posting.category())
                 .param("client", clientId)
                 .param("invoice", posting.document())
                 .param("currency", posting.amount().getCurrencyUnit().getCode())
-                .param("amount", posting.amount().getAmountMinorLong())
-                .param("own", own.getAmountMinorLong())
+                .param("amount", posting.amount())
+                .param("own", own)
                 .update();
     }
 
     /** As they stand in their index, and added up by the caller: H2 takes three times as long to group them. */
     List<BooksService.Receivable> receivables() {
         return jdbc.sql("SELECT client_id, currency, amount_minor FROM posting WHERE account = 'RECEIVABLE'")
-                .query((rs, n) -> new BooksService.Receivable(rs.getLong(1), rs.getString(2), rs.getLong(3)))
+                .query((rs, n) ->
+                        new BooksService.Receivable(new ClientId(rs.getLong(1)), rs.getString(2), rs.getLong(3)))
                 .list();
     }
 
@@ -66,7 +69,7 @@ class PostingRepository {
                                 Account.valueOf(rs.getString("account")),
                                 rs.getString("detail"),
                                 rs.getString("category"),
-                                rs.getObject("invoice_id", Long.class),
+                                Ids.document(rs, "invoice_id"),
                                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor"))),
                         Money.ofMinor(own, rs.getLong("own_minor"))))
                 .list();
@@ -85,7 +88,7 @@ class PostingRepository {
      * What stands in another currency where a posting goes: on an invoice's receivable, or on a client's credit or
      * deposits. Null in the own currency, and for other accounts.
      */
-    Valuation.Carried carried(Posting p, Long clientId, CurrencyUnit own) {
+    Valuation.Carried carried(Posting p, ClientId clientId, CurrencyUnit own) {
         CurrencyUnit currency = p.amount().getCurrencyUnit();
         boolean held = p.account() == Account.RECEIVABLE
                 || p.account() == Account.CLIENT_CREDIT
@@ -99,7 +102,7 @@ class PostingRepository {
                    AND (account <> 'RECEIVABLE' OR invoice_id = :invoice)
                 """)
                 .param("client", clientId)
-                .param("account", p.account().name())
+                .param("account", p.account())
                 .param("currency", currency.getCode())
                 .param("invoice", p.document())
                 .query((rs, n) -> new Valuation.Carried(

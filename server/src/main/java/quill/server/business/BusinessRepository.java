@@ -94,7 +94,7 @@ class BusinessRepository {
                 .param("registered", b.registered())
                 .param("currency", b.currency())
                 .param("zone", b.zone())
-                .param("taxRounding", b.taxRounding().name())
+                .param("taxRounding", b.taxRounding())
                 .param("iban", b.iban())
                 .param("bic", b.bic())
                 .param("invoicePattern", b.invoicePattern())
@@ -139,7 +139,7 @@ class BusinessRepository {
                 .param("id", tax.id())
                 .param("name", tax.name())
                 .param("rate", BigDecimal.ZERO.add(tax.rate().rate()))
-                .param("category", tax.category().name())
+                .param("category", tax.category())
                 .param("compound", tax.compound())
                 .param("reason", tax.reason())
                 .update();

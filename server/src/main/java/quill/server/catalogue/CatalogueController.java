@@ -28,6 +28,7 @@ import quill.core.RefusedException;
 import quill.core.catalogue.Item;
 import quill.core.catalogue.TypedBundle;
 import quill.core.catalogue.TypedItem;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.core.money.DecimalMark;
 import quill.core.money.TypedNumber;
@@ -102,7 +103,7 @@ class CatalogueController {
             LocalDate on,
             Stock.Moved kind,
             String quantity,
-            @Schema(nullable = true) Long invoiceId,
+            @Schema(nullable = true) DocumentId invoiceId,
             String who) {}
 
     record ItemDetails(ItemView item, List<StockRow> movements) {}

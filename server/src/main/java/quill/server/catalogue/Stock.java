@@ -13,8 +13,10 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.catalogue.Item;
+import quill.core.id.DocumentId;
 import quill.server.audit.Happenings;
 import quill.server.common.BusinessClock;
+import quill.server.common.Ids;
 
 /**
  * Table STOCK_MOVEMENT, and the sums of it that stand on ITEM: how many there are of what is counted. Items are always
@@ -40,13 +42,13 @@ public class Stock {
 
     /** An invoice was issued: what it sells leaves the shelf. @param sold by item */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void issued(long invoiceId, Map<Long, BigDecimal> sold) {
+    public void issued(DocumentId invoiceId, Map<Long, BigDecimal> sold) {
         move(Moved.ISSUED, invoiceId, negated(sold));
     }
 
     /** An invoice was taken back or voided: what it had moved is moved back. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void takenBack(long invoiceId) {
+    public void takenBack(DocumentId invoiceId) {
         SortedMap<Long, BigDecimal> moved = new TreeMap<>();
         jdbc.sql("SELECT item_id, SUM(quantity) FROM stock_movement WHERE invoice_id = :invoice GROUP BY item_id")
                 .param("invoice", invoiceId)
@@ -58,7 +60,7 @@ public class Stock {
 
     /** A credit note takes pieces of an invoice back. @param returned by item */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void credited(long invoiceId, Map<Long, BigDecimal> returned) {
+    public void credited(DocumentId invoiceId, Map<Long, BigDecimal> returned) {
         move(Moved.CREDITED, invoiceId, new TreeMap<>(returned));
     }
 
@@ -110,7 +112,7 @@ public class Stock {
         return negated;
     }
 
-    private void move(Moved kind, long invoiceId, SortedMap<Long, BigDecimal> quantities) {
+    private void move(Moved kind, DocumentId invoiceId, SortedMap<Long, BigDecimal> quantities) {
         quantities.forEach((item, quantity) -> {
             if (quantity.signum() == 0) {
                 return;
@@ -126,13 +128,13 @@ public class Stock {
         });
     }
 
-    private void note(Moved kind, long itemId, Long invoiceId, BigDecimal quantity) {
+    private void note(Moved kind, long itemId, DocumentId invoiceId, BigDecimal quantity) {
         jdbc.sql("""
                 INSERT INTO stock_movement (item_id, kind, quantity, invoice_id, moved_at, who)
                 VALUES (:item, :kind, :quantity, :invoice, :at, :who)
                 """)
                 .param("item", itemId)
-                .param("kind", kind.name())
+                .param("kind", kind)
                 .param("quantity", quantity)
                 .param("invoice", invoiceId)
                 .param("at", clock.instant())
@@ -141,7 +143,7 @@ public class Stock {
     }
 
     /** A change of a count. @param invoiceId null where somebody counted */
-    record Movement(Moved kind, BigDecimal quantity, Long invoiceId, LocalDate on, String who) {}
+    record Movement(Moved kind, BigDecimal quantity, DocumentId invoiceId, LocalDate on, String who) {}
 
     /** How an item's count came about, newest first. */
     List<Movement> of(long itemId, int most) {
@@ -154,7 +156,7 @@ public class Stock {
                 .query((rs, n) -> new Movement(
                         Moved.valueOf(rs.getString("kind")),
                         rs.getBigDecimal("quantity").stripTrailingZeros(),
-                        rs.getObject("invoice_id", Long.class),
+                        Ids.document(rs, "invoice_id"),
                         rs.getObject("moved_at", Instant.class)
                                 .atZone(clock.getZone())
                                 .toLocalDate(),

@@ -3,6 +3,8 @@ package quill.server.chasing;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import quill.core.Why;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.common.Amount;
 
 /**
@@ -19,9 +21,9 @@ public record ActView(
         String kind,
         LocalDate on,
         String hour,
-        long clientId,
+        ClientId clientId,
         String client,
-        long invoiceId,
+        DocumentId invoiceId,
         String what,
         @Schema(nullable = true) String tone,
         Amount amount,

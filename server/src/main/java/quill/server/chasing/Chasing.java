@@ -4,13 +4,10 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import org.joda.money.Money;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -18,13 +15,14 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.acts.Act;
 import quill.core.acts.ActsToCome;
 import quill.core.acts.ClientState;
-import quill.core.money.Amounts;
-import quill.core.reminder.ReminderStep;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.PageKey;
 import quill.server.debts.Debts;
-import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.Correspondence;
+import quill.server.dispatch.ReminderExpired;
 import quill.server.dispatch.Reminding;
 import quill.server.dispatch.Slip;
 import quill.server.latefees.FeePolicies;
@@ -41,9 +39,8 @@ public class Chasing {
     private final ReminderPlans plans;
     private final ClientsService clients;
     private final LateFees fees;
-    private final DispatchService dispatch;
+    private final Correspondence correspondence;
     private final Reminding reminding;
-    private final Debts debts;
     private final BusinessClock clock;
 
     Chasing(
@@ -52,18 +49,16 @@ public class Chasing {
             ReminderPlans plans,
             ClientsService clients,
             LateFees fees,
-            DispatchService dispatch,
+            Correspondence correspondence,
             Reminding reminding,
-            Debts debts,
             BusinessClock clock) {
         this.repository = repository;
         this.states = states;
         this.plans = plans;
         this.clients = clients;
         this.fees = fees;
-        this.dispatch = dispatch;
+        this.correspondence = correspondence;
         this.reminding = reminding;
-        this.debts = debts;
         this.clock = clock;
     }
 
@@ -81,13 +76,13 @@ public class Chasing {
 
     /** A letter never left and its day has passed: its steps are due again, and the client was not reminded that day. */
     @EventListener
-    void reminderExpired(DispatchService.ReminderExpired letter) {
+    void reminderExpired(ReminderExpired letter) {
         letter.steps().forEach(repository::useStepAgain);
         notAsked(letter);
     }
 
     /** A letter never left: nobody was asked by it, and the client was not reminded that day. */
-    void notAsked(DispatchService.ReminderExpired letter) {
+    void notAsked(ReminderExpired letter) {
         letter.asked().forEach(repository::notAsked);
         repository.notReminded(letter.clientId(), letter.writtenOn());
         repository.lookAt(letter.clientId());
@@ -118,7 +113,7 @@ public class Chasing {
         List<PageKey> some;
         do {
             some = repository.clientsToLookAt(to, key, PART);
-            states.of(some.stream().map(PageKey::id).toList())
+            states.of(some.stream().map(PageKey::id).map(ClientId::new).toList())
                     .values()
                     .forEach(r -> acts.addAll(ActsToCome.of(r.state(), rules, from, to)));
             key = some.isEmpty() ? key : some.get(some.size() - 1);
@@ -127,64 +122,11 @@ public class Chasing {
         return new Page(acts, some.size() == PART ? key.toString() : null);
     }
 
-    /** Late installments of a client after the plan's last step: only a person can go on with them. */
-    public record Unanswered(long clientId, List<Act.Item> items) {
-        /** What is open of them. */
-        public Money sum() {
-            return Amounts.sum(
-                    items.get(0).asked().getCurrencyUnit(),
-                    items.stream().map(Act.Item::asked).toList());
-        }
-    }
-
-    /**
-     * Of those clients who owe most, so many at the most that a glance stays quick; those who owe most first.
-     *
-     * @param most clients that are looked at; there may be more
-     */
-    public List<Unanswered> unanswered(LocalDate day, int most) {
-        ActsToCome.Rules rules = plans.rules();
-        List<ReminderStep> steps = rules.plan().steps();
-        if (steps.isEmpty()) {
-            return List.of();
-        }
-        int last = steps.get(steps.size() - 1).days();
-        List<Unanswered> all = new ArrayList<>();
-        for (List<Long> some : inParts(clientsPast(last, day, most))) {
-            states.of(some).forEach((client, read) -> {
-                List<Act.Item> items = ActsToCome.unanswered(read.state(), rules, day);
-                if (!items.isEmpty()) {
-                    all.add(new Unanswered(client, items));
-                }
-            });
-        }
-        all.sort(Comparator.comparing((Unanswered u) -> u.sum().getAmount())
-                .reversed()
-                .thenComparing(Unanswered::clientId));
-        return all;
-    }
-
-    /** Clients who owe something that fell due before a day and whose steps are used up, those who owe most first. */
-    private List<Long> clientsPast(int days, LocalDate day, int most) {
-        List<Debts.Late> late = debts.late(day);
-        Set<Long> usedUp =
-                repository.usedUp(days, late.stream().map(Debts.Late::id).toList());
-        Map<Long, Long> owed = new HashMap<>();
-        late.stream()
-                .filter(d -> usedUp.contains(d.id()))
-                .forEach(d -> owed.merge(d.clientId(), d.openMinor(), Math::addExact));
-        return owed.entrySet().stream()
-                .sorted(Map.Entry.<Long, Long>comparingByValue().reversed().thenComparing(Map.Entry.comparingByKey()))
-                .limit(most)
-                .map(Map.Entry::getKey)
-                .toList();
-    }
-
     /** The same for some clients. */
-    public List<Act> toCome(Collection<Long> clientIds, LocalDate from, LocalDate to) {
+    public List<Act> toCome(Collection<ClientId> clientIds, LocalDate from, LocalDate to) {
         ActsToCome.Rules rules = plans.rules();
         List<Act> acts = new ArrayList<>();
-        for (List<Long> some : inParts(clientIds)) {
+        for (List<ClientId> some : inParts(clientIds)) {
             states.of(some).values().forEach(r -> acts.addAll(ActsToCome.of(r.state(), rules, from, to)));
         }
         acts.sort(ORDER);
@@ -193,15 +135,15 @@ public class Chasing {
 
     private static final Comparator<Act> ORDER = Comparator.comparing(Act::on)
             .thenComparing(a -> a instanceof Act.Reminder)
-            .thenComparingLong(Act::client)
+            .thenComparing(Act::client)
             .thenComparing(Act::key);
 
     /** The day's acts; clients for whom nothing comes up are not looked at again before something may. */
     public List<Act> planOf(LocalDate day) {
         ActsToCome.Rules rules = plans.rules();
         List<Act> acts = new ArrayList<>();
-        for (List<Long> some : inParts(repository.clientsToLookAt(day))) {
-            Map<Long, ClientStates.Read> read = states.of(some);
+        for (List<ClientId> some : inParts(repository.clientsToLookAt(day))) {
+            Map<ClientId, ClientStates.Read> read = states.of(some);
             read.values().forEach(r -> acts.addAll(ActsToCome.of(r.state(), rules, day, day)));
             lookAgain(read, rules);
         }
@@ -219,14 +161,14 @@ public class Chasing {
         inParts(repository.changedClients()).forEach(some -> lookAgain(states.of(some), rules));
     }
 
-    private void lookAgain(Map<Long, ClientStates.Read> read, ActsToCome.Rules rules) {
+    private void lookAgain(Map<ClientId, ClientStates.Read> read, ActsToCome.Rules rules) {
         read.forEach((client, r) -> repository.lookAgain(
                 client, ActsToCome.nextDay(r.state(), rules).orElse(null), r.changeNo()));
     }
 
-    private static List<List<Long>> inParts(Collection<Long> ids) {
-        List<Long> all = List.copyOf(ids);
-        List<List<Long>> parts = new ArrayList<>();
+    static List<List<ClientId>> inParts(Collection<ClientId> ids) {
+        List<ClientId> all = List.copyOf(ids);
+        List<List<ClientId>> parts = new ArrayList<>();
         for (int i = 0; i < all.size(); i += AT_ONCE) {
             parts.add(all.subList(i, Math.min(all.size(), i + AT_ONCE)));
         }
@@ -238,7 +180,7 @@ public class Chasing {
      * client's lock: where it is not needed any more nothing is done, and the outcome says why.
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public Outcome perform(long clientId, String key, LocalDate day) {
+    public Outcome perform(ClientId clientId, String key, LocalDate day) {
         clients.lock(clientId);
         ClientState state = stateOf(clientId);
         Optional<Act> found = ActsToCome.of(state, plans.rules(), day, day).stream()
@@ -271,7 +213,7 @@ public class Chasing {
         if (!act.on().equals(today)) {
             return new Outcome(Result.NOT_NEEDED, "its day has passed; the next letter says what is open then", act);
         }
-        if (dispatch.wasWritten(key)) {
+        if (correspondence.wasWritten(key)) {
             return new Outcome(Result.NOT_NEEDED, "a reminder was written to this client today already", act);
         }
         send(key, act);
@@ -306,15 +248,7 @@ public class Chasing {
         return steps;
     }
 
-    /** Reminders that were kept back until their day had passed, and of which something is still open; latest first. */
-    public List<KeptReminder> keptBack(int most) {
-        return repository.passed(most).stream()
-                .filter(p -> p.steps().keySet().stream()
-                        .anyMatch(d -> debts.openOf(d).filter(Money::isPositive).isPresent()))
-                .toList();
-    }
-
-    ClientState stateOf(long clientId) {
+    ClientState stateOf(ClientId clientId) {
         ClientStates.Read read = states.of(List.of(clientId)).get(clientId);
         if (read == null) {
             repository.lookAt(clientId);
@@ -324,8 +258,8 @@ public class Chasing {
     }
 
     /** What keeps a client's or an invoice's letters back. */
-    public Optional<ClientChasing> of(long clientId) {
-        Map<Long, ChasingRepository.Row> rows = repository.rows(List.of(clientId));
+    public Optional<ClientChasing> of(ClientId clientId) {
+        Map<ClientId, ChasingRepository.Row> rows = repository.rows(List.of(clientId));
         return Optional.ofNullable(rows.get(clientId))
                 .map(r -> new ClientChasing(r.mutedUntil(), r.keptBack(), r.remindedOn()));
     }
@@ -334,7 +268,7 @@ public class Chasing {
     public record ClientChasing(LocalDate mutedUntil, boolean keptBack, LocalDate remindedOn) {}
 
     /** Last day on which an invoice is not reminded of, or empty. */
-    public Optional<LocalDate> mutedUntil(long invoiceId) {
+    public Optional<LocalDate> mutedUntil(DocumentId invoiceId) {
         return Optional.ofNullable(repository.mutedInvoices(List.of(invoiceId)).get(invoiceId));
     }
 }

@@ -9,6 +9,8 @@ import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.reminder.ReminderPlan.TypedPlan;
 import quill.server.clients.ClientsService;
@@ -27,6 +29,8 @@ class ChasingController {
     private final Decisions decisions;
     private final Chasing chasing;
     private final ClientsService clients;
+    private final Muting muting;
+    private final ReminderLook look;
 
     ChasingController(
             ReminderPlans plans,
@@ -34,26 +38,30 @@ class ChasingController {
             LateFees fees,
             Decisions decisions,
             Chasing chasing,
-            ClientsService clients) {
+            ClientsService clients,
+            Muting muting,
+            ReminderLook look) {
         this.plans = plans;
         this.policies = policies;
         this.fees = fees;
         this.decisions = decisions;
         this.chasing = chasing;
         this.clients = clients;
+        this.muting = muting;
+        this.look = look;
     }
 
     record KeepPlan(TypedPlan plan, int version) {}
 
     /** An act that a person decides about. */
-    record ActKey(String key, long clientId) {}
+    record ActKey(String key, ClientId clientId) {}
 
     record DoNow(
             String key,
-            long clientId,
+            ClientId clientId,
             @Schema(nullable = true) Slip slip) {}
 
-    record LeaveOut(String key, long clientId, String reason) {}
+    record LeaveOut(String key, ClientId clientId, String reason) {}
 
     record KeptBack(boolean keptBack) {}
 
@@ -94,7 +102,7 @@ class ChasingController {
     /** The letter that an act would send now. */
     @PostMapping("/acts/letter")
     LetterLook.Look lookAt(@RequestBody DoNow act) {
-        return decisions.lookAt(act.key(), act.clientId(), act.slip());
+        return look.lookAt(act.key(), act.clientId(), act.slip());
     }
 
     @PostMapping("/acts/letting-be")
@@ -113,7 +121,7 @@ class ChasingController {
     }
 
     @GetMapping("/clients/{id}/chasing")
-    ClientChasingView ofClient(@PathVariable long id) {
+    ClientChasingView ofClient(@PathVariable ClientId id) {
         clients.client(id);
         TypedLateFeePolicy own = policies.ofClient(id).orElse(null);
         return chasing.of(id)
@@ -122,25 +130,25 @@ class ChasingController {
     }
 
     @PutMapping("/clients/{id}/keeping-back")
-    void keepClientBack(@PathVariable long id, @RequestBody KeptBack client) {
-        decisions.keepClientBack(id, client.keptBack());
+    void keepClientBack(@PathVariable ClientId id, @RequestBody KeptBack client) {
+        muting.keepClientBack(id, client.keptBack());
     }
 
     @PutMapping("/clients/{id}/mute")
-    void mute(@PathVariable long id, @RequestBody Mute mute) {
-        decisions.mute(id, mute.until());
+    void mute(@PathVariable ClientId id, @RequestBody Mute mute) {
+        muting.mute(id, mute.until());
     }
 
     @PutMapping("/invoices/{id}/mute")
-    void muteInvoice(@PathVariable long id, @RequestBody Mute mute) {
-        decisions.muteInvoice(id, mute.until());
+    void muteInvoice(@PathVariable DocumentId id, @RequestBody Mute mute) {
+        muting.muteInvoice(id, mute.until());
     }
 
     /** How an invoice stands with reminders and fees. */
     record InvoiceChasing(@Schema(nullable = true) LocalDate mutedUntil, java.util.List<FeeView> fees) {}
 
     @GetMapping("/invoices/{id}/chasing")
-    InvoiceChasing ofInvoice(@PathVariable long id) {
+    InvoiceChasing ofInvoice(@PathVariable DocumentId id) {
         return new InvoiceChasing(
                 chasing.mutedUntil(id).orElse(null),
                 fees.ofInvoice(id).stream().map(FeeView::of).toList());

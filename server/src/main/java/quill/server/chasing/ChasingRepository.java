@@ -17,6 +17,8 @@ import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.acts.Act;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.reminder.ReminderStep.Tone;
 import quill.server.common.ClientRows;
 import quill.server.common.PageKey;
@@ -37,12 +39,12 @@ class ChasingRepository {
     }
 
     /** A client's row. @param changeNo counts the changes of its books */
-    record Row(long clientId, LocalDate mutedUntil, boolean keptBack, LocalDate remindedOn, long changeNo) {}
+    record Row(ClientId clientId, LocalDate mutedUntil, boolean keptBack, LocalDate remindedOn, long changeNo) {}
 
     /** An act that a person keeps back. */
-    public record KeptBack(String key, long clientId, String what, String who, LocalDate on) {}
+    public record KeptBack(String key, ClientId clientId, String what, String who, LocalDate on) {}
 
-    void lookAt(long clientId) {
+    void lookAt(ClientId clientId) {
         int rows = jdbc.sql("""
                 UPDATE client_chasing SET look_on = :at, change_no = change_no + 1 WHERE client_id = :client
                 """).param("at", AT_ONCE).param("client", clientId).update();
@@ -61,7 +63,7 @@ class ChasingRepository {
     }
 
     /** Sets when to look again, unless the books changed since they were read. */
-    void lookAgain(long clientId, LocalDate on, long changeNo) {
+    void lookAgain(ClientId clientId, LocalDate on, long changeNo) {
         jdbc.sql("UPDATE client_chasing SET look_on = :on WHERE client_id = :client AND change_no = :changeNo")
                 .param("on", on)
                 .param("client", clientId)
@@ -85,28 +87,28 @@ class ChasingRepository {
     }
 
     /** Clients for whom anything may come up by a day. */
-    List<Long> clientsToLookAt(LocalDate until) {
+    List<ClientId> clientsToLookAt(LocalDate until) {
         return jdbc.sql("SELECT client_id FROM client_chasing WHERE look_on <= :until ORDER BY client_id")
                 .param("until", until)
-                .query(Long.class)
+                .query((rs, n) -> new ClientId(rs.getLong(1)))
                 .list();
     }
 
     /** Clients whose books changed, and whom nobody has looked at since. */
-    List<Long> changedClients() {
+    List<ClientId> changedClients() {
         return clientsToLookAt(AT_ONCE);
     }
 
-    Map<Long, Row> rows(Collection<Long> clientIds) {
-        Map<Long, Row> rows = new HashMap<>();
+    Map<ClientId, Row> rows(Collection<ClientId> clientIds) {
+        Map<ClientId, Row> rows = new HashMap<>();
         jdbc.sql("""
                 SELECT client_id, muted_until, kept_back, reminded_on, change_no FROM client_chasing
                  WHERE client_id IN (:clients)
                 """).param("clients", clientIds).query(rs -> {
             rows.put(
-                    rs.getLong("client_id"),
+                    new ClientId(rs.getLong("client_id")),
                     new Row(
-                            rs.getLong("client_id"),
+                            new ClientId(rs.getLong("client_id")),
                             Rows.date(rs, "muted_until"),
                             rs.getBoolean("kept_back"),
                             Rows.date(rs, "reminded_on"),
@@ -115,39 +117,39 @@ class ChasingRepository {
         return rows;
     }
 
-    void mute(long clientId, LocalDate until) {
+    void mute(ClientId clientId, LocalDate until) {
         jdbc.sql("UPDATE client_chasing SET muted_until = :until WHERE client_id = :client")
                 .param("until", until)
                 .param("client", clientId)
                 .update();
     }
 
-    void keepBack(long clientId, boolean keptBack) {
+    void keepBack(ClientId clientId, boolean keptBack) {
         jdbc.sql("UPDATE client_chasing SET kept_back = :kept WHERE client_id = :client")
                 .param("kept", keptBack)
                 .param("client", clientId)
                 .update();
     }
 
-    void reminded(long clientId, LocalDate on) {
+    void reminded(ClientId clientId, LocalDate on) {
         jdbc.sql("UPDATE client_chasing SET reminded_on = :on WHERE client_id = :client")
                 .param("on", on)
                 .param("client", clientId)
                 .update();
     }
 
-    Map<Long, LocalDate> mutedInvoices(Collection<Long> invoiceIds) {
-        Map<Long, LocalDate> muted = new HashMap<>();
+    Map<DocumentId, LocalDate> mutedInvoices(Collection<DocumentId> invoiceIds) {
+        Map<DocumentId, LocalDate> muted = new HashMap<>();
         jdbc.sql("SELECT invoice_id, muted_until FROM muted_invoice WHERE invoice_id IN (:invoices)")
                 .param("invoices", invoiceIds)
                 .query(rs -> {
-                    muted.put(rs.getLong("invoice_id"), Rows.date(rs, "muted_until"));
+                    muted.put(new DocumentId(rs.getLong("invoice_id")), Rows.date(rs, "muted_until"));
                 });
         return muted;
     }
 
     /** @param until null takes the mute away */
-    void muteInvoice(long invoiceId, LocalDate until) {
+    void muteInvoice(DocumentId invoiceId, LocalDate until) {
         jdbc.sql("DELETE FROM muted_invoice WHERE invoice_id = :invoice")
                 .param("invoice", invoiceId)
                 .update();
@@ -216,12 +218,12 @@ class ChasingRepository {
 
     void asked(long debtId, Tone tone) {
         int rows = jdbc.sql("UPDATE last_letter SET before_it = tone, tone = :tone WHERE debt_id = :debt")
-                .param("tone", tone.name())
+                .param("tone", tone)
                 .param("debt", debtId)
                 .update();
         if (rows == 0) {
             jdbc.sql("INSERT INTO last_letter (debt_id, tone, before_it) VALUES (:debt, :tone, '')")
-                    .param("tone", tone.name())
+                    .param("tone", tone)
                     .param("debt", debtId)
                     .update();
         }
@@ -234,19 +236,19 @@ class ChasingRepository {
                 .update();
     }
 
-    void notReminded(long clientId, LocalDate on) {
+    void notReminded(ClientId clientId, LocalDate on) {
         jdbc.sql("UPDATE client_chasing SET reminded_on = NULL WHERE client_id = :client AND reminded_on = :on")
                 .param("client", clientId)
                 .param("on", on)
                 .update();
     }
 
-    Map<Long, Set<String>> keptBackKeys(Collection<Long> clientIds) {
-        Map<Long, Set<String>> keys = new HashMap<>();
+    Map<ClientId, Set<String>> keptBackKeys(Collection<ClientId> clientIds) {
+        Map<ClientId, Set<String>> keys = new HashMap<>();
         jdbc.sql("SELECT client_id, act_key FROM kept_back_act WHERE client_id IN (:clients) AND passed_on IS NULL")
                 .param("clients", clientIds)
                 .query(rs -> {
-                    keys.computeIfAbsent(rs.getLong("client_id"), k -> new HashSet<>())
+                    keys.computeIfAbsent(new ClientId(rs.getLong("client_id")), k -> new HashSet<>())
                             .add(rs.getString("act_key"));
                 });
         return keys;
@@ -301,7 +303,7 @@ class ChasingRepository {
     }
 
     /** A later letter went, which says what is open: what was kept back before it is done with. */
-    void forgetPassed(long clientId) {
+    void forgetPassed(ClientId clientId) {
         jdbc.sql("DELETE FROM kept_back_act WHERE client_id = :client AND passed_on IS NOT NULL")
                 .param("client", clientId)
                 .update();
@@ -319,7 +321,7 @@ class ChasingRepository {
         }
         return new KeptReminder(
                 rs.getString("act_key"),
-                rs.getLong("client_id"),
+                new ClientId(rs.getLong("client_id")),
                 rs.getString("what"),
                 rs.getDate("passed_on").toLocalDate(),
                 steps);
@@ -338,7 +340,7 @@ class ChasingRepository {
     ClientRows chasingOfClients() {
         return (from, into, name) -> {
             lookAt(into);
-            Map<Long, Row> rows = rows(List.of(from, into));
+            Map<ClientId, Row> rows = rows(List.of(from, into));
             join(rows.getOrDefault(from, rows.get(into)), rows.get(into));
             jdbc.sql("DELETE FROM client_chasing WHERE client_id = :from")
                     .param("from", from)

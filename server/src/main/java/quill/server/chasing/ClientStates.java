@@ -15,17 +15,18 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.acts.ActsToCome;
 import quill.core.acts.ClientState;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.LateFee;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.ledger.OpenDebt;
 import quill.core.reminder.ReminderStep.Tone;
-import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.debts.Debts;
 import quill.server.debts.Debts.StoredInstallment;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.latefees.FeePolicies;
 import quill.server.latefees.LateFees;
@@ -39,7 +40,6 @@ class ClientStates {
     private final ClientsService clients;
     private final InvoicesService invoices;
     private final Debts debts;
-    private final BooksService books;
     private final FeePolicies policies;
     private final LateFees fees;
     private final CardOrders orders;
@@ -50,7 +50,6 @@ class ClientStates {
             ClientsService clients,
             InvoicesService invoices,
             Debts debts,
-            BooksService books,
             FeePolicies policies,
             LateFees fees,
             CardOrders orders,
@@ -59,7 +58,6 @@ class ClientStates {
         this.clients = clients;
         this.invoices = invoices;
         this.debts = debts;
-        this.books = books;
         this.policies = policies;
         this.fees = fees;
         this.orders = orders;
@@ -71,9 +69,9 @@ class ClientStates {
 
     /** All that was read at once for several clients. */
     private record Sources(
-            Map<Long, Invoice> invoices,
-            Map<Long, LateFeePolicy> policies,
-            Map<Long, LocalDate> muted,
+            Map<DocumentId, Document> invoices,
+            Map<DocumentId, LateFeePolicy> policies,
+            Map<DocumentId, LocalDate> muted,
             Map<Long, Integer> usedSteps,
             Map<Long, Tone> lastTones,
             Map<Long, List<StoredFee>> fees,
@@ -81,29 +79,29 @@ class ClientStates {
             Set<Long> inTransit) {}
 
     /** States by client; a client of whom nothing was ever issued is not in it. */
-    Map<Long, Read> of(Collection<Long> clientIds) {
+    Map<ClientId, Read> of(Collection<ClientId> clientIds) {
         if (clientIds.isEmpty()) {
             return Map.of();
         }
         CurrencyUnit currency = business.business().currencyUnit();
         // First of all: what changes while the rest is read leaves a higher number.
-        Map<Long, ChasingRepository.Row> rows = repository.rows(clientIds);
-        Map<Long, List<StoredInstallment>> byInvoice = debts.onOpenInvoicesOf(clientIds);
+        Map<ClientId, ChasingRepository.Row> rows = repository.rows(clientIds);
+        Map<DocumentId, List<StoredInstallment>> byInvoice = debts.onOpenInvoicesOf(clientIds);
         Sources sources = read(byInvoice, clientIds);
-        Map<Long, List<ActsToCome.Debt>> owed = new HashMap<>();
+        Map<ClientId, List<ActsToCome.Debt>> owed = new HashMap<>();
         byInvoice.forEach((invoiceId, stored) -> {
-            Invoice invoice = sources.invoices().get(invoiceId);
+            Document invoice = sources.invoices().get(invoiceId);
             stored.forEach(d -> owed.computeIfAbsent(invoice.clientId(), k -> new ArrayList<>())
                     .add(debt(d, invoice, sources)));
         });
-        Map<Long, CurrencyUnit> chased = new HashMap<>();
+        Map<ClientId, CurrencyUnit> chased = new HashMap<>();
         owed.forEach((client, all) -> chased.put(client, chasedIn(all, currency)));
-        Map<Long, Money> credits = credits(clientIds, chased, currency);
-        Map<Long, Set<String>> keptBack = repository.keptBackKeys(clientIds);
-        Map<Long, Client> byId = clients.some(clientIds);
+        Map<ClientId, Money> credits = credits(clientIds, chased, currency);
+        Map<ClientId, Set<String>> keptBack = repository.keptBackKeys(clientIds);
+        Map<ClientId, Client> byId = clients.some(clientIds);
         Comparator<OpenDebt> order = debts.order();
-        Map<Long, Read> states = new LinkedHashMap<>();
-        for (Long id : clientIds) {
+        Map<ClientId, Read> states = new LinkedHashMap<>();
+        for (ClientId id : clientIds) {
             ChasingRepository.Row row = rows.get(id);
             if (row != null) {
                 ClientState state = new ClientState(
@@ -137,9 +135,9 @@ class ClientStates {
                 .orElse(own);
     }
 
-    private Map<Long, Money> credits(
-            Collection<Long> clientIds, Map<Long, CurrencyUnit> chased, CurrencyUnit currency) {
-        Map<Long, Money> credits = new HashMap<>(debts.freeCreditsOf(clientIds, currency));
+    private Map<ClientId, Money> credits(
+            Collection<ClientId> clientIds, Map<ClientId, CurrencyUnit> chased, CurrencyUnit currency) {
+        Map<ClientId, Money> credits = new HashMap<>(debts.freeCreditsOf(clientIds, currency));
         chased.forEach((client, in) -> {
             if (!in.equals(currency)) {
                 credits.putAll(debts.freeCreditsOf(List.of(client), in));
@@ -148,17 +146,16 @@ class ClientStates {
         return credits;
     }
 
-    private Sources read(Map<Long, List<StoredInstallment>> byInvoice, Collection<Long> clientIds) {
+    private Sources read(Map<DocumentId, List<StoredInstallment>> byInvoice, Collection<ClientId> clientIds) {
         List<Long> debtIds = byInvoice.values().stream()
                 .flatMap(List::stream)
                 .map(StoredInstallment::id)
                 .toList();
         List<StoredFee> charged = fees.onInstallments(debtIds);
-        Map<Long, Invoice> issued = invoices.some(byInvoice.keySet());
+        Map<DocumentId, Document> issued = invoices.some(byInvoice.keySet());
         return new Sources(
                 issued,
-                policies.fixedFor(issued.values().stream()
-                        .collect(Collectors.toMap(Invoice::id, i -> CurrencyUnit.of(i.currency())))),
+                policies.fixedFor(issued.keySet()),
                 byInvoice.isEmpty() ? Map.of() : repository.mutedInvoices(byInvoice.keySet()),
                 debtIds.isEmpty() ? Map.of() : repository.usedSteps(debtIds),
                 debtIds.isEmpty() ? Map.of() : repository.lastTones(debtIds),
@@ -169,7 +166,7 @@ class ClientStates {
                 orders.inTransit(clientIds));
     }
 
-    private static ActsToCome.Debt debt(StoredInstallment d, Invoice invoice, Sources s) {
+    private static ActsToCome.Debt debt(StoredInstallment d, Document invoice, Sources s) {
         Money zero = Money.zero(d.amount().getCurrencyUnit());
         List<LateFee.Charged> charged = s.fees().getOrDefault(d.id(), List.of()).stream()
                 .map(StoredFee::charged)

@@ -1,7 +1,6 @@
 package quill.server.chasing;
 
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -11,45 +10,39 @@ import org.springframework.context.event.EventListener;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.LooseDate;
-import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.acts.Act;
 import quill.core.acts.ActsToCome;
 import quill.core.acts.ClientState;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
-import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
 import quill.server.dispatch.CallingBack;
-import quill.server.dispatch.DispatchService;
-import quill.server.dispatch.LetterLook;
+import quill.server.dispatch.Correspondence;
+import quill.server.dispatch.ReminderExpired;
 import quill.server.dispatch.Slip;
-import quill.server.invoices.Invoice;
-import quill.server.invoices.InvoicesService;
 import quill.server.latefees.LateFees;
 
 /** What a person decides about acts to come: keep one back, let it go, do it now, mute a client or an invoice. */
 @Service
 public class Decisions {
     private static final Pattern FEE = Pattern.compile("fee:(\\d{1,18}):(\\d{4}-\\d{2}-\\d{2}):(\\d{1,6})");
-    private static final Pattern REMINDER = Pattern.compile("reminder:(\\d{1,18}):(\\d{4}-\\d{2}-\\d{2})");
+    static final Pattern REMINDER = Pattern.compile("reminder:(\\d{1,18}):(\\d{4}-\\d{2}-\\d{2})");
     private static final int FAR = 400;
 
     private final ChasingRepository repository;
     private final Chasing chasing;
     private final ReminderPlans plans;
     private final ClientsService clients;
-    private final InvoicesService invoices;
     private final LateFees fees;
-    private final DispatchService dispatch;
-    private final LetterLook look;
+    private final Correspondence correspondence;
     private final Happenings happenings;
-    private final Changes changes;
     private final BusinessClock clock;
 
     Decisions(
@@ -57,29 +50,23 @@ public class Decisions {
             Chasing chasing,
             ReminderPlans plans,
             ClientsService clients,
-            InvoicesService invoices,
             LateFees fees,
-            DispatchService dispatch,
-            LetterLook look,
+            Correspondence correspondence,
             Happenings happenings,
-            Changes changes,
             BusinessClock clock) {
         this.repository = repository;
         this.chasing = chasing;
         this.plans = plans;
         this.clients = clients;
-        this.invoices = invoices;
         this.fees = fees;
-        this.dispatch = dispatch;
-        this.look = look;
+        this.correspondence = correspondence;
         this.happenings = happenings;
-        this.changes = changes;
         this.clock = clock;
     }
 
     /** Keeps one act back. @throws ConflictException where it is done, or kept back, already */
     @Transactional
-    public void keepBack(String key, long clientId) {
+    public void keepBack(String key, ClientId clientId) {
         clients.lock(clientId);
         Act act = find(key, clientId);
         String what = inWords(act);
@@ -94,7 +81,7 @@ public class Decisions {
 
     /** Lets an act go that was kept back; it is done when it comes up. */
     @Transactional
-    public void letGo(String key, long clientId) {
+    public void letGo(String key, ClientId clientId) {
         clients.lock(clientId);
         if (repository.letActGo(key) != 1) {
             throw new ConflictException("That is not kept back any more.");
@@ -110,7 +97,7 @@ public class Decisions {
      * @throws ConflictException where the client had a reminder today, or the fee's day has not come
      */
     @Transactional
-    public void doNow(String key, long clientId, Slip slip) {
+    public void doNow(String key, ClientId clientId, Slip slip) {
         clients.lock(clientId);
         LocalDate today = clock.today();
         Act act = repository.passed(key).map(p -> takeUp(p, clientId, today)).orElseGet(() -> find(key, clientId));
@@ -126,7 +113,7 @@ public class Decisions {
         }
         Act.Reminder reminder = ((Act.Reminder) act).withoutForecast();
         String todays = Act.Reminder.key(clientId, today);
-        if (dispatch.wasWritten(todays)) {
+        if (correspondence.wasWritten(todays)) {
             throw new ConflictException(
                     "This client had a reminder today; a second one goes tomorrow at the earliest.");
         }
@@ -140,8 +127,8 @@ public class Decisions {
     }
 
     /** What a reminder asks for today that was kept back until its day had passed: its steps are due again. */
-    private Act takeUp(KeptReminder kept, long clientId, LocalDate today) {
-        if (kept.clientId() != clientId) {
+    private Act takeUp(KeptReminder kept, ClientId clientId, LocalDate today) {
+        if (!kept.clientId().equals(clientId)) {
             throw new NotFoundException("This client has no act of the key " + kept.key() + ".");
         }
         kept.steps().forEach(repository::useStepAgain);
@@ -155,32 +142,20 @@ public class Decisions {
 
     /** A person has dealt with a reminder that was kept back until its day had passed: it does not go. */
     @Transactional
-    public void letItBe(String key, long clientId) {
+    public void letItBe(String key, ClientId clientId) {
         clients.lock(clientId);
         KeptReminder kept = repository
                 .passed(key)
-                .filter(p -> p.clientId() == clientId)
+                .filter(p -> p.clientId().equals(clientId))
                 .orElseThrow(() -> new ConflictException("That is not kept back any more."));
         repository.letActGo(key);
-        happenings.note(null, clientId, "Not sent: " + kept.what());
-        changes.say(null, clientId);
-    }
-
-    /** The letter that an act would send now. @throws RefusedException where it is no reminder */
-    public LetterLook.Look lookAt(String key, long clientId, Slip slip) {
-        if (key == null || !REMINDER.matcher(key).matches()) {
-            throw new RefusedException("key", key, "must be that of a reminder to come");
-        }
-        return look.at(clients.client(clientId).forReminders().email(), slip, s -> {
-            doNow(key, clientId, s);
-            return Act.Reminder.key(clientId, clock.today());
-        });
+        happenings.tell(null, clientId, "Not sent: " + kept.what());
     }
 
     /** What a reminder had used up is due again, and what had been kept back before is kept back again. */
     @EventListener
     void calledBack(CallingBack.ReminderCalledBack letter) {
-        DispatchService.ReminderExpired unsent = letter.letter();
+        ReminderExpired unsent = letter.letter();
         LocalDate keptOn = letter.keptBackAct() == null ? null : Act.Reminder.dayOf(letter.keptBackAct());
         if (keptOn == null || !keptOn.isBefore(clock.today())) {
             chasing.reminderExpired(unsent);
@@ -204,7 +179,7 @@ public class Decisions {
 
     /** Decides that a fee under review is not charged; its key is used up. */
     @Transactional
-    public void leaveOut(String key, long clientId, String why) {
+    public void leaveOut(String key, ClientId clientId, String why) {
         clients.lock(clientId);
         if (!(find(key, clientId) instanceof Act.Fee fee)) {
             throw new RefusedException("key", key, "is no late fee; keep the reminder back instead");
@@ -214,7 +189,7 @@ public class Decisions {
         repository.lookAt(clientId);
     }
 
-    private Act find(String key, long clientId) {
+    private Act find(String key, ClientId clientId) {
         ClientState state = chasing.stateOf(clientId);
         return toCome(state, key).orElseThrow(() -> new ConflictException(whyGone(state, key)));
     }
@@ -246,68 +221,11 @@ public class Decisions {
     }
 
     private void note(Act act, String what) {
-        Optional<Long> invoice = act instanceof Act.Fee fee
+        Optional<DocumentId> invoice = act instanceof Act.Fee fee
                 ? Optional.of(fee.debt().open().document())
                 : ((Act.Reminder) act)
                         .items().stream().findFirst().map(i -> i.debt().document());
-        happenings.note(invoice.orElse(null), act.client(), what);
-        changes.say(invoice.orElse(null), act.client());
-    }
-
-    /** Keeps back everything for a client, or lets it go again. */
-    @Transactional
-    public void keepClientBack(long clientId, boolean keptBack) {
-        clients.lock(clientId);
-        repository.lookAt(clientId);
-        repository.keepBack(clientId, keptBack);
-        happenings.note(null, clientId, keptBack ? "Everything is kept back" : "Nothing is kept back any more");
-        changes.say(null, clientId);
-    }
-
-    /** Mutes a client: no reminder goes up to and with that day. An empty text takes the mute away. */
-    @Transactional
-    public void mute(long clientId, String until) {
-        clients.lock(clientId);
-        LocalDate day = lastDay(until);
-        repository.lookAt(clientId);
-        repository.mute(clientId, day);
-        happenings.note(null, clientId, day == null ? "Reminders go again" : "No reminders until " + Texts.day(day));
-        changes.say(null, clientId);
-    }
-
-    /** Mutes an invoice. An empty text takes the mute away. */
-    @Transactional
-    public void muteInvoice(long invoiceId, String until) {
-        Invoice invoice = invoices.invoice(invoiceId);
-        if (invoice.isDraft()) {
-            throw new ConflictException("A draft is not reminded of; there is nothing to mute.");
-        }
-        clients.lock(invoice.clientId());
-        LocalDate day = lastDay(until);
-        repository.lookAt(invoice.clientId());
-        repository.muteInvoice(invoiceId, day);
-        happenings.note(
-                invoiceId,
-                invoice.clientId(),
-                day == null ? "Reminders go again" : "No reminders until " + Texts.day(day));
-        changes.say(invoiceId, invoice.clientId());
-    }
-
-    private LocalDate lastDay(String text) {
-        if (text == null || text.isBlank()) {
-            return null;
-        }
-        LocalDate today = clock.today();
-        List<Problem> problems = new ArrayList<>();
-        LocalDate day = LooseDate.read("until", text, today, LooseDate.Lean.COMING, problems);
-        if (day != null && (day.isBefore(today) || day.isAfter(today.plusYears(2)))) {
-            problems.add(new Problem(
-                    "until", text, "must be a day from today, " + Texts.day(today) + ", to two years from now"));
-        }
-        if (!problems.isEmpty()) {
-            throw new RefusedException(problems);
-        }
-        return day;
+        happenings.tell(invoice.orElse(null), act.client(), what);
     }
 
     /** Fees whose day has come and that wait for a person. */

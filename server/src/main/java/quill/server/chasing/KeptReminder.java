@@ -2,6 +2,7 @@ package quill.server.chasing;
 
 import java.time.LocalDate;
 import java.util.Map;
+import quill.core.id.ClientId;
 
 /**
  * A reminder that was kept back until its day had passed.
@@ -11,4 +12,4 @@ import java.util.Map;
  * @param on the day on which it would have gone
  * @param steps of the plan that it used up, in days, by debt
  */
-public record KeptReminder(String key, long clientId, String what, LocalDate on, Map<Long, Integer> steps) {}
+public record KeptReminder(String key, ClientId clientId, String what, LocalDate on, Map<Long, Integer> steps) {}

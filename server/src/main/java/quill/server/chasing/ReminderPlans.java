@@ -118,7 +118,6 @@ public class ReminderPlans {
     public void keepAllBack(boolean keptBack) {
         begin();
         repository.keepAllBack(keptBack);
-        happenings.note(null, null, keptBack ? "Everything is kept back" : "Nothing is kept back any more");
-        changes.say(null, null);
+        happenings.tell(null, null, keptBack ? "Everything is kept back" : "Nothing is kept back any more");
     }
 }

@@ -10,6 +10,7 @@ import java.util.function.Predicate;
 import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.TypedDate;
+import quill.core.id.ClientId;
 import quill.core.tax.Exemption;
 import quill.server.common.Texts;
 
@@ -21,7 +22,7 @@ import quill.server.common.Texts;
  * @param exemptUntil the certificate's last day; null where it has no end
  */
 public record Client(
-        long id,
+        ClientId id,
         String name,
         String contact,
         String email,
@@ -39,7 +40,7 @@ public record Client(
 
     /** One of whom nothing more is known. */
     public Client(
-            long id,
+            ClientId id,
             String name,
             String contact,
             String email,
@@ -53,7 +54,8 @@ public record Client(
     }
 
     /** One that pays tax, in no country that was named. */
-    public Client(long id, String name, String contact, String email, String address, String taxNumber, int version) {
+    public Client(
+            ClientId id, String name, String contact, String email, String address, String taxNumber, int version) {
         this(id, name, contact, email, address, "", taxNumber, "", null, null, version);
     }
 
@@ -91,7 +93,7 @@ public record Client(
     }
 
     /** The same of another id. */
-    public Client withId(long other) {
+    public Client withId(ClientId other) {
         return new Client(
                 other, name, contact, email, address, country, taxNumber, certificate, exemptUntil, more, version);
     }

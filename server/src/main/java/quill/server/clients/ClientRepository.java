@@ -11,6 +11,8 @@ import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import quill.core.id.ClientId;
+import quill.server.common.Ids;
 import quill.server.common.Json;
 import quill.server.common.Rows;
 
@@ -31,25 +33,25 @@ class ClientRepository {
     }
 
     /** A client with its state. @param mergedInto the one that it became a part of, or null */
-    record Stored(Client client, boolean archived, Long mergedInto) {}
+    record Stored(Client client, boolean archived, ClientId mergedInto) {}
 
-    Map<Long, String> names() {
-        Map<Long, String> names = new HashMap<>();
+    Map<ClientId, String> names() {
+        Map<ClientId, String> names = new HashMap<>();
         jdbc.sql("SELECT id, name FROM client").query(rs -> {
-            names.put(rs.getLong(1), rs.getString(2));
+            names.put(new ClientId(rs.getLong(1)), rs.getString(2));
         });
         return names;
     }
 
-    Optional<Stored> find(long id) {
+    Optional<Stored> find(ClientId id) {
         return one(SELECT + " WHERE id = :id", id);
     }
 
-    Optional<Stored> lock(long id) {
+    Optional<Stored> lock(ClientId id) {
         return one(SELECT + " WHERE id = :id FOR UPDATE", id);
     }
 
-    private Optional<Stored> one(String sql, long id) {
+    private Optional<Stored> one(String sql, ClientId id) {
         return withContacts(jdbc.sql(sql).param("id", id).query(this::row).list()).stream()
                 .findFirst();
     }
@@ -68,14 +70,14 @@ class ClientRepository {
                 .list());
     }
 
-    List<Stored> some(Collection<Long> ids) {
+    List<Stored> some(Collection<ClientId> ids) {
         return withContacts(jdbc.sql(SELECT + " WHERE id IN (:ids)")
                 .param("ids", ids)
                 .query(this::row)
                 .list());
     }
 
-    long insert(Client c) {
+    ClientId insert(Client c) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         written(jdbc.sql("""
                 INSERT INTO client (name, contact, email, address, country, tax_number, certificate, exempt_until, kind,
@@ -83,7 +85,7 @@ class ClientRepository {
                 VALUES (:name, :contact, :email, :address, :country, :taxNumber, :certificate, :until, :kind,
                         :number, :phone, :delivery, :currency, :days, :schedule, :taxes, :tags, :notes)
                 """), c).update(key, "id");
-        long id = key.getKey().longValue();
+        ClientId id = new ClientId(key.getKey().longValue());
         contacts(id, c.more().contacts());
         return id;
     }
@@ -116,7 +118,7 @@ class ClientRepository {
                 .param("taxNumber", c.taxNumber())
                 .param("certificate", c.certificate())
                 .param("until", c.exemptUntil())
-                .param("kind", m.kind().name())
+                .param("kind", m.kind())
                 .param("number", m.number())
                 .param("phone", m.phone())
                 .param("delivery", m.delivery())
@@ -128,7 +130,7 @@ class ClientRepository {
                 .param("notes", m.notes());
     }
 
-    private void contacts(long id, List<Contact> contacts) {
+    private void contacts(ClientId id, List<Contact> contacts) {
         jdbc.sql("DELETE FROM client_contact WHERE client_id = :id")
                 .param("id", id)
                 .update();
@@ -149,7 +151,7 @@ class ClientRepository {
         }
     }
 
-    int archive(long id, int version, boolean archived) {
+    int archive(ClientId id, int version, boolean archived) {
         return jdbc.sql("""
                 UPDATE client SET archived = :archived, version = version + 1
                  WHERE id = :id AND version = :version AND merged_into IS NULL
@@ -160,7 +162,7 @@ class ClientRepository {
                 .update();
     }
 
-    int delete(long id, int version) {
+    int delete(ClientId id, int version) {
         return jdbc.sql("DELETE FROM client WHERE id = :id AND version = :version")
                 .param("id", id)
                 .param("version", version)
@@ -168,7 +170,7 @@ class ClientRepository {
     }
 
     /** Marks one as a part of another, and whatever was merged into it before. */
-    void merged(long from, long into) {
+    void merged(ClientId from, ClientId into) {
         jdbc.sql("""
                 UPDATE client SET merged_into = :into, version = version + 1 WHERE id = :from OR merged_into = :from
                 """).param("into", into).param("from", from).update();
@@ -177,7 +179,7 @@ class ClientRepository {
     private Stored row(ResultSet rs, int n) throws SQLException {
         return new Stored(
                 new Client(
-                        rs.getLong("id"),
+                        new ClientId(rs.getLong("id")),
                         rs.getString("name"),
                         rs.getString("contact"),
                         rs.getString("email"),
@@ -200,21 +202,21 @@ class ClientRepository {
                                 List.of(json.read(rs.getString("tags"), String[].class))),
                         rs.getInt("version")),
                 rs.getBoolean("archived"),
-                rs.getObject("merged_into", Long.class));
+                Ids.client(rs, "merged_into"));
     }
 
     private List<Stored> withContacts(List<Stored> clients) {
         if (clients.isEmpty()) {
             return clients;
         }
-        Map<Long, List<Contact>> contacts = new HashMap<>();
+        Map<ClientId, List<Contact>> contacts = new HashMap<>();
         boolean one = clients.size() == 1;
         JdbcClient.StatementSpec sql =
                 jdbc.sql("""
                 SELECT client_id, name, email, phone, reminders, receipts FROM client_contact
                 """ + (one ? " WHERE client_id = :id" : "") + " ORDER BY client_id, place");
         (one ? sql.param("id", clients.get(0).client().id()) : sql).query(rs -> {
-            contacts.computeIfAbsent(rs.getLong(1), i -> new ArrayList<>())
+            contacts.computeIfAbsent(new ClientId(rs.getLong(1)), i -> new ArrayList<>())
                     .add(new Contact(
                             rs.getString(2), rs.getString(3), rs.getString(4), rs.getBoolean(5), rs.getBoolean(6)));
         });

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
 import quill.core.money.DecimalMark;
 import quill.core.table.ColumnKind;
 import quill.server.common.Csv;
@@ -79,7 +80,7 @@ public final class ClientTable implements RowKind<ClientTable.Row> {
     public Read<Row> read(Map<String, String> cells, DecimalMark mark) {
         String number = plain(cells.getOrDefault("more.number", ""));
         Client before = number.isEmpty() ? byName.get(plain(cells.getOrDefault("name", ""))) : byNumber.get(number);
-        Client was = before == null ? new Client(0, "", "", "", "", "", 1) : before;
+        Client was = before == null ? new Client(ClientId.NEW, "", "", "", "", "", 1) : before;
         List<Problem> problems = new ArrayList<>();
         Client typed = new Client(
                 was.id(),

@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
+import quill.core.id.ClientId;
 import quill.core.money.DecimalMark;
 import quill.server.business.BusinessService;
 import quill.server.common.Downloads;
@@ -36,7 +37,7 @@ class ClientsController {
     }
 
     /** A client to choose. */
-    record ClientChoice(long id, String name) {}
+    record ClientChoice(ClientId id, String name) {}
 
     /** Clients to choose from, by name: those that have what was typed in any part of what is known of them. */
     @GetMapping("/choices")
@@ -53,18 +54,18 @@ class ClientsController {
     }
 
     @PutMapping("/{id}")
-    Client change(@PathVariable long id, @RequestBody Client c) {
+    Client change(@PathVariable ClientId id, @RequestBody Client c) {
         return clients.change(c.withId(id));
     }
 
     @DeleteMapping("/{id}")
-    void delete(@PathVariable long id, @RequestParam int version) {
+    void delete(@PathVariable ClientId id, @RequestParam int version) {
         clients.delete(id, version);
     }
 
     /** One client as a card. */
     @GetMapping("/{id}/card.vcf")
-    ResponseEntity<byte[]> card(@PathVariable long id) {
+    ResponseEntity<byte[]> card(@PathVariable ClientId id) {
         Client client = clients.client(id);
         return Downloads.file(VCards.write(List.of(client)), "text/vcard", Downloads.plain(client.name()) + ".vcf");
     }

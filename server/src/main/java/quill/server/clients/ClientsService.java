@@ -17,6 +17,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
 import quill.server.audit.Happenings;
 import quill.server.business.KeptSchedules;
 import quill.server.clients.ClientRepository.Stored;
@@ -58,7 +59,7 @@ public class ClientsService {
     }
 
     /** One client; for one that was merged into another, that one. @throws NotFoundException if there is none of that id */
-    public Client client(long id) {
+    public Client client(ClientId id) {
         Stored stored = stored(id);
         return stored.mergedInto() == null
                 ? stored.client()
@@ -66,16 +67,24 @@ public class ClientsService {
     }
 
     /** The name of each, by id; one that was merged into another has its own still. */
-    public Map<Long, String> names() {
+    public Map<ClientId, String> names() {
         return repository.names();
     }
 
-    private Stored stored(long id) {
+    private Stored stored(ClientId id) {
+        named(id);
         return repository.find(id).orElseThrow(() -> new NotFoundException("There is no client " + id + "."));
     }
 
+    /** What asks for a client has to name one. */
+    private static void named(ClientId id) {
+        if (id == null) {
+            throw new RefusedException("clientId", "", "say which client");
+        }
+    }
+
     /** Whether it is archived. */
-    public boolean isArchived(long id) {
+    public boolean isArchived(ClientId id) {
         return stored(id).archived();
     }
 
@@ -90,7 +99,7 @@ public class ClientsService {
     }
 
     /** The same, and some others that were found by something else. @param archived those that are archived instead */
-    public List<Client> named(String text, Set<Long> others, boolean archived) {
+    public List<Client> named(String text, Set<ClientId> others, boolean archived) {
         String plain = text == null ? "" : text.strip().toLowerCase(Locale.ROOT);
         Optional<String> digits = digits(plain);
         return repository.all().stream()
@@ -125,7 +134,7 @@ public class ClientsService {
     }
 
     /** Several clients by id. */
-    public Map<Long, Client> some(Collection<Long> ids) {
+    public Map<ClientId, Client> some(Collection<ClientId> ids) {
         return ids.isEmpty()
                 ? Map.of()
                 : repository.some(ids).stream().map(Stored::client).collect(Collectors.toMap(Client::id, c -> c));
@@ -143,13 +152,13 @@ public class ClientsService {
     /** Makes one. */
     @Transactional
     public Client make(Client client) {
-        long id = repository.insert(checked(client, null));
-        changes.touch(Findable.CLIENT, id);
+        ClientId id = repository.insert(checked(client, null));
+        changes.touch(Findable.CLIENT, id.value());
         return client(id);
     }
 
     /** Told within the transaction that gives a client another name, for what keeps names beside its own rows. */
-    public record ClientRenamed(long id, String name) {}
+    public record ClientRenamed(ClientId id, String name) {}
 
     /** Changes one. @throws ConflictException if another window changed it first */
     @Transactional
@@ -163,24 +172,23 @@ public class ClientsService {
             publisher.publishEvent(new ClientRenamed(after.id(), after.name()));
         }
         changes.say(null, client.id());
-        changes.touch(Findable.CLIENT, client.id());
+        changes.touch(Findable.CLIENT, client.id().value());
         return after;
     }
 
     /** Archives one, or brings it back. Whether it owes anything is for the caller to see to. */
     @Transactional
-    public void archive(long id, int version, boolean archived) {
+    public void archive(ClientId id, int version, boolean archived) {
         stored(id);
         if (repository.archive(id, version, archived) != 1) {
             throw new ConflictException(CHANGED);
         }
-        happenings.note(null, id, archived ? "Archived" : "Taken out of the archive");
-        changes.say(null, id);
+        happenings.tell(null, id, archived ? "Archived" : "Taken out of the archive");
     }
 
     /** Deletes one for whom nothing was ever written. @throws ConflictException for any other: it is archived instead */
     @Transactional
-    public void delete(long id, int version) {
+    public void delete(ClientId id, int version) {
         stored(id);
         happenings.forget(id);
         try {
@@ -192,7 +200,7 @@ public class ClientsService {
                     "Something was written, sent or paid for this client, so it stays in the books. Archive it instead.");
         }
         changes.say(null, null);
-        changes.touch(Findable.CLIENT, id);
+        changes.touch(Findable.CLIENT, id.value());
     }
 
     /**
@@ -202,12 +210,11 @@ public class ClientsService {
      * @throws RefusedException for a client and itself
      */
     @Transactional
-    public Client merge(long from, int fromVersion, long into) {
-        if (client(from).id() == client(into).id()) {
+    public Client merge(ClientId from, int fromVersion, ClientId into) {
+        if (client(from).id().equals(client(into).id())) {
             throw new RefusedException("into", into, "these are one client already; choose another");
         }
-        lock(Math.min(from, into));
-        lock(Math.max(from, into));
+        lockBoth(from, into);
         Client was = client(from);
         if (was.version() != fromVersion) {
             throw new ConflictException(CHANGED);
@@ -215,14 +222,13 @@ public class ClientsService {
         String name = client(into).name();
         rows.forEach(r -> r.move(from, into, name));
         repository.merged(from, into);
-        happenings.note(
+        happenings.tell(
                 null,
                 into,
                 "Merged: all of " + was.name() + (was.email().isEmpty() ? "" : ", " + was.email())
                         + ", stands here now");
-        changes.say(null, into);
-        changes.touch(Findable.CLIENT, from);
-        changes.touch(Findable.CLIENT, into);
+        changes.touch(Findable.CLIENT, from.value());
+        changes.touch(Findable.CLIENT, into.value());
         return client(into);
     }
 
@@ -235,16 +241,25 @@ public class ClientsService {
      * @throws IllegalStateException within a transaction of another isolation
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public Client lock(long id) {
+    public Client lock(ClientId id) {
         Integer isolation = TransactionSynchronizationManager.getCurrentTransactionIsolationLevel();
         if (isolation != null && isolation != Connection.TRANSACTION_READ_COMMITTED) {
             throw new IllegalStateException("a client is locked at READ COMMITTED only, not at level " + isolation);
         }
+        named(id);
         Stored stored = repository.lock(id).orElseThrow(() -> new NotFoundException("There is no client " + id + "."));
         if (stored.mergedInto() != null) {
             throw new ConflictException("This client is now a part of "
                     + stored(stored.mergedInto()).client().name() + ". Look at it there.");
         }
         return stored.client();
+    }
+
+    /** Locks two clients, always in the same order; they may be one. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void lockBoth(ClientId one, ClientId other) {
+        boolean ordered = one.compareTo(other) < 0;
+        lock(ordered ? one : other);
+        lock(ordered ? other : one);
     }
 }

@@ -16,7 +16,7 @@ class ApiDescription {
     /** Fields that hold another record or nothing: OpenAPI 3.0 cannot say that beside a reference, only around it. */
     private static final Map<String, List<String>> RECORD_OR_NOTHING = Map.ofEntries(
             Map.entry("Reckoning", List.of("net", "tax", "total", "prepaid", "rounding", "due", "own")),
-            Map.entry("FixedDocument", List.of("corrects", "own")),
+            Map.entry("PrintedDocument", List.of("corrects", "own")),
             Map.entry("PrintedLine", List.of("gross", "off")),
             Map.entry("InvoiceView", List.of("draft", "issued")),
             Map.entry("Row", List.of("total", "open")),

@@ -2,6 +2,8 @@ package quill.server.common;
 
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 
 /** Says that something changed, so that open pages can look again once it is committed. */
 @Component
@@ -13,7 +15,7 @@ public class Changes {
     }
 
     /** What changed: an invoice and whose it is; either may be null. */
-    public record Change(Long invoiceId, Long clientId) {}
+    public record Change(DocumentId invoiceId, ClientId clientId) {}
 
     /** Something that can be found changed, came or went; told at once, within the running transaction. */
     public record Touched(Findable kind, long id) {}
@@ -24,7 +26,7 @@ public class Changes {
     }
 
     /** Told to listeners after the running transaction commits, or at once where none runs. */
-    public void say(Long invoiceId, Long clientId) {
+    public void say(DocumentId invoiceId, ClientId clientId) {
         publisher.publishEvent(new Change(invoiceId, clientId));
     }
 }

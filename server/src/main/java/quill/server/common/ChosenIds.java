@@ -9,7 +9,7 @@ public final class ChosenIds {
     private ChosenIds() {}
 
     /** The ids as they were sent. @throws RefusedException naming {@code ids}: more than so many, or a blank one */
-    public static List<Long> of(List<Long> ids, int most) {
+    public static <T> List<T> of(List<T> ids, int most) {
         if (ids.size() > most) {
             throw new RefusedException("ids", ids.size() + " of them", "choose up to " + most + " at once");
         }

@@ -2,12 +2,13 @@ package quill.server.common;
 
 import java.util.List;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import quill.core.id.ClientId;
 
 /** What a feature holds of each client, and moves where two records of one client become one. */
 @FunctionalInterface
 public interface ClientRows {
     /** Makes the second client's what was the first one's, within the running transaction. @param name of the second */
-    void move(long from, long into, String name);
+    void move(ClientId from, ClientId into, String name);
 
     /** Rows of these tables that need nothing but another CLIENT_ID. */
     static ClientRows of(JdbcClient jdbc, String... tables) {

@@ -23,6 +23,7 @@ import org.springframework.web.multipart.MultipartException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.id.Id;
 import tools.jackson.core.JacksonException;
 
 /** Every error of the API as problem details (RFC 9457): which field, which value, what would be allowed. */
@@ -168,6 +169,11 @@ class ProblemAnswers extends ResponseEntityExceptionHandler {
     }
 
     private static String nameOf(Class<?> type) {
-        return type == null ? "value" : type.getSimpleName().toLowerCase(java.util.Locale.ROOT);
+        if (type == null) {
+            return "value";
+        }
+        boolean number =
+                Id.class.isAssignableFrom(type) || type == long.class || type == Long.class || type == int.class;
+        return number ? "number" : type.getSimpleName().toLowerCase(java.util.Locale.ROOT);
     }
 }

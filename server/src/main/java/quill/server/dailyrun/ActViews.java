@@ -6,6 +6,8 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.ReminderPlans;
@@ -46,27 +48,28 @@ public class ActViews {
     }
 
     /** The same for some clients. */
-    public List<ActView> until(Collection<Long> clientIds, LocalDate to) {
+    public List<ActView> until(Collection<ClientId> clientIds, LocalDate to) {
         return views(chasing.toCome(clientIds, run.nextDay(), to));
     }
 
     /** The same for one invoice of a client: its fees, and the letters that ask for it. */
-    public List<ActView> ofInvoice(long clientId, long invoiceId, LocalDate to) {
+    public List<ActView> ofInvoice(ClientId clientId, DocumentId invoiceId, LocalDate to) {
         return views(chasing.toCome(List.of(clientId), run.nextDay(), to).stream()
                 .filter(a -> concerns(a, invoiceId))
                 .toList());
     }
 
-    private static boolean concerns(Act act, long invoiceId) {
+    private static boolean concerns(Act act, DocumentId invoiceId) {
         return act instanceof Act.Fee fee
-                ? fee.debt().open().document() == invoiceId
-                : ((Act.Reminder) act).asked().stream().anyMatch(i -> i.debt().document() == invoiceId);
+                ? fee.debt().open().document().equals(invoiceId)
+                : ((Act.Reminder) act)
+                        .asked().stream().anyMatch(i -> i.debt().document().equals(invoiceId));
     }
 
     private List<ActView> views(List<Act> acts) {
         String hour = plans.rules().plan().hour().toString();
         LocalDate today = clock.today();
-        Map<Long, Client> byId =
+        Map<ClientId, Client> byId =
                 clients.some(acts.stream().map(Act::client).distinct().toList());
         return acts.stream()
                 .map(a -> view(a, byId.get(a.client()).name(), hour, today))

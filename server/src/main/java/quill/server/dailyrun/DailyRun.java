@@ -12,6 +12,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
 import quill.core.acts.Act;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.server.business.BusinessService;
 import quill.server.chasing.Chasing;
@@ -214,7 +215,7 @@ public class DailyRun {
                 : "announced with " + Amounts.grouped(announced.money()) + "; what is open changed since";
     }
 
-    static long invoiceOf(Act act) {
+    static DocumentId invoiceOf(Act act) {
         return act instanceof Act.Fee fee
                 ? fee.debt().open().document()
                 : ((Act.Reminder) act).main().document();

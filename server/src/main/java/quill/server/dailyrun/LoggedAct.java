@@ -2,6 +2,8 @@ package quill.server.dailyrun;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.common.Amount;
 
 /**
@@ -17,8 +19,8 @@ public record LoggedAct(
         LocalDate on,
         String key,
         String kind,
-        long clientId,
-        long invoiceId,
+        ClientId clientId,
+        DocumentId invoiceId,
         @Schema(nullable = true) Amount announced,
         @Schema(nullable = true) Amount amount,
         String what,

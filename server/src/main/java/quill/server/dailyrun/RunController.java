@@ -7,6 +7,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.id.ClientId;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 
@@ -29,7 +30,7 @@ class RunController {
     @GetMapping
     List<LoggedActView> log(@RequestParam(required = false) Long before) {
         List<LoggedAct> acts = run.log(before == null ? Long.MAX_VALUE : before, PAGE);
-        Map<Long, Client> byId =
+        Map<ClientId, Client> byId =
                 clients.some(acts.stream().map(LoggedAct::clientId).distinct().toList());
         return acts.stream()
                 .map(a -> new LoggedActView(a, byId.get(a.clientId()).name()))

@@ -10,6 +10,8 @@ import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.chasing.Result;
 import quill.server.common.Amount;
 import quill.server.common.ClientRows;
@@ -36,8 +38,8 @@ class RunRepository {
             LocalDate on,
             String key,
             String kind,
-            long client,
-            long invoice,
+            ClientId client,
+            DocumentId invoice,
             Money amount,
             String what,
             boolean known) {}
@@ -85,7 +87,7 @@ class RunRepository {
                 .param("client", a.client())
                 .param("invoice", a.invoice())
                 .param("currency", a.amount().getCurrencyUnit().getCode())
-                .param("announced", a.known() ? a.amount().getAmountMinorLong() : null)
+                .param("announced", a.known() ? a.amount() : null)
                 .param("what", Texts.fit(a.what(), 1000))
                 .update();
     }
@@ -101,8 +103,8 @@ class RunRepository {
         jdbc.sql("""
                 UPDATE run_act SET amount_minor = :amount, outcome = :outcome, reason = :reason WHERE id = :id
                 """)
-                .param("amount", amount == null ? null : amount.getAmountMinorLong())
-                .param("outcome", outcome.word())
+                .param("amount", amount)
+                .param("outcome", outcome)
                 .param("reason", Texts.fit(reason, 1000))
                 .param("id", id)
                 .update();
@@ -133,8 +135,8 @@ class RunRepository {
                 Rows.date(rs, "run_on"),
                 rs.getString("act_key"),
                 rs.getString("kind"),
-                rs.getLong("client_id"),
-                rs.getLong("invoice_id"),
+                new ClientId(rs.getLong("client_id")),
+                new DocumentId(rs.getLong("invoice_id")),
                 announced == null ? null : Amount.ofMinor(currency, announced),
                 amount == null ? null : Amount.ofMinor(currency, amount),
                 rs.getString("what"),

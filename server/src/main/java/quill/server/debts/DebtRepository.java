@@ -16,6 +16,8 @@ import org.springframework.jdbc.JdbcUpdateAffectedIncorrectNumberOfRowsException
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.OpenDebt;
 import quill.core.schedule.Installment;
@@ -38,7 +40,7 @@ class DebtRepository {
         this.jdbc = jdbc;
     }
 
-    void insert(long clientId, long invoiceId, String number, Installment i, String why) {
+    void insert(ClientId clientId, DocumentId invoiceId, String number, Installment i, String why) {
         jdbc.sql("""
                 INSERT INTO debt (invoice_id, number, client_id, place, deposit, currency, amount_minor, due_on, why)
                 VALUES (:invoice, :number, :client, :place, :deposit, :currency, :amount, :due, :why)
@@ -49,14 +51,14 @@ class DebtRepository {
                 .param("place", i.position())
                 .param("deposit", i.deposit())
                 .param("currency", i.amount().getCurrencyUnit().getCode())
-                .param("amount", i.amount().getAmountMinorLong())
+                .param("amount", i.amount())
                 .param("due", i.dueOn())
                 .param("why", why)
                 .update();
     }
 
     /** @return the new debt's id */
-    long insertFee(long invoiceId, Money fee, String note, LocalDate chargedOn, String why) {
+    long insertFee(DocumentId invoiceId, Money fee, String note, LocalDate chargedOn, String why) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO debt (invoice_id, number, client_id, place, deposit, fee, currency, amount_minor, due_on,
@@ -67,7 +69,7 @@ class DebtRepository {
                 """)
                 .param("invoice", invoiceId)
                 .param("currency", fee.getCurrencyUnit().getCode())
-                .param("amount", fee.getAmountMinorLong())
+                .param("amount", fee)
                 .param("due", chargedOn)
                 .param("note", Texts.fit(note, 1000))
                 .param("why", why)
@@ -75,7 +77,7 @@ class DebtRepository {
         return key.getKey().longValue();
     }
 
-    List<StoredInstallment> of(Collection<Long> invoiceIds) {
+    List<StoredInstallment> of(Collection<DocumentId> invoiceIds) {
         return jdbc.sql("""
                 SELECT id, invoice_id, place, deposit, fee, currency, amount_minor, settled_minor, credited_minor,
                        open_minor, due_on, settled_on, note, why
@@ -86,7 +88,7 @@ class DebtRepository {
                 .list();
     }
 
-    List<OpenDebt> open(long clientId, CurrencyUnit currency) {
+    List<OpenDebt> open(ClientId clientId, CurrencyUnit currency) {
         return jdbc.sql(DEBT + """
                  WHERE i.owed_by = :client AND i.currency = :currency
                  ORDER BY i.due_on, i.id
@@ -97,8 +99,8 @@ class DebtRepository {
                 .list();
     }
 
-    Map<Long, List<OpenDebt>> openByClient(Collection<Long> clientIds, CurrencyUnit currency) {
-        Map<Long, List<OpenDebt>> byClient = new LinkedHashMap<>();
+    Map<ClientId, List<OpenDebt>> openByClient(Collection<ClientId> clientIds, CurrencyUnit currency) {
+        Map<ClientId, List<OpenDebt>> byClient = new LinkedHashMap<>();
         jdbc.sql("""
                 SELECT i.client_id, i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
                   FROM debt i
@@ -108,7 +110,7 @@ class DebtRepository {
                 .param("clients", clientIds)
                 .param("currency", currency.getCode())
                 .query(rs -> {
-                    byClient.computeIfAbsent(rs.getLong("client_id"), k -> new ArrayList<>())
+                    byClient.computeIfAbsent(new ClientId(rs.getLong("client_id")), k -> new ArrayList<>())
                             .add(debt(rs, 0));
                 });
         return byClient;
@@ -121,7 +123,7 @@ class DebtRepository {
                 """)
                 .param("payment", paymentId)
                 .param("installment", installmentId)
-                .param("amount", amount.getAmountMinorLong())
+                .param("amount", amount)
                 .param("entry", entryId)
                 .update();
     }
@@ -133,7 +135,7 @@ class DebtRepository {
                        settled_on = CASE WHEN settled_minor + credited_minor + :amount = amount_minor THEN :on END
                  WHERE id = :id
                 """)
-                .param("amount", amount.getAmountMinorLong())
+                .param("amount", amount)
                 .param("on", on)
                 .param("id", installmentId)
                 .update();
@@ -142,7 +144,7 @@ class DebtRepository {
         }
     }
 
-    void creditWhole(long invoiceId, LocalDate on) {
+    void creditWhole(DocumentId invoiceId, LocalDate on) {
         jdbc.sql("""
                 UPDATE debt SET credited_minor = amount_minor - settled_minor, settled_on = :on
                  WHERE invoice_id = :invoice
@@ -155,15 +157,11 @@ class DebtRepository {
                    SET credited_minor = credited_minor + :part,
                        settled_on = CASE WHEN settled_minor + credited_minor + :part = amount_minor THEN :on END
                  WHERE id = :id
-                """)
-                .param("part", part.getAmountMinorLong())
-                .param("on", on)
-                .param("id", debtId)
-                .update();
+                """).param("part", part).param("on", on).param("id", debtId).update();
     }
 
     /** Whether nothing was ever appropriated to an invoice's debts, credited on them, or charged as a fee. */
-    boolean untouched(long invoiceId) {
+    boolean untouched(DocumentId invoiceId) {
         return jdbc.sql("""
                 SELECT (SELECT COUNT(*) FROM debt WHERE invoice_id = :invoice AND (fee OR credited_minor > 0))
                      + (SELECT COUNT(*) FROM appropriation a JOIN debt d ON d.id = a.debt_id
@@ -171,7 +169,7 @@ class DebtRepository {
                 """).param("invoice", invoiceId).query(Long.class).single() == 0;
     }
 
-    void remove(long invoiceId) {
+    void remove(DocumentId invoiceId) {
         jdbc.sql("DELETE FROM debt WHERE invoice_id = :invoice")
                 .param("invoice", invoiceId)
                 .update();
@@ -192,7 +190,7 @@ class DebtRepository {
     }
 
     /** Payments that settled any of an invoice, those too that were taken back. */
-    List<Long> payersOf(long invoiceId) {
+    List<Long> payersOf(DocumentId invoiceId) {
         return jdbc.sql("""
                 SELECT DISTINCT a.payment_id FROM debt d JOIN appropriation a ON a.debt_id = d.id
                  WHERE d.invoice_id = :invoice AND a.payment_id IS NOT NULL
@@ -203,19 +201,19 @@ class DebtRepository {
     List<Debts.Late> late(LocalDate before) {
         return jdbc.sql("SELECT id, owed_by, open_minor FROM debt WHERE owed_by > 0 AND due_on < :before")
                 .param("before", before)
-                .query((rs, n) -> new Debts.Late(rs.getLong(1), rs.getLong(2), rs.getLong(3)))
+                .query((rs, n) -> new Debts.Late(rs.getLong(1), new ClientId(rs.getLong(2)), rs.getLong(3)))
                 .list();
     }
 
     /** Invoices of these clients on which anything is open. */
-    List<Long> openInvoicesOf(Collection<Long> clientIds) {
+    List<DocumentId> openInvoicesOf(Collection<ClientId> clientIds) {
         // A join, since an IN list would read all of a client's invoices through the index, settled ones too.
         return jdbc.sql("""
                 SELECT DISTINCT d.invoice_id FROM UNNEST(CAST(:clients AS BIGINT ARRAY)) AS c (id)
                   JOIN debt d ON d.owed_by = c.id
                 """)
-                .param("clients", clientIds.toArray(Long[]::new))
-                .query(Long.class)
+                .param("clients", clientIds.stream().map(ClientId::value).toArray(Long[]::new))
+                .query((rs, n) -> new DocumentId(rs.getLong(1)))
                 .list();
     }
 
@@ -233,7 +231,7 @@ class DebtRepository {
     }
 
     /** What settles an invoice, by payment; key 0 is client credit. */
-    Map<Long, List<Appropriation.Part>> settlersOf(long invoiceId) {
+    Map<Long, List<Appropriation.Part>> settlersOf(DocumentId invoiceId) {
         return settlers("i.invoice_id", invoiceId);
     }
 
@@ -242,7 +240,7 @@ class DebtRepository {
         return settlers("i.id", debtId);
     }
 
-    private Map<Long, List<Appropriation.Part>> settlers(String column, long id) {
+    private Map<Long, List<Appropriation.Part>> settlers(String column, Object id) {
         return parts("""
                 SELECT i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
                        SUM(a.amount_minor) AS part, COALESCE(a.payment_id, 0) AS payment
@@ -256,7 +254,7 @@ class DebtRepository {
                 """.formatted(column), id);
     }
 
-    List<Appropriation.Part> creditUsesNewestFirst(long clientId, CurrencyUnit currency) {
+    List<Appropriation.Part> creditUsesNewestFirst(ClientId clientId, CurrencyUnit currency) {
         return parts("""
                 SELECT i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
                        SUM(a.amount_minor) AS part, 0 AS payment
@@ -271,7 +269,7 @@ class DebtRepository {
                 .toList();
     }
 
-    private Map<Long, List<Appropriation.Part>> parts(String sql, long id) {
+    private Map<Long, List<Appropriation.Part>> parts(String sql, Object id) {
         Map<Long, List<Appropriation.Part>> byPayment = new LinkedHashMap<>();
         jdbc.sql(sql).param("id", id).query(rs -> {
             Money part = Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("part"));
@@ -285,7 +283,7 @@ class DebtRepository {
     private static OpenDebt debt(ResultSet rs, int row) throws SQLException {
         return new OpenDebt(
                 rs.getLong("id"),
-                rs.getLong("invoice_id"),
+                new DocumentId(rs.getLong("invoice_id")),
                 rs.getString("number"),
                 rs.getInt("place"),
                 rs.getBoolean("fee"),
@@ -297,7 +295,7 @@ class DebtRepository {
         CurrencyUnit currency = CurrencyUnit.of(rs.getString("currency"));
         return new StoredInstallment(
                 rs.getLong("id"),
-                rs.getLong("invoice_id"),
+                new DocumentId(rs.getLong("invoice_id")),
                 rs.getInt("place"),
                 rs.getBoolean("deposit"),
                 rs.getBoolean("fee"),

@@ -19,6 +19,8 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Why;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Entry;
@@ -65,12 +67,12 @@ public class Debts {
     }
 
     /** Told within the transaction that changes what is open on an invoice. */
-    public record DebtsChanged(long invoiceId, long clientId) {}
+    public record DebtsChanged(DocumentId invoiceId, ClientId clientId) {}
 
     /** An installment, or a late fee, as stored. @param note printed beside it: the tax in a fee */
     public record StoredInstallment(
             long id,
-            long invoiceId,
+            DocumentId invoiceId,
             int position,
             boolean deposit,
             boolean fee,
@@ -92,20 +94,20 @@ public class Debts {
     }
 
     /** Stores the schedule of an invoice at issue. */
-    public void add(long clientId, long invoiceId, String number, List<Installment> schedule) {
+    public void add(ClientId clientId, DocumentId invoiceId, String number, List<Installment> schedule) {
         schedule.forEach(i -> repository.insert(clientId, invoiceId, number, i, json.write(i.why())));
         publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
     }
 
     /** Adds a late fee to what is owed on an invoice; due on the day it is charged. @return the debt's id */
-    public long addFee(long clientId, long invoiceId, Money fee, String note, LocalDate chargedOn, Why why) {
+    public long addFee(ClientId clientId, DocumentId invoiceId, Money fee, String note, LocalDate chargedOn, Why why) {
         long id = repository.insertFee(invoiceId, fee, note, chargedOn, json.write(why));
         publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
         return id;
     }
 
     /** Takes a late fee back: what was paid on it becomes client credit, and the fee is credited whole. */
-    public void creditFee(long clientId, long invoiceId, long debtId) {
+    public void creditFee(ClientId clientId, DocumentId invoiceId, long debtId) {
         releaseAll(clientId, repository.settlersOfDebt(debtId));
         repository.creditFee(debtId, clock.today());
         publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
@@ -119,7 +121,7 @@ public class Debts {
 
     /** Open invoices of several clients, with every debt on them, by invoice. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public Map<Long, List<StoredInstallment>> onOpenInvoicesOf(Collection<Long> clientIds) {
+    public Map<DocumentId, List<StoredInstallment>> onOpenInvoicesOf(Collection<ClientId> clientIds) {
         return clientIds.isEmpty() ? Map.of() : ofAll(repository.openInvoicesOf(clientIds));
     }
 
@@ -132,13 +134,13 @@ public class Debts {
 
     /** An invoice's installments in order. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public List<StoredInstallment> of(long invoiceId) {
+    public List<StoredInstallment> of(DocumentId invoiceId) {
         return repository.of(List.of(invoiceId));
     }
 
     /** Installments of several invoices, by invoice. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public Map<Long, List<StoredInstallment>> ofAll(Collection<Long> invoiceIds) {
+    public Map<DocumentId, List<StoredInstallment>> ofAll(Collection<DocumentId> invoiceIds) {
         return invoiceIds.isEmpty()
                 ? Map.of()
                 : repository.of(invoiceIds).stream().collect(Collectors.groupingBy(StoredInstallment::invoiceId));
@@ -152,18 +154,18 @@ public class Debts {
 
     /** A client's open debts in the order in which money settles them. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public List<OpenDebt> open(long clientId, CurrencyUnit currency) {
+    public List<OpenDebt> open(ClientId clientId, CurrencyUnit currency) {
         return repository.open(clientId, currency).stream().sorted(order()).toList();
     }
 
     /** Open debts of several clients, by client. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public Map<Long, List<OpenDebt>> openByClient(Collection<Long> clientIds, CurrencyUnit currency) {
+    public Map<ClientId, List<OpenDebt>> openByClient(Collection<ClientId> clientIds, CurrencyUnit currency) {
         return clientIds.isEmpty() ? Map.of() : repository.openByClient(clientIds, currency);
     }
 
     /** Notes that a payment, or client credit where there is no payment, settles these debts by this entry. */
-    public void settle(long clientId, Long paymentId, List<Appropriation.Part> parts, long entryId) {
+    public void settle(ClientId clientId, Long paymentId, List<Appropriation.Part> parts, long entryId) {
         for (Appropriation.Part part : parts) {
             repository.appropriate(paymentId, part.debt().id(), part.amount(), entryId);
             repository.settle(part.debt().id(), part.amount(), clock.today());
@@ -178,14 +180,14 @@ public class Debts {
     }
 
     /** Credit that this draft, and nothing else, will use when it is issued; nothing waits where it is not above zero. */
-    public void letWait(long draftId, long clientId, Money credit) {
+    public void letWait(DocumentId draftId, ClientId clientId, Money credit) {
         if (credit.isPositive()) {
             waiting.add(draftId, clientId, credit);
         }
     }
 
     /** The draft is issued, or will never be: its credit waits no longer, and settles what is open. */
-    public void waitNoLonger(long draftId) {
+    public void waitNoLonger(DocumentId draftId) {
         Optional<WaitingCredit.Waiting> credit = waiting.of(draftId);
         waiting.remove(draftId);
         credit.ifPresent(c -> useCredit(c.clientId(), c.currency()));
@@ -193,13 +195,13 @@ public class Debts {
 
     /** Whose credit waits for a draft, if any does. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public Optional<Long> whoseCreditWaits(long draftId) {
+    public Optional<ClientId> whoseCreditWaits(DocumentId draftId) {
         return waiting.of(draftId).map(WaitingCredit.Waiting::clientId);
     }
 
     /** What of a client's credit waits for a draft that replaces an invoice: never more than there is. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public Money waitingCreditOf(long clientId, CurrencyUnit currency) {
+    public Money waitingCreditOf(ClientId clientId, CurrencyUnit currency) {
         Money zero = Money.zero(currency);
         Money credit = books.creditOf(clientId, currency);
         Money held = waiting.of(List.of(clientId), currency).getOrDefault(clientId, zero);
@@ -208,9 +210,9 @@ public class Debts {
 
     /** Credit that can settle what is open, by client: all but what waits. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public Map<Long, Money> freeCreditsOf(Collection<Long> clientIds, CurrencyUnit currency) {
-        Map<Long, Money> held = waiting.of(clientIds, currency);
-        Map<Long, Money> free = new HashMap<>();
+    public Map<ClientId, Money> freeCreditsOf(Collection<ClientId> clientIds, CurrencyUnit currency) {
+        Map<ClientId, Money> held = waiting.of(clientIds, currency);
+        Map<ClientId, Money> free = new HashMap<>();
         books.creditsOf(clientIds, currency).forEach((client, credit) -> {
             Money rest = credit.minus(held.getOrDefault(client, Money.zero(currency)));
             free.put(client, rest.isNegative() ? Money.zero(currency) : rest);
@@ -223,7 +225,7 @@ public class Debts {
      *
      * @return what it settled
      */
-    public List<Appropriation.Part> useCredit(long clientId, CurrencyUnit currency) {
+    public List<Appropriation.Part> useCredit(ClientId clientId, CurrencyUnit currency) {
         Money credit = freeCreditsOf(List.of(clientId), currency).getOrDefault(clientId, Money.zero(currency));
         List<OpenDebt> open = open(clientId, currency);
         if (!credit.isPositive() || open.isEmpty()) {
@@ -244,7 +246,7 @@ public class Debts {
         return repository.settledBy(paymentId);
     }
 
-    private void unsettle(long clientId, Long paymentId, List<Appropriation.Part> parts, long entryId) {
+    private void unsettle(ClientId clientId, Long paymentId, List<Appropriation.Part> parts, long entryId) {
         for (Appropriation.Part part : parts) {
             repository.appropriate(paymentId, part.debt().id(), part.amount().negated(), entryId);
             repository.settle(part.debt().id(), part.amount().negated(), clock.today());
@@ -253,13 +255,13 @@ public class Debts {
     }
 
     /** Takes back what a payment settles that was recorded wrongly, under the entry that undoes it. */
-    public void undone(long clientId, long paymentId, List<Appropriation.Part> parts, long entryId) {
+    public void undone(ClientId clientId, long paymentId, List<Appropriation.Part> parts, long entryId) {
         unsettle(clientId, paymentId, parts, entryId);
         publisher.publishEvent(new PaidEarlier.Undone(paymentId));
     }
 
     /** Where more credit was used than there is (a payment was undone), the latest uses are taken back. */
-    public void coverCredit(long clientId, CurrencyUnit currency) {
+    public void coverCredit(ClientId clientId, CurrencyUnit currency) {
         Money missing = books.creditOf(clientId, currency).negated();
         if (!missing.isPositive()) {
             return;
@@ -282,7 +284,7 @@ public class Debts {
      *
      * @return by how much the invoice's debts fell
      */
-    public Money creditWhole(long clientId, long invoiceId, CurrencyUnit currency) {
+    public Money creditWhole(ClientId clientId, DocumentId invoiceId, CurrencyUnit currency) {
         releaseAll(clientId, repository.settlersOf(invoiceId));
         List<StoredInstallment> all = of(invoiceId);
         repository.creditWhole(invoiceId, clock.today());
@@ -295,7 +297,7 @@ public class Debts {
      *
      * @return how much of it they took; the rest found nothing open
      */
-    public Money creditPart(long clientId, long invoiceId, Money sum) {
+    public Money creditPart(ClientId clientId, DocumentId invoiceId, Money sum) {
         List<StoredInstallment> installments = new ArrayList<>(of(invoiceId));
         Collections.reverse(installments);
         Money left = sum;
@@ -311,10 +313,10 @@ public class Debts {
     }
 
     /** Told within the transaction that removes an invoice's installments, before they go. */
-    public record DebtsLeaving(long invoiceId, List<Long> debtIds) {}
+    public record DebtsLeaving(DocumentId invoiceId, List<Long> debtIds) {}
 
     /** A debt that is late, who owes it, and what of it is open in minor units of its currency. */
-    public record Late(long id, long clientId, long openMinor) {}
+    public record Late(long id, ClientId clientId, long openMinor) {}
 
     /** All that is open and fell due before a day. */
     @Transactional(propagation = Propagation.SUPPORTS)
@@ -324,7 +326,7 @@ public class Debts {
 
     /** Payments that settled any of an invoice, those too that were taken back since. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public List<Long> payersOf(long invoiceId) {
+    public List<Long> payersOf(DocumentId invoiceId) {
         return repository.payersOf(invoiceId);
     }
 
@@ -334,7 +336,7 @@ public class Debts {
      * @throws ConflictException where anything was ever paid, credited or charged on it; a listener of what leaves may
      *     know of more
      */
-    public void remove(long invoiceId) {
+    public void remove(DocumentId invoiceId) {
         if (!repository.untouched(invoiceId)) {
             throw touched();
         }
@@ -349,7 +351,7 @@ public class Debts {
                 + " only a credit note takes it back.");
     }
 
-    private void releaseAll(long clientId, Map<Long, List<Appropriation.Part>> settlers) {
+    private void releaseAll(ClientId clientId, Map<Long, List<Appropriation.Part>> settlers) {
         settlers.forEach((paymentId, parts) -> {
             if (!parts.isEmpty()) {
                 release(clientId, paymentId == 0 ? null : paymentId, parts);
@@ -357,7 +359,7 @@ public class Debts {
         });
     }
 
-    private void release(long clientId, Long paymentId, List<Appropriation.Part> parts) {
+    private void release(ClientId clientId, Long paymentId, List<Appropriation.Part> parts) {
         Entry entry = Bookings.creditReleased(parts);
         Money sum = Amounts.sum(
                 parts.get(0).amount().getCurrencyUnit(),
@@ -372,7 +374,7 @@ public class Debts {
 
     /** A client's balance by its open installments less its credit and deposits, and by its postings alone. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public Agreement agreement(long clientId, CurrencyUnit currency) {
+    public Agreement agreement(ClientId clientId, CurrencyUnit currency) {
         Money open = Amounts.sum(
                 currency, open(clientId, currency).stream().map(OpenDebt::open).toList());
         Money byInstallments =
@@ -380,8 +382,8 @@ public class Debts {
         return new Agreement(byInstallments, books.balanceOf(clientId, currency));
     }
 
-    private void changed(long clientId, List<Appropriation.Part> parts) {
-        Set<Long> invoices = new TreeSet<>();
+    private void changed(ClientId clientId, List<Appropriation.Part> parts) {
+        Set<DocumentId> invoices = new TreeSet<>();
         parts.forEach(p -> invoices.add(p.debt().document()));
         invoices.forEach(id -> publisher.publishEvent(new DebtsChanged(id, clientId)));
     }

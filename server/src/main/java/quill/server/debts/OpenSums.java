@@ -12,6 +12,8 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.ledger.OpenDebt;
 import quill.server.books.BooksService;
 import quill.server.clients.ClientsService;
@@ -37,10 +39,11 @@ public class OpenSums {
      * @param soon what falls due from today to a given day
      * @param nextDueOn the earliest due date of all of it
      */
-    public record ClientSum(long clientId, String client, Money open, Money late, Money soon, LocalDate nextDueOn) {}
+    public record ClientSum(
+            ClientId clientId, String client, Money open, Money late, Money soon, LocalDate nextDueOn) {}
 
     /** What a client owes by one day, in one currency. */
-    public record Owed(long clientId, CurrencyUnit currency, LocalDate dueOn, long minor) {}
+    public record Owed(ClientId clientId, CurrencyUnit currency, LocalDate dueOn, long minor) {}
 
     /** All that is open. Read as it stands in its index and added up here: H2 takes three times as long to group it. */
     public List<Owed> all() {
@@ -48,7 +51,7 @@ public class OpenSums {
         jdbc.sql("SELECT owed_by, currency, due_on, open_minor FROM debt WHERE owed_by > 0")
                 .query(rs -> {
                     all.add(new Owed(
-                            rs.getLong(1),
+                            new ClientId(rs.getLong(1)),
                             CurrencyUnit.of(rs.getString(2)),
                             rs.getObject(3, LocalDate.class),
                             rs.getLong(4)));
@@ -63,7 +66,7 @@ public class OpenSums {
 
     /** The same of what was read before. */
     public List<ClientSum> byClient(List<Owed> all, LocalDate today, LocalDate soonUntil) {
-        Map<Long, String> names = clients.names();
+        Map<ClientId, String> names = clients.names();
         Map<Owing, Sums> byClient = new HashMap<>();
         for (Owed o : all) {
             byClient.computeIfAbsent(new Owing(o.clientId(), o.currency().getCode()), k -> new Sums())
@@ -110,7 +113,8 @@ public class OpenSums {
                 .filter(o -> o.currency().equals(currency))
                 .forEach(o -> days.merge(o.dueOn(), o.minor(), Math::addExact));
         return days.entrySet().stream()
-                .map(d -> new OpenDebt(0, 0, "", 1, false, d.getKey(), Money.ofMinor(currency, d.getValue())))
+                .map(d -> new OpenDebt(
+                        0, DocumentId.NEW, "", 1, false, d.getKey(), Money.ofMinor(currency, d.getValue())))
                 .toList();
     }
 
@@ -131,15 +135,15 @@ public class OpenSums {
                 .forEach(r -> differences.merge(new Owing(r.clientId(), r.currency()), r.minor(), Math::addExact));
         all().forEach(o ->
                 differences.merge(new Owing(o.clientId(), o.currency().getCode()), -o.minor(), Math::addExact));
-        Map<Long, String> names = clients.names();
+        Map<ClientId, String> names = clients.names();
         return differences.entrySet().stream()
                 .filter(e -> e.getValue() != 0)
                 .map(e -> e.getKey().clientId())
                 .distinct()
-                .sorted(Comparator.comparing((Long id) -> names.get(id)).thenComparing(id -> id))
+                .sorted(Comparator.comparing((ClientId id) -> names.get(id)).thenComparing(id -> id))
                 .map(names::get)
                 .toList();
     }
 
-    private record Owing(long clientId, String currency) {}
+    private record Owing(ClientId clientId, String currency) {}
 }

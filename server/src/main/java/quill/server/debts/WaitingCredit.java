@@ -9,6 +9,8 @@ import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.common.ClientRows;
 
 /** Table WAITING_CREDIT: client credit that waits for the draft which replaces a credited invoice. */
@@ -20,7 +22,7 @@ class WaitingCredit {
         this.jdbc = jdbc;
     }
 
-    void add(long draftId, long clientId, Money amount) {
+    void add(DocumentId draftId, ClientId clientId, Money amount) {
         jdbc.sql("""
                 INSERT INTO waiting_credit (draft_id, client_id, currency, amount_minor)
                 VALUES (:draft, :client, :currency, :amount)
@@ -28,29 +30,29 @@ class WaitingCredit {
                 .param("draft", draftId)
                 .param("client", clientId)
                 .param("currency", amount.getCurrencyUnit().getCode())
-                .param("amount", amount.getAmountMinorLong())
+                .param("amount", amount)
                 .update();
     }
 
-    int remove(long draftId) {
+    int remove(DocumentId draftId) {
         return jdbc.sql("DELETE FROM waiting_credit WHERE draft_id = :draft")
                 .param("draft", draftId)
                 .update();
     }
 
     /** Whose credit waits, in which currency. */
-    record Waiting(long clientId, CurrencyUnit currency) {}
+    record Waiting(ClientId clientId, CurrencyUnit currency) {}
 
-    Optional<Waiting> of(long draftId) {
+    Optional<Waiting> of(DocumentId draftId) {
         return jdbc.sql("SELECT client_id, currency FROM waiting_credit WHERE draft_id = :draft")
                 .param("draft", draftId)
-                .query((rs, n) -> new Waiting(rs.getLong(1), CurrencyUnit.of(rs.getString(2))))
+                .query((rs, n) -> new Waiting(new ClientId(rs.getLong(1)), CurrencyUnit.of(rs.getString(2))))
                 .optional();
     }
 
     /** What waits, by client; clients without any are not in it. */
-    Map<Long, Money> of(Collection<Long> clientIds, CurrencyUnit currency) {
-        Map<Long, Money> waiting = new HashMap<>();
+    Map<ClientId, Money> of(Collection<ClientId> clientIds, CurrencyUnit currency) {
+        Map<ClientId, Money> waiting = new HashMap<>();
         if (!clientIds.isEmpty()) {
             jdbc.sql("""
                     SELECT client_id, SUM(amount_minor) AS minor FROM waiting_credit
@@ -59,7 +61,8 @@ class WaitingCredit {
                     .param("clients", clientIds)
                     .param("currency", currency.getCode())
                     .query(rs -> {
-                        waiting.put(rs.getLong("client_id"), Money.ofMinor(currency, rs.getLong("minor")));
+                        waiting.put(
+                                new ClientId(rs.getLong("client_id")), Money.ofMinor(currency, rs.getLong("minor")));
                     });
         }
         return waiting;

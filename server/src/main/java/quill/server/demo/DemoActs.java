@@ -18,18 +18,18 @@ import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.core.schedule.TypedTerm;
-import quill.server.clients.Client;
-import quill.server.common.BusinessClock;
+import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
 import quill.server.debts.Debts.StoredInstallment;
 import quill.server.dispatch.DispatchService;
-import quill.server.dispatch.Outbox;
-import quill.server.invoices.CreditNotes;
-import quill.server.invoices.Invoice;
+import quill.server.dispatch.MoneyLetters;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.PaymentsService;
+import quill.server.payments.Undoing;
 import quill.server.processor.CardOrders;
 
 /** Does one act of the script, as the owner or a client would: through the services, and on the processor's page. */
@@ -38,67 +38,65 @@ class DemoActs {
     private static final Map<String, String> CARDS =
             Map.of("approved", "9901000000000019", "poor", "9902000000000026", "refused", "9904000000000040");
 
+    private final Map<String, DocumentId> byName = new HashMap<>();
+    private final HttpClient http = HttpClient.newHttpClient();
+    private final MoneyLetters letters;
+    private final Undoing undoing;
     private final DemoDocuments documents;
     private final InvoicesService invoices;
     private final DispatchService dispatch;
     private final PaymentsService payments;
     private final CardOrders orders;
     private final Debts debts;
-    private final BusinessClock clock;
-    private final Outbox outbox;
-    private final HttpClient http = HttpClient.newHttpClient();
-    private final Map<String, Long> byName = new HashMap<>();
 
     DemoActs(
+            MoneyLetters letters,
+            Undoing undoing,
             DemoDocuments documents,
             InvoicesService invoices,
             DispatchService dispatch,
             PaymentsService payments,
             CardOrders orders,
-            Debts debts,
-            BusinessClock clock,
-            Outbox outbox) {
+            Debts debts) {
+        this.letters = letters;
+        this.undoing = undoing;
         this.documents = documents;
         this.invoices = invoices;
         this.dispatch = dispatch;
         this.payments = payments;
         this.orders = orders;
         this.debts = debts;
-        this.clock = clock;
-        this.outbox = outbox;
     }
 
-    void play(DemoScript.Act act, Map<String, Client> clients, String high, String low) {
+    void play(DemoScript.Act act, DemoBeginning.Begun begun) {
         boolean byOwner = !(act instanceof DemoScript.Pays p && CARDS.containsKey(p.way()));
         SecurityContextHolder.getContext()
                 .setAuthentication(
                         byOwner ? new UsernamePasswordAuthenticationToken(DemoYear.OWNER, "", List.of()) : null);
         try {
-            perform(act, clients, high, low);
+            perform(act, begun);
         } finally {
             SecurityContextHolder.clearContext();
         }
-        // Letters leave on the day they are written, not when the whole year is played.
-        outbox.sendDue();
     }
 
-    private void perform(DemoScript.Act act, Map<String, Client> clients, String high, String low) {
+    private void perform(DemoScript.Act act, DemoBeginning.Begun begun) {
         if (act instanceof DemoScript.Bill bill) {
-            bill(bill, clients, high, low);
+            bill(bill, begun);
         } else if (act instanceof DemoScript.Pays pays) {
             pay(pays);
         } else if (act instanceof DemoScript.TakenBack back) {
             takeBack(back);
         } else if (act instanceof DemoScript.Special special) {
-            documents.play(special.what());
+            documents.play(special.what(), begun.taxes());
         } else if (act instanceof DemoScript.Slip slip) {
             slip(slip);
         }
     }
 
     private void takeBack(DemoScript.TakenBack back) {
-        Long draft = dispatch.credit(
-                        byName.get(back.invoice()), CreditNotes.Wanted.rest(back.reason(), back.replacement() != null))
+        DocumentId draft = letters.credit(
+                        byName.get(back.invoice()), Crediting.Wanted.rest(back.reason(), back.replacement() != null))
                 .draftId();
         if (draft != null) {
             dispatch.issueAndSend(draft, 1);
@@ -107,7 +105,7 @@ class DemoActs {
     }
 
     private void slip(DemoScript.Slip slip) {
-        Invoice invoice = invoices.invoice(byName.get(slip.invoice()));
+        Document invoice = invoices.invoice(byName.get(slip.invoice()));
         var wrong = payments.record(new PaymentsService.Recorded(
                 "demo-slip-" + slip.invoice(),
                 invoice.clientId(),
@@ -116,10 +114,10 @@ class DemoActs {
                 slip.amount(),
                 slip.on().toString(),
                 ""));
-        payments.undo(wrong.id(), "entered for the wrong client");
+        undoing.undo(wrong.id(), "entered for the wrong client");
     }
 
-    private void bill(DemoScript.Bill bill, Map<String, Client> clients, String high, String low) {
+    private void bill(DemoScript.Bill bill, DemoBeginning.Begun begun) {
         List<TypedLine> lines = new ArrayList<>();
         for (String line : bill.lines()) {
             String[] part = line.split("\\|");
@@ -129,7 +127,7 @@ class DemoActs {
                     part[2],
                     part[3],
                     part.length > 5 ? part[5] : "",
-                    List.of(part[4].equals("6") ? low : high),
+                    List.of(begun.taxes().get(part[4])),
                     null,
                     null,
                     null,
@@ -141,7 +139,9 @@ class DemoActs {
             terms.add(new TypedTerm(part[0].startsWith("d"), part[0].replace("d", ""), part[1]));
         }
         TypedDraft draft = new TypedDraft(
-                bill.client() == null ? null : clients.get(bill.client()).id(),
+                bill.client() == null
+                        ? null
+                        : begun.clients().get(bill.client()).id(),
                 "EUR",
                 bill.subject(),
                 "",
@@ -151,7 +151,7 @@ class DemoActs {
                 lines,
                 terms,
                 "");
-        long id = invoices.begin(draft, null);
+        DocumentId id = invoices.begin(draft);
         if (bill.issued()) {
             dispatch.issueAndSend(id, 1);
         }
@@ -159,7 +159,7 @@ class DemoActs {
     }
 
     private void pay(DemoScript.Pays pays) {
-        Invoice invoice = invoices.invoice(byName.get(pays.invoice()));
+        Document invoice = invoices.invoice(byName.get(pays.invoice()));
         List<StoredInstallment> open = debts.of(invoice.id()).stream()
                 .filter(i -> i.open().isPositive())
                 .toList();

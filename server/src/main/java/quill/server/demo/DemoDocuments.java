@@ -2,34 +2,30 @@ package quill.server.demo;
 
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedExtra;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.schedule.TypedTerm;
-import quill.server.business.BusinessService;
-import quill.server.business.DocumentSetting;
-import quill.server.business.DocumentSettings;
-import quill.server.business.Rates;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
+import quill.server.creditnotes.Crediting;
 import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.MoneyLetters;
 import quill.server.dispatch.Withdrawals;
-import quill.server.invoices.Attachments;
-import quill.server.invoices.CreditNotes;
+import quill.server.documents.Attachments;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.PaymentsService;
 
 /** The invoices of the demo that are not of the everyday kind, each for a client of its own. */
 @Component
 class DemoDocuments {
-    private final BusinessService business;
-    private final DocumentSettings documents;
-    private final Rates rates;
+    private final MoneyLetters letters;
     private final ClientsService clients;
     private final InvoicesService invoices;
     private final Attachments attachments;
@@ -37,12 +33,11 @@ class DemoDocuments {
     private final Withdrawals withdrawals;
     private final PaymentsService payments;
     private final BusinessClock clock;
-    private final Map<String, String> taxes = new HashMap<>();
+
+    private Map<String, String> taxes = Map.of();
 
     DemoDocuments(
-            BusinessService business,
-            DocumentSettings documents,
-            Rates rates,
+            MoneyLetters letters,
             ClientsService clients,
             InvoicesService invoices,
             Attachments attachments,
@@ -50,9 +45,7 @@ class DemoDocuments {
             Withdrawals withdrawals,
             PaymentsService payments,
             BusinessClock clock) {
-        this.business = business;
-        this.documents = documents;
-        this.rates = rates;
+        this.letters = letters;
         this.clients = clients;
         this.invoices = invoices;
         this.attachments = attachments;
@@ -62,29 +55,9 @@ class DemoDocuments {
         this.clock = clock;
     }
 
-    /** The taxes that stand beside the two everyday ones, fields, coins and a rate. */
-    void setUp(String high, String low) {
-        taxes.put("21", high);
-        taxes.put("6", low);
-        taxes.put("E", tax("Exempt", "E", "Teaching is exempt from tax"));
-        taxes.put("AE", tax("Reverse charge", "AE", "Reverse charge: the tax is owed by the client"));
-        taxes.put("G", tax("Export", "G", "Export outside the Union"));
-        documents.change(new DocumentSetting(
-                "ledger",
-                "",
-                List.of("Instrument", "Serial number"),
-                List.of(new DocumentSetting.Coin("EUR", "0.05")),
-                0));
-        rates.note(new Rates.Rate("GBP", "2026-09-01", "1.1620"));
-        rates.note(new Rates.Rate("GBP", "2027-01-04", "1.1745"));
-    }
-
-    private String tax(String name, String category, String reason) {
-        return business.addTax(new BusinessService.TypedTax(name, "", category, false, reason))
-                .id();
-    }
-
-    void play(String what) {
+    /** One of the invoices with a story. @param taxes ids by rate, or by category */
+    void play(String what, Map<String, String> taxes) {
+        this.taxes = taxes;
         switch (what) {
             case "organ" -> organ();
             case "infirmary" -> infirmary();
@@ -97,14 +70,15 @@ class DemoDocuments {
         }
     }
 
-    private long client(String name, String email, String address, String country, String number, String certificate) {
+    private ClientId client(
+            String name, String email, String address, String country, String number, String certificate) {
         LocalDate until = certificate.isEmpty() ? null : LocalDate.of(2027, 8, 31);
-        return clients.make(new Client(0, name, "", email, address, country, number, certificate, until, 1))
+        return clients.make(new Client(ClientId.NEW, name, "", email, address, country, number, certificate, until, 1))
                 .id();
     }
 
     private TypedDraft draft(
-            long client,
+            ClientId client,
             String subject,
             List<TypedLine> lines,
             List<TypedExtra> discounts,
@@ -148,7 +122,7 @@ class DemoDocuments {
                 DemoCatalogue.categoryOf(what));
     }
 
-    private void paid(long client, long invoice, String way, String amount) {
+    private void paid(ClientId client, DocumentId invoice, String way, String amount) {
         payments.record(new PaymentsService.Recorded(
                 "demo-whole-" + invoice,
                 client,
@@ -161,7 +135,7 @@ class DemoDocuments {
 
     /** A workshop in another country of the Union: the tax is its own affair. */
     private void organ() {
-        long client = client(
+        ClientId client = client(
                 "Werkstatt Lindenau", "rechnung@lindenau.example", "Am Kanal 3\nLindenau", "DE", "DE000111222", "");
         TypedDraft draft = draft(
                 client,
@@ -171,14 +145,14 @@ class DemoDocuments {
                 List.of(new TypedExtra("Carriage", "46.00", List.of(taxes.get("AE")))),
                 "",
                 "30");
-        long id = invoices.begin(draft, null);
+        DocumentId id = invoices.begin(draft);
         dispatch.issueAndSend(id, 1);
         paid(client, id, "TRANSFER", "1289.00");
     }
 
     /** Pays no tax by its certificate; a discount on the whole, and a line of it taken back. */
     private void infirmary() {
-        long client = client(
+        ClientId client = client(
                 "Larkmoor Infirmary", "purchase@infirmary.example", "Ward Street 1\nLarkmoor", "BE", "", "FS 2214-B");
         TypedDraft draft = draft(
                 client,
@@ -190,14 +164,14 @@ class DemoDocuments {
                 List.of(new TypedExtra("Carriage", "12.50", List.of(taxes.get("21")))),
                 "",
                 "30");
-        long id = invoices.begin(draft, null);
+        DocumentId id = invoices.begin(draft);
         dispatch.issueAndSend(id, 1);
-        dispatch.credit(
+        letters.credit(
                 id,
-                new CreditNotes.Wanted(
+                new Crediting.Wanted(
                         "lines",
                         "three castors were not fitted",
-                        List.of(new CreditNotes.TypedPart(1, "3")),
+                        List.of(new Crediting.TypedPart(1, "3")),
                         List.of(),
                         "",
                         false));
@@ -206,7 +180,7 @@ class DemoDocuments {
 
     /** A deposit held for lessons, deducted from their invoice as paid before; a file goes along. */
     private void lessons() {
-        long client = client("Ida Corrow", "ida@corrow.example", "Mill Street 12\nPellworth", "BE", "", "");
+        ClientId client = client("Ida Corrow", "ida@corrow.example", "Mill Street 12\nPellworth", "BE", "", "");
         payments.record(new PaymentsService.Recorded(
                 "demo-deposit-lessons",
                 client,
@@ -225,7 +199,7 @@ class DemoDocuments {
                 List.of(),
                 "100.00",
                 "14");
-        long id = invoices.begin(draft, null);
+        DocumentId id = invoices.begin(draft);
         attachments.add(id, "evenings.csv", "evening,what\n1,dust\n2,damp\n".getBytes(StandardCharsets.UTF_8));
         dispatch.issueAndSend(id, 1);
         paid(client, id, "TRANSFER", "169.54");
@@ -233,7 +207,7 @@ class DemoDocuments {
 
     /** Paid in cash, so that what is due is rounded to five cents. */
     private void fair() {
-        long client = client("Pellworth Spring Fair", "", "The Green\nPellworth", "BE", "", "");
+        ClientId client = client("Pellworth Spring Fair", "", "The Green\nPellworth", "BE", "", "");
         TypedDraft draft = draft(
                 client,
                 "street piano for a day",
@@ -263,52 +237,45 @@ class DemoDocuments {
                 "",
                 Map.of("Instrument", "Street piano"),
                 null);
-        long id = invoices.begin(cash, null);
+        DocumentId id = invoices.begin(cash);
         invoices.issue(id, 1);
         paid(client, id, "CASH", "48.85");
     }
 
     /** Issued for the wrong client, never sent, and voided: its number stays. */
     private void mistake() {
-        long client = clients.all().stream()
+        ClientId client = clients.all().stream()
                 .filter(c -> c.name().equals("Westerby Town Band"))
                 .findFirst()
                 .orElseThrow()
                 .id();
-        long id = invoices.begin(
-                draft(
-                        client,
-                        "tuning",
-                        List.of(line("Tuning", "1", "", "74.00", "21")),
-                        List.of(),
-                        List.of(),
-                        "",
-                        "14"),
-                null);
+        DocumentId id = invoices.begin(draft(
+                client, "tuning", List.of(line("Tuning", "1", "", "74.00", "21")), List.of(), List.of(), "", "14"));
         invoices.issue(id, 1);
         withdrawals.voidIt(id, "written for the wrong client");
     }
 
     /** In pounds, outside the Union: paid by transfer at a later rate. */
     private void recital() {
-        long client = client(
+        ClientId client = client(
                 "Saltmarsh Recital Rooms",
                 "desk@saltmarsh.example",
                 "Staithe Lane 5\nSaltmarsh",
                 "GB",
                 "GB000333444",
                 "");
-        long id = pounds(client, "bass strings for a recital grand", "Bass string, wound by hand", "22", "21.30");
+        DocumentId id = pounds(client, "bass strings for a recital grand", "Bass string, wound by hand", "22", "21.30");
         paid(client, id, "TRANSFER", "468.60");
     }
 
     /** In pounds, still open. */
     private void harbour() {
-        long client = client("Harbour Hall Trust", "clerk@harbourhall.example", "Pier Head\nWellsand", "GB", "", "");
+        ClientId client =
+                client("Harbour Hall Trust", "clerk@harbourhall.example", "Pier Head\nWellsand", "GB", "", "");
         pounds(client, "hammer set for the hall’s grand", "Hammer set, refelted", "1", "865.00");
     }
 
-    private long pounds(long client, String subject, String what, String quantity, String price) {
+    private DocumentId pounds(ClientId client, String subject, String what, String quantity, String price) {
         TypedDraft draft = new TypedDraft(
                 client,
                 "GBP",
@@ -330,7 +297,7 @@ class DemoDocuments {
                 "",
                 Map.of(),
                 null);
-        long id = invoices.begin(draft, null);
+        DocumentId id = invoices.begin(draft);
         dispatch.issueAndSend(id, 1);
         return id;
     }

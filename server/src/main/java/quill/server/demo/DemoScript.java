@@ -3,6 +3,7 @@ package quill.server.demo;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import quill.core.id.ClientId;
 import quill.server.clients.Client;
 import quill.server.clients.ClientMore;
 import quill.server.clients.Contact;
@@ -58,7 +59,7 @@ final class DemoScript {
             case "Kestrel Theatre" -> with("+32 4 555 02 11", null, "hall");
             default -> ClientMore.NOTHING;
         };
-        return new Client(0, c[0], c[1], c[2], c[3], "BE", "", "", null, more, 1);
+        return new Client(ClientId.NEW, c[0], c[1], c[2], c[3], "BE", "", "", null, more, 1);
     }
 
     private static ClientMore with(String phone, Integer days, String... tags) {

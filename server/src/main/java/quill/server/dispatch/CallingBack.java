@@ -1,13 +1,11 @@
 package quill.server.dispatch;
 
 import java.util.List;
-import java.util.Set;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.server.audit.Happenings;
 import quill.server.clients.ClientsService;
-import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.Json;
 import quill.server.common.NotFoundException;
@@ -18,11 +16,9 @@ import quill.server.common.NotFoundException;
  */
 @Service
 public class CallingBack {
-    private static final Set<String> KINDS = Set.of("invoice", "reminder", "copy");
     private final MessageRepository repository;
     private final ClientsService clients;
     private final Happenings happenings;
-    private final Changes changes;
     private final ApplicationEventPublisher publisher;
     private final Json json;
 
@@ -30,13 +26,11 @@ public class CallingBack {
             MessageRepository repository,
             ClientsService clients,
             Happenings happenings,
-            Changes changes,
             ApplicationEventPublisher publisher,
             Json json) {
         this.repository = repository;
         this.clients = clients;
         this.happenings = happenings;
-        this.changes = changes;
         this.publisher = publisher;
         this.json = json;
     }
@@ -47,7 +41,7 @@ public class CallingBack {
      * @param letter what it had used up
      * @param keptBackAct key of the act that had been kept back before it was sent all the same, or null
      */
-    public record ReminderCalledBack(DispatchService.ReminderExpired letter, String keptBackAct) {}
+    public record ReminderCalledBack(ReminderExpired letter, String keptBackAct) {}
 
     /** Letters on their way that can be called back, oldest first. */
     public List<Message> leaving() {
@@ -70,27 +64,27 @@ public class CallingBack {
     public void callBack(long id) {
         Message message =
                 repository.find(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
-        if (!KINDS.contains(message.kind())) {
-            throw new ConflictException("A " + message.kind() + " says what is booked; it cannot be called back.");
+        if (!message.kind().canBeCalledBack()) {
+            throw new ConflictException(
+                    "A " + message.kind().word() + " says what is booked; it cannot be called back.");
         }
         // Sending, and taking an invoice back, take the same lock.
         clients.lock(message.clientId());
         repository.waitingCopyOf(id).ifPresent(repository::callBack);
         if (!repository.callBack(id)) {
             throw new ConflictException("It cannot be called back any more: it is "
-                    + repository.find(id).orElseThrow().state() + ".");
+                    + repository.find(id).orElseThrow().state().word() + ".");
         }
-        if ("reminder".equals(message.kind())) {
+        if (message.kind() == MessageKind.REMINDER) {
             ReminderLetter letter = json.read(repository.reminder(id).orElseThrow(), ReminderLetter.class);
             publisher.publishEvent(new ReminderCalledBack(
                     ReminderGuard.neverLeft(message, letter),
                     repository.keptBackAct(id).orElse(null)));
         }
-        happenings.note(
+        happenings.tell(
                 message.invoiceId(),
                 message.clientId(),
                 "Called back before it left: " + message.subject(),
                 Happenings.About.letter(id));
-        changes.say(message.invoiceId(), message.clientId());
     }
 }

@@ -9,8 +9,9 @@ import org.apache.pdfbox.io.RandomAccessReadBuffer;
 import org.apache.pdfbox.multipdf.PDFMergerUtility;
 import org.springframework.stereotype.Component;
 import quill.core.RefusedException;
+import quill.core.id.DocumentId;
 import quill.server.common.ChosenIds;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 
 /** Several invoices as one PDF, to be printed in one go. */
@@ -30,13 +31,13 @@ class JoinedPapers {
      *
      * @throws RefusedException naming {@code ids}: too many, none, a blank, or a draft among them
      */
-    byte[] of(List<Long> ids) {
+    byte[] of(List<DocumentId> ids) {
         if (ids.isEmpty()) {
             throw new RefusedException("ids", "", "choose from 1 to " + MOST + " invoices");
         }
         PDFMergerUtility all = new PDFMergerUtility();
-        for (long id : ChosenIds.of(ids, MOST)) {
-            Invoice invoice = invoices.invoice(id);
+        for (DocumentId id : ChosenIds.of(ids, MOST)) {
+            Document invoice = invoices.invoice(id);
             if (invoice.isDraft()) {
                 throw new RefusedException("ids", String.valueOf(id), "a draft is printed once it is issued");
             }

@@ -5,7 +5,7 @@ import java.util.List;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.server.business.BusinessService;
-import quill.server.invoices.Attachments;
+import quill.server.documents.Attachments;
 import quill.server.invoices.InvoicesService;
 
 /**
@@ -89,7 +89,7 @@ public class LetterLook {
 
     private List<String> files(Undone undone) {
         MessageRepository.Looked letter = undone.letter();
-        if ("reminder".equals(letter.kind())) {
+        if (letter.kind() == MessageKind.REMINDER) {
             return List.of(SentPapers.ofReminder(letter.madeOn()));
         }
         List<String> names = new ArrayList<>();

@@ -13,6 +13,7 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
 import quill.core.money.Amounts;
 import quill.server.business.Business;
@@ -20,10 +21,10 @@ import quill.server.business.BusinessService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Texts;
+import quill.server.creditnotes.CreditNote;
 import quill.server.debts.Debts;
-import quill.server.invoices.CreditNote;
-import quill.server.invoices.FixedDocument;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
+import quill.server.documents.PrintedDocument;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
 import quill.server.links.Links;
@@ -92,8 +93,8 @@ public class Letters {
     }
 
     /** @param slip what the person who sends it changes, this once */
-    Written invoice(Invoice invoice, Slip slip) {
-        FixedDocument document = invoices.document(invoice);
+    Written invoice(Document invoice, Slip slip) {
+        PrintedDocument document = invoices.document(invoice);
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         boolean single = parts.stream().filter(p -> !p.fee()).count() == 1;
         Money open = openOf(parts, document);
@@ -135,8 +136,8 @@ public class Letters {
         };
     }
 
-    Written creditNote(Invoice invoice, CreditNote note, Money credit, Money waiting) {
-        FixedDocument document = invoices.document(invoice);
+    Written creditNote(Document invoice, CreditNote note, Money credit, Money waiting) {
+        PrintedDocument document = invoices.document(invoice);
         String what = "Credit note " + note.number() + " takes back "
                 + note.extent(document.total().money()) + " invoice " + document.number() + ", " + shown(note.total())
                 + ": " + note.reason() + ".";
@@ -171,17 +172,17 @@ public class Letters {
      * @param credit what of this payment no debt took
      */
     Written receipt(
-            Invoice invoice,
+            Document invoice,
             String payer,
             List<Appropriation.Part> settled,
             Money paid,
             String way,
             LocalDate on,
             Money credit) {
-        FixedDocument document = invoices.document(invoice);
-        Map<Long, Money> sums = new LinkedHashMap<>();
+        PrintedDocument document = invoices.document(invoice);
+        Map<DocumentId, Money> sums = new LinkedHashMap<>();
         settled.forEach(p -> sums.merge(p.debt().document(), p.amount(), Money::plus));
-        Map<Long, Invoice> about = new LinkedHashMap<>();
+        Map<DocumentId, Document> about = new LinkedHashMap<>();
         sums.keySet().forEach(id -> about.put(id, invoices.invoice(id)));
         List<Row> rows = new ArrayList<>();
         rows.add(new Row("Received " + day(on) + ", " + way, shown(paid), null));
@@ -211,7 +212,7 @@ public class Letters {
                 invoice);
     }
 
-    private static String arrived(Map<Long, Money> sums, Map<Long, Invoice> about, Money paid) {
+    private static String arrived(Map<DocumentId, Money> sums, Map<DocumentId, Document> about, Money paid) {
         if (about.isEmpty()) {
             return " has arrived.";
         }
@@ -227,8 +228,8 @@ public class Letters {
     }
 
     /** Takes a receipt back that was sent by mistake, and says what is open. */
-    Written correction(Invoice invoice, String payer, Money amount) {
-        FixedDocument document = invoices.document(invoice);
+    Written correction(Document invoice, String payer, Money amount) {
+        PrintedDocument document = invoices.document(invoice);
         List<Row> left = stillToPay(invoice, false);
         return write(
                 business.business().name() + ": a receipt that was a mistake",
@@ -244,13 +245,13 @@ public class Letters {
     }
 
     /** An invoice that deposits paid for whole has no installment. */
-    private static Money openOf(List<Measure.Part> parts, FixedDocument document) {
+    private static Money openOf(List<Measure.Part> parts, PrintedDocument document) {
         return parts.stream()
                 .map(p -> p.open().money())
                 .reduce(Money.zero(document.total().money().getCurrencyUnit()), Money::plus);
     }
 
-    private List<Row> stillToPay(Invoice invoice, boolean named) {
+    private List<Row> stillToPay(Document invoice, boolean named) {
         String of = named ? " for invoice " + invoice.number() : "";
         return Measure.of(debts.of(invoice.id()), clock.today()).stream()
                 .filter(p -> p.open().money().isPositive())
@@ -267,23 +268,23 @@ public class Letters {
 
     private Written write(
             String subject,
-            FixedDocument document,
+            PrintedDocument document,
             List<String> paragraphs,
             List<Row> rows,
             String button,
-            Invoice invoice) {
+            Document invoice) {
         return write(subject, document, document.to().under(), paragraphs, rows, button, invoice);
     }
 
     /** @param dear who is greeted; the client itself where it is empty */
     private Written write(
             String subject,
-            FixedDocument document,
+            PrintedDocument document,
             String dear,
             List<String> paragraphs,
             List<Row> rows,
             String button,
-            Invoice invoice) {
+            Document invoice) {
         Business own = business.business();
         String greeting = "Dear " + (dear.isEmpty() ? document.to().name() : dear) + ",";
         String link = links.pageOf(invoice.id());

@@ -2,22 +2,22 @@ package quill.server.dispatch;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 
 /**
  * A letter to a client.
  *
- * @param state waiting, sending, sent, uncertain (the mail server's answer never came), failed, or set aside by a
- *     person
  * @param leavesIn seconds in which it can be called back; null where it is not held for that
  */
 public record Message(
         long id,
-        String kind,
-        long clientId,
-        long invoiceId,
+        MessageKind kind,
+        ClientId clientId,
+        DocumentId invoiceId,
         String to,
         String subject,
-        String state,
+        MessageState state,
         @Schema(nullable = true) String error,
         LocalDate madeOn,
         @Schema(nullable = true) LocalDate sentOn,

@@ -3,9 +3,11 @@ package quill.server.dispatch;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.server.audit.Actor;
 import quill.server.audit.Happenings;
 import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
 
 /** Puts letters into the outbox, once for each key, within the transaction that gives the reason for them. */
 @Component
@@ -14,12 +16,19 @@ class MessageQueue {
     private final Letters letters;
     private final BusinessService business;
     private final BusinessClock clock;
+    private final Changes changes;
 
-    MessageQueue(MessageRepository repository, Letters letters, BusinessService business, BusinessClock clock) {
+    MessageQueue(
+            MessageRepository repository,
+            Letters letters,
+            BusinessService business,
+            BusinessClock clock,
+            Changes changes) {
         this.repository = repository;
         this.letters = letters;
         this.business = business;
         this.clock = clock;
+        this.changes = changes;
     }
 
     /** Adds a letter, and a copy of it where the slip wants one. @return whether its key was new */
@@ -28,6 +37,9 @@ class MessageQueue {
         boolean added = insert(draft);
         if (added && slip.copy()) {
             insert(draft.copyTo(business.business().email()));
+        }
+        if (added) {
+            changes.say(draft.invoiceId(), draft.clientId());
         }
         return added;
     }
@@ -38,7 +50,8 @@ class MessageQueue {
     }
 
     private boolean insert(MessageDraft draft) {
-        String by = Happenings.person().orElse(Happenings.BY_ITSELF);
+        // What follows from what a client does is written by the product.
+        Actor by = Happenings.actor() instanceof Actor.Person person ? person : Actor.PRODUCT;
         return repository.queue(draft, letters.newMessageId(), by, clock.today(), clock.instant());
     }
 }

@@ -12,10 +12,15 @@ import java.util.Set;
 import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
+import quill.server.audit.Actor;
 import quill.server.common.ClientRows;
+import quill.server.common.Ids;
 import quill.server.common.Rows;
 import quill.server.common.StoredWord;
 import quill.server.common.Texts;
+import quill.server.dispatch.Letters.Written;
 
 /** Tables MESSAGE and MESSAGE_TEXT, and what INVOICE says of being given otherwise: the outbox and, once sent, what was said to whom. */
 @Repository
@@ -36,28 +41,26 @@ class MessageRepository {
     record Outgoing(
             long id,
             String messageId,
-            long invoiceId,
+            DocumentId invoiceId,
             String to,
-            String subject,
-            String html,
-            String text,
-            String attachment,
-            Long noteId,
+            Written written,
+            Enclosure enclosure,
+            DocumentId noteId,
             String reminder,
             Instant madeAt,
-            String madeBy,
+            Actor madeBy,
             int tries) {}
 
     /** Queues a letter once for its key; a second call with the same key does nothing. @return whether it was queued */
-    boolean queue(MessageDraft d, String messageId, String madeBy, LocalDate today, Instant now) {
+    boolean queue(MessageDraft d, String messageId, Actor madeBy, LocalDate today, Instant now) {
         boolean queued = insert(d, messageId, madeBy, today, now);
         if (queued) {
             jdbc.sql("""
                     INSERT INTO message_text (message_id, html, text, reminder)
                     SELECT id, :html, :text, :reminder FROM message WHERE what_key = :key
                     """)
-                    .param("html", d.html())
-                    .param("text", d.text())
+                    .param("html", d.written().html())
+                    .param("text", d.written().text())
                     .param("reminder", d.reminder())
                     .param("key", d.whatKey())
                     .update();
@@ -80,23 +83,24 @@ class MessageRepository {
                 .single();
     }
 
-    private boolean insert(MessageDraft d, String messageId, String madeBy, LocalDate today, Instant now) {
+    private boolean insert(MessageDraft d, String messageId, Actor madeBy, LocalDate today, Instant now) {
         return jdbc.sql("""
                         INSERT INTO message (what_key, message_id, kind, client_id, invoice_id, to_address, subject,
-                          attachment, credit_note_id, state, next_try_at, made_on, made_at, made_by, kept_back_act)
+                          attachment, credit_note_id, state, next_try_at, made_on, made_at, made_by_kind, made_by, kept_back_act)
                         SELECT :key, :messageId, :kind, :client, :invoice, :to, :subject, :attachment, :note,
-                               'waiting', DATEADD('SECOND', :hold, CURRENT_TIMESTAMP), :today, :now, :by, :keptBack
+                               'waiting', DATEADD('SECOND', :hold, CURRENT_TIMESTAMP), :today, :now, :byKind, :by, :keptBack
                          WHERE NOT EXISTS (SELECT 1 FROM message WHERE what_key = :key)
                         """)
                         .param("key", d.whatKey())
                         .param("messageId", messageId)
-                        .param("by", madeBy)
+                        .param("byKind", madeBy.kind())
+                        .param("by", madeBy.name())
                         .param("kind", d.kind())
                         .param("client", d.clientId())
                         .param("invoice", d.invoiceId())
                         .param("to", d.to())
-                        .param("subject", Texts.fit(d.subject(), 500))
-                        .param("attachment", d.attachment())
+                        .param("subject", Texts.fit(d.written().subject(), 500))
+                        .param("attachment", d.enclosure())
                         .param("note", d.noteId())
                         .param("hold", d.holdSeconds())
                         .param("keptBack", d.keptBackAct())
@@ -109,7 +113,7 @@ class MessageRepository {
     List<Outgoing> due() {
         return jdbc.sql("""
                 SELECT m.id, m.message_id, m.invoice_id, m.to_address, m.subject, t.html, t.text, m.attachment,
-                       m.credit_note_id, t.reminder, m.made_at, m.made_by, m.tries
+                       m.credit_note_id, t.reminder, m.made_at, m.made_by_kind, m.made_by, m.tries
                   FROM message m JOIN message_text t ON t.message_id = m.id
                  WHERE m.state = 'waiting' AND m.next_try_at <= CURRENT_TIMESTAMP
                  ORDER BY m.next_try_at, m.id LIMIT 50
@@ -117,22 +121,20 @@ class MessageRepository {
                 .query((rs, n) -> new Outgoing(
                         rs.getLong("id"),
                         rs.getString("message_id"),
-                        rs.getLong("invoice_id"),
+                        new DocumentId(rs.getLong("invoice_id")),
                         rs.getString("to_address"),
-                        rs.getString("subject"),
-                        rs.getString("html"),
-                        rs.getString("text"),
-                        rs.getString("attachment"),
-                        rs.getObject("credit_note_id", Long.class),
+                        new Written(rs.getString("subject"), rs.getString("html"), rs.getString("text")),
+                        StoredWord.of(Enclosure.class, rs.getString("attachment")),
+                        Ids.document(rs, "credit_note_id"),
                         rs.getString("reminder"),
                         rs.getObject("made_at", Instant.class),
-                        rs.getString("made_by"),
+                        Actor.of(rs.getString("made_by_kind"), rs.getString("made_by")),
                         rs.getInt("tries")))
                 .list();
     }
 
     /** Whether a letter that names an invoice left, or may have left. */
-    boolean anyLeft(long invoiceId) {
+    boolean anyLeft(DocumentId invoiceId) {
         return jdbc.sql("""
                                 SELECT COUNT(*) FROM message m
                                  WHERE state IN ('sending', 'sent', 'uncertain') AND kind <> 'copy'
@@ -142,13 +144,13 @@ class MessageRepository {
     }
 
     /** Which of these invoices were mailed, and not called back. */
-    Set<Long> mailed(Collection<Long> invoiceIds) {
+    Set<DocumentId> mailed(Collection<DocumentId> invoiceIds) {
         return new HashSet<>(jdbc.sql("""
                         SELECT DISTINCT m.invoice_id FROM UNNEST(CAST(:invoices AS BIGINT ARRAY)) AS v (id)
                           JOIN message m ON m.invoice_id = v.id AND m.kind = 'invoice' AND NOT m.called_back
                         """)
-                .param("invoices", invoiceIds.toArray(Long[]::new))
-                .query(Long.class)
+                .param("invoices", invoiceIds.stream().map(DocumentId::value).toArray(Long[]::new))
+                .query((rs, n) -> new DocumentId(rs.getLong(1)))
                 .list());
     }
 
@@ -161,10 +163,10 @@ class MessageRepository {
                                next_try_at = DATEADD('SECOND', :wait, CURRENT_TIMESTAMP)
                          WHERE id = :id AND state = :from
                         """)
-                        .param("to", to.word())
+                        .param("to", to)
                         .param("error", Texts.fit(error, 400))
                         .param("sentOn", sentOn)
-                        .param("from", from.word())
+                        .param("from", from)
                         .param("wait", waitSeconds)
                         .param("id", id)
                         .update()
@@ -180,7 +182,7 @@ class MessageRepository {
     }
 
     /** A letter as it was queued, within the transaction that did so. */
-    record Looked(String kind, long invoiceId, String to, String subject, String text, LocalDate madeOn) {}
+    record Looked(MessageKind kind, DocumentId invoiceId, String to, String subject, String text, LocalDate madeOn) {}
 
     Optional<Looked> looked(String key) {
         return jdbc.sql("""
@@ -190,8 +192,8 @@ class MessageRepository {
                 """)
                 .param("key", key)
                 .query((rs, n) -> new Looked(
-                        rs.getString("kind"),
-                        rs.getLong("invoice_id"),
+                        StoredWord.of(MessageKind.class, rs.getString("kind")),
+                        new DocumentId(rs.getLong("invoice_id")),
                         rs.getString("to_address"),
                         rs.getString("subject"),
                         rs.getString("text"),
@@ -220,14 +222,14 @@ class MessageRepository {
     }
 
     /** Sets aside what has not left of an invoice that is taken back. Reminders are asked anew before they leave. */
-    void setAsideUnsent(long invoiceId) {
+    void setAsideUnsent(DocumentId invoiceId) {
         setAside(
                 "Its invoice was taken back before it left.",
                 "invoice_id = :which AND state IN ('waiting', 'failed') AND kind <> 'reminder'",
                 invoiceId);
     }
 
-    private int setAside(String why, String where, long which) {
+    private int setAside(String why, String where, Object which) {
         return jdbc.sql("""
                         UPDATE message
                            SET state = 'set aside', called_back = TRUE, what_key = 'called back:' || id, error = :why
@@ -293,7 +295,7 @@ class MessageRepository {
                 .optional();
     }
 
-    List<Message> ofInvoice(long invoiceId) {
+    List<Message> ofInvoice(DocumentId invoiceId) {
         return jdbc.sql(SELECT + """
                  WHERE id IN (SELECT id FROM message WHERE invoice_id = :invoice
                               UNION SELECT message_id FROM message_about WHERE invoice_id = :invoice)
@@ -304,14 +306,14 @@ class MessageRepository {
                 .list();
     }
 
-    List<Message> ofClient(long clientId) {
+    List<Message> ofClient(ClientId clientId) {
         return jdbc.sql(SELECT + " WHERE client_id = :client ORDER BY id DESC LIMIT 200")
                 .param("client", clientId)
                 .query(MessageRepository::message)
                 .list();
     }
 
-    List<Message> reminders(Collection<Long> clientIds, LocalDate since) {
+    List<Message> reminders(Collection<ClientId> clientIds, LocalDate since) {
         return jdbc.sql(SELECT + """
                  WHERE client_id IN (:clients) AND kind = 'reminder' AND state <> 'set aside' AND made_on >= :since
                  ORDER BY id
@@ -338,12 +340,12 @@ class MessageRepository {
     private static Message message(ResultSet rs, int row) throws SQLException {
         return new Message(
                 rs.getLong("id"),
-                rs.getString("kind"),
-                rs.getLong("client_id"),
-                rs.getLong("invoice_id"),
+                StoredWord.of(MessageKind.class, rs.getString("kind")),
+                new ClientId(rs.getLong("client_id")),
+                new DocumentId(rs.getLong("invoice_id")),
                 rs.getString("to_address"),
                 rs.getString("subject"),
-                StoredWord.of(MessageState.class, rs.getString("state")).word(),
+                StoredWord.of(MessageState.class, rs.getString("state")),
                 rs.getString("error"),
                 rs.getDate("made_on").toLocalDate(),
                 Rows.date(rs, "sent_on"),

@@ -3,7 +3,7 @@ package quill.server.dispatch;
 import quill.server.common.StoredWord;
 
 /** How a letter stands. */
-enum MessageState implements StoredWord {
+public enum MessageState implements StoredWord {
     /** To be sent. */
     WAITING,
     /** Its first byte may have left. */

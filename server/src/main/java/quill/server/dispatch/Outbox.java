@@ -8,10 +8,8 @@ import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeMessage;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Date;
 import java.util.List;
 import java.util.function.BooleanSupplier;
-import java.util.function.Supplier;
 import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
 import org.eclipse.angus.mail.smtp.SMTPSendFailedException;
 import org.slf4j.Logger;
@@ -19,22 +17,14 @@ import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.core.annotation.Order;
-import org.springframework.core.io.ByteArrayResource;
 import org.springframework.mail.javamail.JavaMailSenderImpl;
-import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.stereotype.Component;
 import quill.server.audit.Happenings;
-import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
-import quill.server.common.Downloads;
-import quill.server.common.Json;
 import quill.server.common.TooOftenException;
 import quill.server.dispatch.MessageRepository.Outgoing;
-import quill.server.invoices.Attachments;
-import quill.server.invoices.CreditNote;
-import quill.server.invoices.CreditNotes;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 
 /**
@@ -50,14 +40,9 @@ public class Outbox {
 
     private final MessageRepository repository;
     private final JavaMailSenderImpl mail;
-    private final PdfMaking pdf;
-    private final SentPapers sent;
-    private final Json json;
+    private final MailWriting writing;
     private final ReminderGuard guard;
     private final InvoicesService invoices;
-    private final CreditNotes notes;
-    private final Attachments attachments;
-    private final BusinessService business;
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
@@ -65,27 +50,17 @@ public class Outbox {
     Outbox(
             MessageRepository repository,
             JavaMailSenderImpl mail,
-            PdfMaking pdf,
-            SentPapers sent,
-            Json json,
+            MailWriting writing,
             ReminderGuard guard,
             InvoicesService invoices,
-            CreditNotes notes,
-            Attachments attachments,
-            BusinessService business,
             Happenings happenings,
             Changes changes,
             BusinessClock clock) {
         this.repository = repository;
         this.mail = mail;
-        this.pdf = pdf;
-        this.sent = sent;
-        this.json = json;
+        this.writing = writing;
         this.guard = guard;
         this.invoices = invoices;
-        this.notes = notes;
-        this.attachments = attachments;
-        this.business = business;
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
@@ -138,16 +113,16 @@ public class Outbox {
     }
 
     private void send(Outgoing outgoing) {
-        Invoice invoice = invoices.invoice(outgoing.invoiceId());
+        Document invoice = invoices.invoice(outgoing.invoiceId());
         Session session = mail.getSession();
         List<SentPapers.Sent> papers = new ArrayList<>();
-        MimeMessage message = compose(session, outgoing, invoice, papers);
+        MimeMessage message = writing.compose(session, outgoing, invoice, papers);
         try (Transport transport = session.getTransport("smtp")) {
             connect(transport, outgoing);
             if (!transport.isConnected()) {
                 return;
             }
-            papers.forEach(p -> sent.keep(outgoing.id(), p));
+            papers.forEach(p -> writing.keep(outgoing, p));
             if (!guard.mayLeave(outgoing)) {
                 return;
             }
@@ -167,7 +142,7 @@ public class Outbox {
         }
     }
 
-    private void hand(Transport transport, MimeMessage message, Outgoing outgoing, Invoice invoice) {
+    private void hand(Transport transport, MimeMessage message, Outgoing outgoing, Document invoice) {
         try {
             transport.sendMessage(message, new Address[] {new InternetAddress(outgoing.to())});
             LocalDate today = clock.today();
@@ -177,7 +152,8 @@ public class Outbox {
                     () -> happenings.note(
                             invoice.id(),
                             invoice.clientId(),
-                            "Sent to " + outgoing.to() + ": " + outgoing.subject(),
+                            "Sent to " + outgoing.to() + ": "
+                                    + outgoing.written().subject(),
                             Happenings.About.letter(outgoing.id())));
         } catch (MessagingException e) {
             int code = refusalCode(e);
@@ -228,81 +204,5 @@ public class Outbox {
 
     private static Throwable next(Throwable t) {
         return t instanceof MessagingException m && m.getNextException() != null ? m.getNextException() : t.getCause();
-    }
-
-    private MimeMessage compose(Session session, Outgoing outgoing, Invoice invoice, List<SentPapers.Sent> papers) {
-        try {
-            var own = business.business();
-            FixedIdMessage message = new FixedIdMessage(session, outgoing.messageId());
-            MimeMessageHelper helper = new MimeMessageHelper(message, true, "UTF-8");
-            helper.setFrom(own.email(), own.name());
-            helper.setTo(outgoing.to());
-            helper.setSubject(outgoing.subject());
-            helper.setText(outgoing.text(), outgoing.html());
-            helper.setSentDate(Date.from(outgoing.madeAt()));
-            if (outgoing.reminder() != null) {
-                ReminderLetter letter = json.read(outgoing.reminder(), ReminderLetter.class);
-                helper.addInline(
-                        "code",
-                        new ByteArrayResource(SquareCode.png(letter.transfer().code())),
-                        "image/png");
-                attach(
-                        helper,
-                        paper(outgoing, SentPapers.ofReminder(letter.writtenOn()), () -> pdf.reminder(letter)),
-                        papers);
-            } else if ("invoice".equals(outgoing.attachment())) {
-                attach(
-                        helper,
-                        paper(outgoing, SentPapers.ofInvoice(invoice.number()), () -> pdf.invoice(invoice, false)),
-                        papers);
-                for (Attachments.Content a : attachments.sentWith(invoice.id())) {
-                    helper.addAttachment(
-                            a.file().name(), () -> stream(a.bytes()), a.file().type());
-                }
-            } else if ("credit note".equals(outgoing.attachment())) {
-                CreditNote note = notes.find(outgoing.noteId());
-                String name = "credit-note-" + Downloads.plain(note.number()) + ".pdf";
-                attach(helper, paper(outgoing, name, () -> pdf.creditNote(note, false)), papers);
-            }
-            if (Happenings.BY_ITSELF.equals(outgoing.madeBy())) {
-                message.setHeader("Auto-Submitted", "auto-generated"); // RFC 3834, 5
-            }
-            message.saveChanges();
-            return message;
-        } catch (MessagingException | java.io.UnsupportedEncodingException e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    /** A letter that goes again takes the very paper that went before. */
-    private SentPapers.Sent paper(Outgoing outgoing, String name, Supplier<byte[]> making) {
-        return sent.find(outgoing.id()).orElseGet(() -> new SentPapers.Sent(name, making.get()));
-    }
-
-    private static void attach(MimeMessageHelper helper, SentPapers.Sent paper, List<SentPapers.Sent> papers)
-            throws MessagingException {
-        papers.add(paper);
-        helper.addAttachment(paper.name(), () -> stream(paper.bytes()), PDF);
-    }
-
-    private static final String PDF = "application/pdf";
-
-    private static java.io.InputStream stream(byte[] bytes) {
-        return new java.io.ByteArrayInputStream(bytes);
-    }
-
-    /** Keeps the Message-ID of the row, so that a letter sent again by hand is known as the same one. */
-    private static final class FixedIdMessage extends MimeMessage {
-        private final String id;
-
-        private FixedIdMessage(Session session, String id) {
-            super(session);
-            this.id = id;
-        }
-
-        @Override
-        protected void updateMessageID() throws MessagingException {
-            setHeader("Message-ID", id);
-        }
     }
 }

@@ -25,12 +25,12 @@ import quill.server.business.Logos;
 import quill.server.common.BusinessClock;
 import quill.server.common.Fonts;
 import quill.server.common.Texts;
+import quill.server.creditnotes.CreditNote;
+import quill.server.creditnotes.CreditNotes;
 import quill.server.debts.Debts;
-import quill.server.invoices.Attachments;
-import quill.server.invoices.CreditNote;
-import quill.server.invoices.CreditNotes;
-import quill.server.invoices.FixedDocument;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Attachments;
+import quill.server.documents.Document;
+import quill.server.documents.PrintedDocument;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
 
@@ -77,12 +77,12 @@ public class PdfMaking {
      *
      * @param reckoning whether the annex is printed that says how every figure was reached
      */
-    public byte[] invoice(Invoice invoice, boolean reckoning) {
+    public byte[] invoice(Document invoice, boolean reckoning) {
         return invoice(invoice, reckoning, Papers.Reader.BUSINESS);
     }
 
     /** The same for whoever has the link; strangers wait for one another, and nobody else waits for them. */
-    public byte[] invoiceForClient(Invoice invoice) {
+    public byte[] invoiceForClient(Document invoice) {
         return invoice(invoice, false, Papers.Reader.STRANGER);
     }
 
@@ -91,9 +91,9 @@ public class PdfMaking {
         return creditNote(note, false, Papers.Reader.STRANGER);
     }
 
-    private byte[] invoice(Invoice invoice, boolean reckoning, Papers.Reader reader) {
+    private byte[] invoice(Document invoice, boolean reckoning, Papers.Reader reader) {
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
-        FixedDocument document = invoices.document(invoice);
+        PrintedDocument document = invoices.document(invoice);
         LocalDate today = clock.today();
         Context context = context(document, reckoning);
         // On its day it says what it asks for; a later print says what has become of that.
@@ -122,7 +122,7 @@ public class PdfMaking {
 
     private byte[] creditNote(CreditNote note, boolean reckoning, Papers.Reader reader) {
         Context context = context(notes.document(note), reckoning);
-        Invoice invoice = invoices.invoice(note.invoiceId());
+        Document invoice = invoices.invoice(note.invoiceId());
         context.setVariable(
                 "extent", note.extent(invoices.document(invoice).total().money()));
         context.setVariable("asOf", null);
@@ -136,7 +136,7 @@ public class PdfMaking {
         return papers.of(templates.process("document", context), reader, this::toPdf);
     }
 
-    private Context context(FixedDocument document, boolean reckoning) {
+    private Context context(PrintedDocument document, boolean reckoning) {
         Context context = new Context(Locale.UK);
         context.setVariable("d", document);
         context.setVariable(

@@ -9,7 +9,6 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.server.audit.Happenings;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
-import quill.server.common.Changes;
 import quill.server.common.Json;
 import quill.server.debts.Debts;
 import quill.server.dispatch.MessageRepository.Outgoing;
@@ -21,12 +20,10 @@ import quill.server.dispatch.MessageRepository.Outgoing;
  */
 @Component
 class ReminderGuard {
-    private static final String REMINDER = "reminder";
     private final MessageRepository repository;
     private final ClientsService clients;
     private final Debts debts;
     private final Happenings happenings;
-    private final Changes changes;
     private final ApplicationEventPublisher publisher;
     private final BusinessClock clock;
     private final Json json;
@@ -36,7 +33,6 @@ class ReminderGuard {
             ClientsService clients,
             Debts debts,
             Happenings happenings,
-            Changes changes,
             ApplicationEventPublisher publisher,
             BusinessClock clock,
             Json json) {
@@ -44,7 +40,6 @@ class ReminderGuard {
         this.clients = clients;
         this.debts = debts;
         this.happenings = happenings;
-        this.changes = changes;
         this.publisher = publisher;
         this.clock = clock;
         this.json = json;
@@ -81,23 +76,22 @@ class ReminderGuard {
         if (!repository.move(message.id(), MessageState.WAITING, MessageState.SET_ASIDE, why, null, 0)) {
             return;
         }
-        happenings.note(
+        happenings.tell(
                 message.invoiceId(),
                 message.clientId(),
                 "Reminder not sent. " + why,
                 Happenings.About.letter(message.id()));
-        changes.say(message.invoiceId(), message.clientId());
-        if (expired && REMINDER.equals(message.kind())) {
+        if (expired && message.kind() == MessageKind.REMINDER) {
             publisher.publishEvent(neverLeft(message, letter));
         }
     }
 
     /** What a letter that never leaves had used up. */
-    static DispatchService.ReminderExpired neverLeft(Message message, ReminderLetter letter) {
+    static ReminderExpired neverLeft(Message message, ReminderLetter letter) {
         Map<Long, Integer> steps = new LinkedHashMap<>();
         List<ReminderLetter.Row> rows = letter.rows();
         rows.stream().filter(r -> r.step() != null).forEach(r -> steps.put(r.debtId(), r.step()));
-        return new DispatchService.ReminderExpired(
+        return new ReminderExpired(
                 message.clientId(),
                 letter.writtenOn(),
                 steps,

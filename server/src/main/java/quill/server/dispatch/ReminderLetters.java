@@ -14,6 +14,7 @@ import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
 import quill.core.acts.Act;
 import quill.core.document.CreditorReference;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.server.business.BankAccounts;
 import quill.server.business.Business;
@@ -25,7 +26,7 @@ import quill.server.dispatch.Letters.Written;
 import quill.server.dispatch.ReminderLetter.Drawn;
 import quill.server.dispatch.ReminderLetter.Row;
 import quill.server.dispatch.ReminderLetter.Transfer;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
 import quill.server.links.Links;
@@ -64,9 +65,9 @@ class ReminderLetters {
         LocalDate today = clock.today();
         Business own = accounts.business(act.amount().getCurrencyUnit());
         List<Act.Item> asked = act.asked();
-        Map<Long, Invoice> byId = new LinkedHashMap<>();
+        Map<DocumentId, Document> byId = new LinkedHashMap<>();
         asked.forEach(i -> byId.computeIfAbsent(i.debt().document(), invoices::invoice));
-        Invoice main = byId.get(act.main().document());
+        Document main = byId.get(act.main().document());
         WaysToPay.Ways ways = waysToPay.of(act.amount().getCurrencyUnit());
         List<Row> rows = asked.stream().map(i -> row(i, byId, today)).toList();
         String reference = CreditorReference.of(main.number());
@@ -95,8 +96,8 @@ class ReminderLetters {
                 measures);
     }
 
-    private Row row(Act.Item item, Map<Long, Invoice> byId, LocalDate today) {
-        Invoice invoice = byId.get(item.debt().document());
+    private Row row(Act.Item item, Map<DocumentId, Document> byId, LocalDate today) {
+        Document invoice = byId.get(item.debt().document());
         String what = item.debt().fee() ? "late fee" : installment(item.debt().id(), invoice);
         long late = java.time.temporal.ChronoUnit.DAYS.between(item.debt().dueOn(), today);
         return new Row(
@@ -112,7 +113,7 @@ class ReminderLetters {
     }
 
     /** What the client knows an installment as. */
-    private String installment(long id, Invoice invoice) {
+    private String installment(long id, Document invoice) {
         List<Debts.StoredInstallment> all =
                 debts.of(invoice.id()).stream().filter(d -> !d.fee()).toList();
         Debts.StoredInstallment one =
@@ -122,7 +123,7 @@ class ReminderLetters {
 
     /** What the subject says goes by how the debts stand today, also where the letter goes before its day. */
     private static String subject(
-            Act.Reminder act, List<Act.Item> asked, Business own, Map<Long, Invoice> byId, LocalDate today) {
+            Act.Reminder act, List<Act.Item> asked, Business own, Map<DocumentId, Document> byId, LocalDate today) {
         String numbers =
                 byId.size() == 1 ? "invoice " + byId.values().iterator().next().number() : byId.size() + " invoices";
         boolean ahead = asked.stream().allMatch(i -> i.debt().dueOn().isAfter(today));
@@ -138,7 +139,7 @@ class ReminderLetters {
     }
 
     private static List<String> paragraphs(
-            Act.Reminder act, List<Act.Item> asked, Map<Long, Invoice> byId, LocalDate today) {
+            Act.Reminder act, List<Act.Item> asked, Map<DocumentId, Document> byId, LocalDate today) {
         boolean ahead = asked.stream().allMatch(i -> i.debt().dueOn().isAfter(today));
         boolean late = asked.stream().anyMatch(i -> i.debt().dueOn().isBefore(today));
         boolean all = asked.stream().allMatch(i -> i.debt().dueOn().isBefore(today));
@@ -169,10 +170,11 @@ class ReminderLetters {
     }
 
     /** The sum and how it stands: since when is said of one debt only, never of a sum of several. */
-    private static String standing(Act.Reminder act, List<Act.Item> asked, Map<Long, Invoice> byId, LocalDate today) {
+    private static String standing(
+            Act.Reminder act, List<Act.Item> asked, Map<DocumentId, Document> byId, LocalDate today) {
         String whole = Letters.shown(act.amount())
                 + (byId.size() == 1 ? " on invoice " : " on invoices ")
-                + byId.values().stream().map(Invoice::number).collect(Collectors.joining(", "));
+                + byId.values().stream().map(Document::number).collect(Collectors.joining(", "));
         List<Act.Item> debts = asked.stream().filter(i -> !i.debt().fee()).toList();
         List<Clause> clauses = new ArrayList<>();
         clause(

@@ -7,6 +7,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.acts.Act;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.server.QuillSettings;
 import quill.server.audit.Happenings;
@@ -70,16 +71,16 @@ public class Reminding {
         slip.check(() -> reminders.written(plain));
         ReminderLetter letter = plain.with(slip);
         Written written = reminders.written(letter);
-        Set<Long> about =
+        Set<DocumentId> about =
                 act.asked().stream().map(i -> i.debt().document()).collect(Collectors.toCollection(LinkedHashSet::new));
         MessageDraft draft = MessageDraft.of(
                         key,
-                        "reminder",
+                        MessageKind.REMINDER,
                         client.id(),
                         act.main().document(),
                         slip.toOr(client.forReminders().email()),
                         written,
-                        "none")
+                        Enclosure.NONE)
                 .reminding(json.write(letter), about)
                 .held(hold, keptBackAct);
         boolean queued = queue.add(draft, slip);

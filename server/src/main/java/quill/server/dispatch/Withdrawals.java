@@ -2,12 +2,13 @@ package quill.server.dispatch;
 
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.id.DocumentId;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
 import quill.server.common.Texts;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
+import quill.server.documents.PageOpenings;
 import quill.server.invoices.InvoicesService;
-import quill.server.invoices.PageOpenings;
 
 /**
  * What can still be done with an issued invoice that nobody has seen: it goes back to a draft that keeps its number,
@@ -28,7 +29,7 @@ public class Withdrawals {
     }
 
     /** Whether nobody outside has seen the invoice. */
-    public boolean isUnseen(long id) {
+    public boolean isUnseen(DocumentId id) {
         return !messages.anyLeft(id) && !openings.wasOpened(id);
     }
 
@@ -38,19 +39,19 @@ public class Withdrawals {
      * @throws ConflictException once it was sent or opened, or anything is booked against it
      */
     @Transactional
-    public void takeBack(long id, String why) {
+    public void takeBack(DocumentId id, String why) {
         withdraw(id, why, false);
     }
 
     /** Voids an invoice: its number stays, marked void. @throws ConflictException as for taking it back */
     @Transactional
-    public void voidIt(long id, String why) {
+    public void voidIt(DocumentId id, String why) {
         withdraw(id, why, true);
     }
 
-    private void withdraw(long id, String why, boolean forGood) {
+    private void withdraw(DocumentId id, String why, boolean forGood) {
         String reason = Texts.reason("reason", why);
-        Invoice invoice = invoices.invoice(id);
+        Document invoice = invoices.invoice(id);
         if (invoice.clientId() != null) {
             // Sending takes the same lock: an invoice is never on its way and taken back at once.
             clients.lock(invoice.clientId());

@@ -38,7 +38,7 @@ class FindingRepository {
 
     void stale(Findable kind, long id) {
         jdbc.sql("INSERT INTO find_stale (kind, about_id) VALUES (:kind, :id)")
-                .param("kind", kind.name())
+                .param("kind", kind)
                 .param("id", id)
                 .update();
     }
@@ -68,7 +68,7 @@ class FindingRepository {
 
     void remove(Stale what) {
         jdbc.sql("DELETE FROM find_entry WHERE kind = :kind AND about_id = :id")
-                .param("kind", what.kind().name())
+                .param("kind", what.kind())
                 .param("id", what.id())
                 .update();
     }
@@ -80,7 +80,7 @@ class FindingRepository {
                 INSERT INTO find_entry (kind, about_id, place, title, under)
                 VALUES (:kind, :id, :place, :title, :under)
                 """)
-                .param("kind", what.kind().name())
+                .param("kind", what.kind())
                 .param("id", what.id())
                 .param("place", entry.place())
                 .param("title", Texts.fit(entry.title(), 300))
@@ -90,7 +90,7 @@ class FindingRepository {
         for (long word : words(entry.words())) {
             jdbc.sql("INSERT INTO find_hit (word_id, kind, entry_id) VALUES (:word, :kind, :entry)")
                     .param("word", word)
-                    .param("kind", what.kind().name())
+                    .param("kind", what.kind())
                     .param("entry", id)
                     .update();
         }
@@ -174,7 +174,7 @@ class FindingRepository {
                                         + " WHERE h.kind = :kind AND h.word_id IN (:words0)"
                                 : "SELECT h.id FROM find_entry h WHERE h.kind = :kind");
         Map<String, Object> params = new LinkedHashMap<>();
-        params.put("kind", kind.name());
+        params.put("kind", kind);
         for (int i = 0; i < words.size(); i++) {
             if (i > 0 || !rare) {
                 sql.append("""

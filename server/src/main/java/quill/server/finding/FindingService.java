@@ -16,6 +16,8 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.document.TypedDraft;
 import quill.core.finding.Words;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.core.money.DecimalMark;
 import quill.server.catalogue.CatalogueService;
@@ -26,15 +28,15 @@ import quill.server.common.Changes;
 import quill.server.common.Findable;
 import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
+import quill.server.creditnotes.CreditNote;
+import quill.server.creditnotes.CreditNotes;
+import quill.server.documents.Document;
 import quill.server.finding.FindingRepository.Entry;
 import quill.server.finding.FindingRepository.Found;
 import quill.server.finding.FindingRepository.Stale;
-import quill.server.invoices.CreditNote;
-import quill.server.invoices.CreditNotes;
-import quill.server.invoices.Invoice;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.Payment;
-import quill.server.payments.PaymentsService;
+import quill.server.payments.Payments;
 
 /**
  * Finds anything by a few words of it. What changes is noted within the transaction that changes it, and read again
@@ -50,7 +52,7 @@ public class FindingService {
     private final ClientsService clients;
     private final InvoicesService invoices;
     private final CreditNotes notes;
-    private final PaymentsService payments;
+    private final Payments payments;
     private final CatalogueService catalogue;
     private final TransactionTemplate transaction;
 
@@ -59,7 +61,7 @@ public class FindingService {
             ClientsService clients,
             InvoicesService invoices,
             CreditNotes notes,
-            PaymentsService payments,
+            Payments payments,
             CatalogueService catalogue,
             TransactionTemplate transaction) {
         this.repository = repository;
@@ -79,7 +81,7 @@ public class FindingService {
     @EventListener
     void changed(Changes.Change change) {
         if (change.invoiceId() != null) {
-            repository.stale(Findable.INVOICE, change.invoiceId());
+            repository.stale(Findable.INVOICE, change.invoiceId().value());
         }
     }
 
@@ -118,8 +120,8 @@ public class FindingService {
         try {
             return switch (s.kind()) {
                 case CLIENT -> client(s.id());
-                case INVOICE -> Optional.of(invoice(invoices.invoice(s.id())));
-                case CREDIT_NOTE -> Optional.of(note(notes.find(s.id())));
+                case INVOICE -> Optional.of(invoice(invoices.invoice(new DocumentId(s.id()))));
+                case CREDIT_NOTE -> Optional.of(note(notes.find(new DocumentId(s.id()))));
                 case PAYMENT -> Optional.of(payment(payments.find(s.id())));
                 case ITEM -> catalogue.offered(s.id()).map(i -> entry("/catalogue/" + s.id(), i.name(), i.under()));
                 case BUNDLE ->
@@ -145,8 +147,8 @@ public class FindingService {
     }
 
     private Optional<Entry> client(long id) {
-        Client c = clients.client(id);
-        if (c.id() != id) {
+        Client c = clients.client(new ClientId(id));
+        if (c.id().value() != id) {
             return Optional.empty(); // It is a part of another one now.
         }
         String under = Stream.of(c.contact(), c.email(), c.address().replace('\n', ','))
@@ -160,7 +162,7 @@ public class FindingService {
                 c.more().phone().replaceAll("\\D", "")));
     }
 
-    private Entry invoice(Invoice i) {
+    private Entry invoice(Document i) {
         TypedDraft typed = invoices.typed(i);
         String title = (i.isDraft() ? "Draft" : i.number()) + (i.clientName().isEmpty() ? "" : " · " + i.clientName());
         List<Amount> amounts = new ArrayList<>();
@@ -191,7 +193,7 @@ public class FindingService {
     }
 
     private Entry note(CreditNote n) {
-        Invoice of = invoices.invoice(n.invoiceId());
+        Document of = invoices.invoice(n.invoiceId());
         Amount total = Amount.of(n.total());
         return with(
                 entry(

@@ -24,6 +24,8 @@ import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedExtra;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.core.schedule.TypedTerm;
 import quill.core.tax.Tax;
@@ -35,11 +37,11 @@ import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.Texts;
+import quill.server.creditnotes.CreditNote;
 import quill.server.debts.Debts;
-import quill.server.invoices.Attachments;
-import quill.server.invoices.CreditNote;
-import quill.server.invoices.CreditNotes;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Attachments;
+import quill.server.documents.Document;
+import quill.server.documents.Documents;
 import quill.server.invoices.InvoicesService;
 
 /** Open formats: issued documents out, an invoice in as a draft. */
@@ -47,7 +49,7 @@ import quill.server.invoices.InvoicesService;
 public class Formats {
     private static final int DECIMALS = 6;
     private final InvoicesService invoices;
-    private final CreditNotes notes;
+    private final Documents documents;
     private final Attachments attachments;
     private final Debts debts;
     private final BusinessService business;
@@ -56,14 +58,14 @@ public class Formats {
 
     Formats(
             InvoicesService invoices,
-            CreditNotes notes,
+            Documents documents,
             Attachments attachments,
             Debts debts,
             BusinessService business,
             ClientsService clients,
             BusinessClock clock) {
         this.invoices = invoices;
-        this.notes = notes;
+        this.documents = documents;
         this.attachments = attachments;
         this.debts = debts;
         this.business = business;
@@ -72,15 +74,15 @@ public class Formats {
     }
 
     /** A draft that was made from a file. @param said what the person should look at before issuing it */
-    public record Imported(long draftId, List<String> said) {}
+    public record Imported(DocumentId draftId, List<String> said) {}
 
     /**
      * An issued invoice as UBL 2.1 following EN 16931.
      *
      * @throws RefusedException for what EN 16931 cannot carry, with every reason
      */
-    public byte[] invoice(long id) {
-        Invoice invoice = invoices.invoice(id);
+    public byte[] invoice(DocumentId id) {
+        Document invoice = invoices.invoice(id);
         if (invoice.isDraft()) {
             throw new ConflictException("A draft is written as UBL once it is issued.");
         }
@@ -91,12 +93,12 @@ public class Formats {
                 .filter(i -> !i.fee())
                 .map(i -> new UblDocument.Due(i.dueOn(), i.amount()))
                 .toList();
-        return UblWriting.write(new UblDocument(invoices.document(invoice), due, attachments.sentWith(id)));
+        return UblWriting.write(new UblDocument(documents.issued(invoice), due, attachments.sentWith(id)));
     }
 
     /** A credit note as UBL 2.1 following EN 16931. @throws RefusedException as for an invoice */
     public byte[] creditNote(CreditNote note) {
-        return UblWriting.write(new UblDocument(notes.document(note), List.of(), List.of()));
+        return UblWriting.write(new UblDocument(documents.issued(note.document()), List.of(), List.of()));
     }
 
     /**
@@ -136,7 +138,7 @@ public class Formats {
             said.add(Amounts.grouped(read.body().prepaid())
                     + " was paid before: record it as a deposit of the client, then it can be deducted.");
         }
-        return new Imported(invoices.begin(draft, null), said);
+        return new Imported(invoices.begin(draft), said);
     }
 
     private static UblReading.Read read(UblSource source) {
@@ -202,7 +204,16 @@ public class Formats {
             return known.get();
         }
         Client made = clients.make(new Client(
-                0, cut(name, 120), "", email(buyer), address(buyer), country(buyer), cut(number, 40), "", null, 1));
+                ClientId.NEW,
+                cut(name, 120),
+                "",
+                email(buyer),
+                address(buyer),
+                country(buyer),
+                cut(number, 40),
+                "",
+                null,
+                1));
         said.add(name + " is written down as a new client.");
         return made;
     }

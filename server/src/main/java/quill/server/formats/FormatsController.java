@@ -9,9 +9,10 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
+import quill.core.id.DocumentId;
 import quill.server.common.Downloads;
-import quill.server.invoices.CreditNote;
-import quill.server.invoices.CreditNotes;
+import quill.server.creditnotes.CreditNote;
+import quill.server.creditnotes.CreditNotes;
 import quill.server.invoices.InvoicesService;
 
 /** UBL out and in, over HTTP. */
@@ -30,14 +31,14 @@ class FormatsController {
     }
 
     @GetMapping(path = "/invoices/{id}/ubl", produces = XML)
-    ResponseEntity<byte[]> invoice(@PathVariable long id) {
+    ResponseEntity<byte[]> invoice(@PathVariable DocumentId id) {
         byte[] ubl = service.invoice(id);
         return Downloads.file(
                 ubl, XML, "invoice-" + Downloads.plain(invoices.invoice(id).number()) + ".xml");
     }
 
     @GetMapping(path = "/credit-notes/{id}/ubl", produces = XML)
-    ResponseEntity<byte[]> creditNote(@PathVariable long id) {
+    ResponseEntity<byte[]> creditNote(@PathVariable DocumentId id) {
         CreditNote note = notes.find(id);
         return Downloads.file(service.creditNote(note), XML, "credit-note-" + Downloads.plain(note.number()) + ".xml");
     }

@@ -3,8 +3,8 @@ package quill.server.formats;
 import java.time.LocalDate;
 import java.util.List;
 import org.joda.money.Money;
-import quill.server.invoices.Attachments;
-import quill.server.invoices.FixedDocument;
+import quill.core.issued.IssuedDocument;
+import quill.server.documents.Attachments;
 
 /**
  * What is written as UBL.
@@ -12,7 +12,7 @@ import quill.server.invoices.FixedDocument;
  * @param due when which part of it is due; empty for a credit note
  * @param files what goes along with it
  */
-record UblDocument(FixedDocument document, List<Due> due, List<Attachments.Content> files) {
+record UblDocument(IssuedDocument document, List<Due> due, List<Attachments.Content> files) {
     /** One installment. */
     record Due(LocalDate on, Money amount) {}
 }

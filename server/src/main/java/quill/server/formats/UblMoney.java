@@ -17,15 +17,16 @@ import oasis.names.specification.ubl.schema.xsd.commonbasiccomponents_21.Allowan
 import oasis.names.specification.ubl.schema.xsd.commonbasiccomponents_21.TaxExemptionReasonType;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import quill.core.document.TaxGroup;
+import quill.core.issued.IssuedDocument;
+import quill.core.issued.IssuedExtra;
+import quill.core.issued.IssuedLine;
 import quill.core.money.Amounts;
 import quill.core.money.Split;
+import quill.core.tax.Tax;
+import quill.core.tax.TaxCategory;
+import quill.core.tax.TaxTotal;
 import quill.server.common.Texts;
-import quill.server.invoices.FixedDocument;
-import quill.server.invoices.FixedDocument.ExtraPart;
-import quill.server.invoices.FixedDocument.PrintedExtra;
-import quill.server.invoices.FixedDocument.PrintedGroup;
-import quill.server.invoices.FixedDocument.PrintedLine;
-import quill.server.invoices.FixedDocument.PrintedTax;
 
 /**
  * A document's amounts as EN 16931 has them: all without tax. Where its prices have the tax inside, the net of each
@@ -33,16 +34,16 @@ import quill.server.invoices.FixedDocument.PrintedTax;
  */
 final class UblMoney {
     private static final int PRICE_DECIMALS = 10;
-    private final FixedDocument d;
+    private final IssuedDocument d;
     private final CurrencyUnit currency;
     private final Money[] lines;
-    private final Map<ExtraPart, Money> parts = new IdentityHashMap<>();
+    private final Map<IssuedExtra.Part, Money> parts = new IdentityHashMap<>();
 
-    UblMoney(FixedDocument d) {
+    UblMoney(IssuedDocument d) {
         this.d = d;
-        this.currency = CurrencyUnit.of(d.currency());
+        this.currency = d.currency();
         this.lines = new Money[d.lines().size()];
-        for (int g = 0; g < d.groups().size(); g++) {
+        for (int g = 0; g < d.sums().groups().size(); g++) {
             share(g);
         }
     }
@@ -50,25 +51,23 @@ final class UblMoney {
     private void share(int group) {
         List<Money> amounts = new ArrayList<>();
         List<Integer> places = new ArrayList<>();
-        List<ExtraPart> extras = new ArrayList<>();
+        List<IssuedExtra.Part> extras = new ArrayList<>();
         for (int i = 0; i < d.lines().size(); i++) {
             if (d.lines().get(i).group() == group) {
                 places.add(i);
-                amounts.add(d.lines().get(i).net().money());
+                amounts.add(d.lines().get(i).net());
             }
         }
-        partsOf(d.discounts(), group).forEach(p -> {
+        partsOf(d.body().discounts(), group).forEach(p -> {
             extras.add(p);
-            amounts.add(p.amount().money().negated());
+            amounts.add(p.amount().negated());
         });
-        partsOf(d.charges(), group).forEach(p -> {
+        partsOf(d.body().charges(), group).forEach(p -> {
             extras.add(p);
-            amounts.add(p.amount().money());
+            amounts.add(p.amount());
         });
-        PrintedGroup g = d.groups().get(group);
-        List<Money> nets = d.taxInside() && !amounts.isEmpty()
-                ? Split.scaled(amounts, g.net().money())
-                : amounts;
+        TaxGroup g = d.sums().groups().get(group);
+        List<Money> nets = d.sums().taxInside() && !amounts.isEmpty() ? Split.scaled(amounts, g.net()) : amounts;
         for (int i = 0; i < nets.size(); i++) {
             if (i < places.size()) {
                 lines[places.get(i)] = nets.get(i);
@@ -78,7 +77,7 @@ final class UblMoney {
         }
     }
 
-    private static List<ExtraPart> partsOf(List<PrintedExtra> extras, int group) {
+    private static List<IssuedExtra.Part> partsOf(List<IssuedExtra> extras, int group) {
         return extras.stream()
                 .flatMap(e -> e.parts().stream())
                 .filter(p -> p.group() == group)
@@ -91,31 +90,31 @@ final class UblMoney {
 
     /** What a line's own discount comes to without tax; zero where the document shows none apart. */
     Money off(int line) {
-        PrintedLine l = d.lines().get(line);
-        if (l.off() == null || l.off().money().isZero() || l.net().money().isZero()) {
+        IssuedLine l = d.lines().get(line);
+        if (l.sums().off().isZero() || l.net().isZero()) {
             return Money.zero(currency);
         }
-        return d.taxInside()
-                ? Split.scaled(List.of(l.net().money(), l.off().money()), scaledGross(line))
+        return d.sums().taxInside()
+                ? Split.scaled(List.of(l.net(), l.sums().off()), scaledGross(line))
                         .get(1)
-                : l.off().money();
+                : l.sums().off();
     }
 
     private Money scaledGross(int line) {
-        PrintedLine l = d.lines().get(line);
+        IssuedLine l = d.lines().get(line);
         return Amounts.round(
                 currency,
                 lines[line]
                         .getAmount()
-                        .multiply(l.net().money().plus(l.off().money()).getAmount())
-                        .divide(l.net().money().getAmount(), 34, RoundingMode.HALF_UP));
+                        .multiply(l.sums().gross().getAmount())
+                        .divide(l.net().getAmount(), 34, RoundingMode.HALF_UP));
     }
 
     /** The price of one without tax, such that price x quantity less the discount is the line's net. */
     BigDecimal price(int line) {
-        PrintedLine l = d.lines().get(line);
-        BigDecimal price = new BigDecimal(l.unitPrice());
-        BigDecimal quantity = new BigDecimal(l.quantity());
+        IssuedLine l = d.lines().get(line);
+        BigDecimal price = Amounts.priced(l.unitPrice(), currency);
+        BigDecimal quantity = l.quantity();
         Money gross = lines[line].plus(off(line));
         if (quantity.signum() == 0
                 || Amounts.round(currency, price.multiply(quantity)).isEqual(gross)) {
@@ -124,20 +123,20 @@ final class UblMoney {
         return gross.getAmount().divide(quantity, PRICE_DECIMALS, RoundingMode.HALF_UP);
     }
 
-    PrintedTax taxOf(int group) {
-        return d.taxes().get(d.groups().get(group).taxes().get(0));
+    Tax taxOf(int group) {
+        return d.sums().groups().get(group).taxes().get(0);
     }
 
     /** Document discounts and charges, each set of taxes apart. */
     List<AllowanceChargeType> allowancesAndCharges() {
         List<AllowanceChargeType> all = new ArrayList<>();
-        d.discounts().forEach(e -> add(all, e, false));
-        d.charges().forEach(e -> add(all, e, true));
+        d.body().discounts().forEach(e -> add(all, e, false));
+        d.body().charges().forEach(e -> add(all, e, true));
         return all;
     }
 
-    private void add(List<AllowanceChargeType> all, PrintedExtra extra, boolean charge) {
-        for (ExtraPart part : extra.parts()) {
+    private void add(List<AllowanceChargeType> all, IssuedExtra extra, boolean charge) {
+        for (IssuedExtra.Part part : extra.parts()) {
             Money amount = charge ? parts.get(part) : parts.get(part).negated();
             if (!amount.isZero()) {
                 AllowanceChargeType a = allowance(charge, amount, extra.description());
@@ -155,11 +154,11 @@ final class UblMoney {
         return a;
     }
 
-    TaxCategoryType category(PrintedTax tax, boolean reason) {
+    TaxCategoryType category(Tax tax, boolean reason) {
         TaxCategoryType c = new TaxCategoryType();
-        c.setID(tax.category());
-        if (!"O".equals(tax.category())) {
-            c.setPercent(new BigDecimal(tax.rate().replace("%", "")));
+        c.setID(tax.category().name());
+        if (tax.category() != TaxCategory.O) {
+            c.setPercent(tax.rate().rate());
         }
         if (reason && !tax.reason().isEmpty()) {
             c.addTaxExemptionReason(new TaxExemptionReasonType(Texts.printable(tax.reason())));
@@ -178,31 +177,34 @@ final class UblMoney {
     List<TaxTotalType> taxTotals() {
         Map<String, TaxSubtotalType> subtotals = new HashMap<>();
         TaxTotalType total = new TaxTotalType();
-        total.setTaxAmount(d.tax().money().getAmount()).setCurrencyID(currency.getCode());
-        for (PrintedTax tax : d.taxes()) {
-            String key = "S".equals(tax.category()) ? tax.category() + tax.rate() : tax.category();
+        total.setTaxAmount(d.sums().tax().amount().getAmount()).setCurrencyID(currency.getCode());
+        for (TaxTotal of : d.sums().taxes()) {
+            Tax tax = of.tax();
+            String key = tax.category() == TaxCategory.S
+                    ? "S" + tax.rate()
+                    : tax.category().name();
             TaxSubtotalType before = subtotals.get(key);
             if (before == null) {
                 TaxSubtotalType s = new TaxSubtotalType();
-                s.setTaxableAmount(tax.base().money().getAmount()).setCurrencyID(currency.getCode());
-                s.setTaxAmount(tax.amount().money().getAmount()).setCurrencyID(currency.getCode());
+                s.setTaxableAmount(of.base().getAmount()).setCurrencyID(currency.getCode());
+                s.setTaxAmount(of.amount().getAmount()).setCurrencyID(currency.getCode());
                 s.setTaxCategory(category(tax, true));
                 subtotals.put(key, s);
                 total.addTaxSubtotal(s);
             } else {
                 before.setTaxableAmount(
-                        before.getTaxableAmountValue().add(tax.base().money().getAmount()));
+                        before.getTaxableAmountValue().add(of.base().getAmount()));
                 before.getTaxableAmount().setCurrencyID(currency.getCode());
-                before.setTaxAmount(
-                        before.getTaxAmountValue().add(tax.amount().money().getAmount()));
+                before.setTaxAmount(before.getTaxAmountValue().add(of.amount().getAmount()));
                 before.getTaxAmount().setCurrencyID(currency.getCode());
             }
         }
         List<TaxTotalType> totals = new ArrayList<>(List.of(total));
-        if (d.own() != null) {
+        if (d.exchange() != null) {
+            Money ownTax = d.exchange().of(d.sums().tax().amount());
             TaxTotalType own = new TaxTotalType();
-            own.setTaxAmount(d.own().tax().money().getAmount())
-                    .setCurrencyID(d.own().currency());
+            own.setTaxAmount(ownTax.getAmount())
+                    .setCurrencyID(ownTax.getCurrencyUnit().getCode());
             totals.add(own);
         }
         return totals;
@@ -210,30 +212,30 @@ final class UblMoney {
 
     MonetaryTotalType totals() {
         Money sum = Amounts.sum(currency, List.of(lines));
-        Money allowances = sumOf(d.discounts()).negated();
-        Money charges = sumOf(d.charges());
+        Money allowances = sumOf(d.body().discounts()).negated();
+        Money charges = sumOf(d.body().charges());
         String code = currency.getCode();
         MonetaryTotalType t = new MonetaryTotalType();
         t.setLineExtensionAmount(sum.getAmount()).setCurrencyID(code);
-        t.setTaxExclusiveAmount(d.net().money().getAmount()).setCurrencyID(code);
-        t.setTaxInclusiveAmount(d.total().money().getAmount()).setCurrencyID(code);
+        t.setTaxExclusiveAmount(d.sums().net().amount().getAmount()).setCurrencyID(code);
+        t.setTaxInclusiveAmount(d.sums().total().amount().getAmount()).setCurrencyID(code);
         if (!allowances.isZero()) {
             t.setAllowanceTotalAmount(allowances.getAmount()).setCurrencyID(code);
         }
         if (!charges.isZero()) {
             t.setChargeTotalAmount(charges.getAmount()).setCurrencyID(code);
         }
-        if (!d.prepaid().money().isZero()) {
-            t.setPrepaidAmount(d.prepaid().money().getAmount()).setCurrencyID(code);
+        if (!d.sums().prepaid().amount().isZero()) {
+            t.setPrepaidAmount(d.sums().prepaid().amount().getAmount()).setCurrencyID(code);
         }
-        if (!d.rounding().money().isZero()) {
-            t.setPayableRoundingAmount(d.rounding().money().getAmount()).setCurrencyID(code);
+        if (!d.sums().rounding().amount().isZero()) {
+            t.setPayableRoundingAmount(d.sums().rounding().amount().getAmount()).setCurrencyID(code);
         }
-        t.setPayableAmount(d.due().money().getAmount()).setCurrencyID(code);
+        t.setPayableAmount(d.sums().due().amount().getAmount()).setCurrencyID(code);
         return t;
     }
 
-    private Money sumOf(List<PrintedExtra> extras) {
+    private Money sumOf(List<IssuedExtra> extras) {
         return Amounts.sum(
                 currency,
                 extras.stream().flatMap(e -> e.parts().stream()).map(parts::get).toList());

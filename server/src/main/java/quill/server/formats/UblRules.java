@@ -5,14 +5,14 @@ import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import org.joda.money.CurrencyUnit;
 import quill.core.Problem;
 import quill.core.RefusedException;
-import quill.core.money.Percent;
+import quill.core.document.TaxGroup;
+import quill.core.issued.IssuedDocument;
+import quill.core.tax.Tax;
+import quill.core.tax.TaxCategory;
+import quill.core.tax.TaxTotal;
 import quill.server.common.Texts;
-import quill.server.invoices.FixedDocument;
-import quill.server.invoices.FixedDocument.PrintedGroup;
-import quill.server.invoices.FixedDocument.PrintedTax;
 
 /**
  * What EN 16931 cannot carry is refused, with the rule that it would break. Rule names are those of EN 16931-1:2017,
@@ -21,15 +21,15 @@ import quill.server.invoices.FixedDocument.PrintedTax;
 final class UblRules {
     private static final int DECIMALS = 2;
 
-    private final FixedDocument d;
+    private final IssuedDocument d;
     private final List<Problem> problems = new ArrayList<>();
 
-    private UblRules(FixedDocument d) {
+    private UblRules(IssuedDocument d) {
         this.d = d;
     }
 
     /** @throws RefusedException with every reason at once */
-    static void check(FixedDocument document) {
+    static void check(IssuedDocument document) {
         List<Problem> problems = new UblRules(document).problems();
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
@@ -37,47 +37,45 @@ final class UblRules {
     }
 
     private List<Problem> problems() {
-        if (CurrencyUnit.of(d.currency()).getDecimalPlaces() > DECIMALS) {
-            say("currency", d.currency(), "EN 16931 has amounts of at most two decimals (BR-DEC-1 to BR-DEC-28)");
+        if (d.currency().getDecimalPlaces() > DECIMALS) {
+            say(
+                    "currency",
+                    d.currency().getCode(),
+                    "EN 16931 has amounts of at most two decimals (BR-DEC-1 to BR-DEC-28)");
         }
-        for (PrintedGroup g : d.groups()) {
+        for (TaxGroup g : d.sums().groups()) {
             if (g.taxes().size() > 1) {
                 say("taxes", names(g), "EN 16931 has one tax on a line (BG-30); several cannot be written");
             }
         }
-        d.taxes().forEach(this::tax);
+        d.sums().taxes().forEach(this::tax);
         country("from.country", d.from().country(), "your own country is missing; add it in Settings (BR-9)");
         country("to.country", d.to().country(), "the client's country was not known at issue (BR-11)");
         return problems;
     }
 
-    private String names(PrintedGroup g) {
-        return String.join(
-                ", ", g.taxes().stream().map(t -> d.taxes().get(t).name()).toList());
+    private String names(TaxGroup g) {
+        return String.join(", ", g.taxes().stream().map(Tax::name).toList());
     }
 
-    private void tax(PrintedTax t) {
-        Percent rate = Percent.of(t.rate().replace("%", ""));
-        if (Boolean.TRUE.equals(t.compound())) {
+    private void tax(TaxTotal of) {
+        Tax t = of.tax();
+        if (t.compound()) {
             say("taxes", t.name(), "a compound tax stands on other taxes, which EN 16931 does not know (BR-CO-17)");
         }
-        if ("S".equals(t.category()) && rate.rate().signum() == 0) {
+        if (t.category() == TaxCategory.S && t.rate().rate().signum() == 0) {
             say("taxes", t.name(), "category S needs a rate above zero (BR-S-5); a zero rate is category Z");
         }
-        if ("K".equals(t.category()) || "G".equals(t.category())) {
+        if (t.category() == TaxCategory.K || t.category() == TaxCategory.G) {
             vat("from.taxNumber", d.from().taxNumber(), t.category());
         }
-        if ("K".equals(t.category())) {
+        if (t.category() == TaxCategory.K) {
             vat("to.taxNumber", d.to().taxNumber(), t.category());
         }
         // BR-CO-17 compares with the product at two decimals, whatever the currency has, and allows less than one.
-        BigDecimal whole = t.base()
-                .money()
-                .getAmount()
-                .multiply(rate.rate())
-                .movePointLeft(2)
-                .setScale(2, RoundingMode.HALF_UP);
-        BigDecimal off = t.amount().money().getAmount().subtract(whole).abs();
+        BigDecimal whole =
+                of.base().getAmount().multiply(t.rate().rate()).movePointLeft(2).setScale(2, RoundingMode.HALF_UP);
+        BigDecimal off = of.amount().getAmount().subtract(whole).abs();
         if (off.compareTo(BigDecimal.ONE) >= 0) {
             say(
                     "taxes",
@@ -87,7 +85,7 @@ final class UblRules {
         }
     }
 
-    private void vat(String field, String number, String category) {
+    private void vat(String field, String number, TaxCategory category) {
         if (!isVat(number)) {
             say(
                     field,

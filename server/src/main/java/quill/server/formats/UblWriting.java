@@ -2,7 +2,6 @@ package quill.server.formats;
 
 import com.helger.diagnostics.error.list.ErrorList;
 import com.helger.ubl21.UBL21Marshaller;
-import java.math.BigDecimal;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
@@ -39,11 +38,13 @@ import oasis.names.specification.ubl.schema.xsd.creditnote_21.CreditNoteType;
 import oasis.names.specification.ubl.schema.xsd.invoice_21.InvoiceType;
 import quill.core.RefusedException;
 import quill.core.catalogue.UnitCodes;
+import quill.core.issued.IssuedDocument;
+import quill.core.issued.IssuedLine;
+import quill.core.issued.Party;
+import quill.core.tax.TaxCategory;
 import quill.server.common.Texts;
 import quill.server.dispatch.Letters;
-import quill.server.invoices.Attachments;
-import quill.server.invoices.FixedDocument;
-import quill.server.invoices.FixedDocument.PrintedLine;
+import quill.server.documents.Attachments;
 
 /** Writes an issued invoice or credit note as UBL 2.1 following EN 16931. */
 final class UblWriting {
@@ -53,16 +54,18 @@ final class UblWriting {
     private static final String CREDIT_TRANSFER = "30";
 
     private final UblDocument source;
-    private final FixedDocument d;
+    private final IssuedDocument d;
+    private final String code;
     private final UblMoney money;
     private final boolean outside;
 
     private UblWriting(UblDocument source) {
         this.source = source;
         this.d = source.document();
+        this.code = d.currency().getCode();
         this.money = new UblMoney(d);
         // Where everything is outside the scope of tax, no VAT identifier may stand (BR-O-2).
-        this.outside = d.taxes().stream().anyMatch(t -> "O".equals(t.category()));
+        this.outside = d.sums().taxes().stream().anyMatch(t -> t.tax().category() == TaxCategory.O);
     }
 
     /** @throws RefusedException for what EN 16931 cannot carry, with every reason at once */
@@ -70,7 +73,7 @@ final class UblWriting {
         UblRules.check(source.document());
         UblWriting writing = new UblWriting(source);
         ErrorList errors = new ErrorList();
-        byte[] ubl = source.document().takesBack()
+        byte[] ubl = source.document().corrects() != null
                 ? UBL21Marshaller.creditNote()
                         .setFormattedOutput(true)
                         .setCollectErrors(errors)
@@ -95,20 +98,20 @@ final class UblWriting {
         }
         i.setInvoiceTypeCode(INVOICE);
         notes().forEach(i::addNote);
-        i.setDocumentCurrencyCode(d.currency());
-        if (d.own() != null) {
-            i.setTaxCurrencyCode(d.own().currency());
+        i.setDocumentCurrencyCode(code);
+        if (d.exchange() != null) {
+            i.setTaxCurrencyCode(d.exchange().own().getCode());
         }
-        if (d.supplyEnd() != null) {
+        if (d.matter().supplyEnd() != null) {
             i.addInvoicePeriod(period());
         }
-        if (!d.reference().isEmpty()) {
+        if (!d.matter().reference().isEmpty()) {
             i.setOrderReference(order());
         }
         files().forEach(i::addAdditionalDocumentReference);
-        if (!d.project().isEmpty()) {
+        if (!d.matter().project().isEmpty()) {
             ProjectReferenceType project = new ProjectReferenceType();
-            project.setID(Texts.printable(d.project()));
+            project.setID(Texts.printable(d.matter().project()));
             i.addProjectReference(project);
         }
         i.setAccountingSupplierParty(supplier());
@@ -116,7 +119,7 @@ final class UblWriting {
         if (isDelivered()) {
             i.addDelivery(delivery());
         }
-        if (!d.iban().isEmpty()) {
+        if (!d.paying().iban().isEmpty()) {
             i.addPaymentMeans(means());
         }
         String terms = terms();
@@ -131,8 +134,8 @@ final class UblWriting {
         for (int n = 0; n < d.lines().size(); n++) {
             InvoiceLineType line = new InvoiceLineType();
             line.setID(String.valueOf(n + 1));
-            line.setInvoicedQuantity(quantity(n)).setUnitCode(unit(n));
-            line.setLineExtensionAmount(money.net(n).getAmount()).setCurrencyID(d.currency());
+            line.setInvoicedQuantity(d.lines().get(n).quantity()).setUnitCode(unit(n));
+            line.setLineExtensionAmount(money.net(n).getAmount()).setCurrencyID(code);
             if (!money.off(n).isZero()) {
                 line.addAllowanceCharge(money.allowance(false, money.off(n), "Discount"));
             }
@@ -151,14 +154,14 @@ final class UblWriting {
         c.setCreditNoteTypeCode(CREDIT_NOTE);
         c.addNote(new NoteType(Texts.printable(d.corrects().reason())));
         notes().forEach(c::addNote);
-        c.setDocumentCurrencyCode(d.currency());
-        if (d.own() != null) {
-            c.setTaxCurrencyCode(d.own().currency());
+        c.setDocumentCurrencyCode(code);
+        if (d.exchange() != null) {
+            c.setTaxCurrencyCode(d.exchange().own().getCode());
         }
-        if (d.supplyEnd() != null) {
+        if (d.matter().supplyEnd() != null) {
             c.addInvoicePeriod(period());
         }
-        if (!d.reference().isEmpty()) {
+        if (!d.matter().reference().isEmpty()) {
             c.setOrderReference(order());
         }
         BillingReferenceType billing = new BillingReferenceType();
@@ -181,8 +184,8 @@ final class UblWriting {
         for (int n = 0; n < d.lines().size(); n++) {
             CreditNoteLineType line = new CreditNoteLineType();
             line.setID(String.valueOf(n + 1));
-            line.setCreditedQuantity(quantity(n)).setUnitCode(unit(n));
-            line.setLineExtensionAmount(money.net(n).getAmount()).setCurrencyID(d.currency());
+            line.setCreditedQuantity(d.lines().get(n).quantity()).setUnitCode(unit(n));
+            line.setLineExtensionAmount(money.net(n).getAmount()).setCurrencyID(code);
             if (!money.off(n).isZero()) {
                 line.addAllowanceCharge(money.allowance(false, money.off(n), "Discount"));
             }
@@ -194,9 +197,10 @@ final class UblWriting {
     }
 
     private List<NoteType> notes() {
-        String fields =
-                d.fields().stream().map(f -> f.label() + ": " + f.value()).collect(Collectors.joining("\n"));
-        return Stream.of(d.subject(), fields, d.notes())
+        String fields = d.matter().fields().stream()
+                .map(f -> f.label() + ": " + f.value())
+                .collect(Collectors.joining("\n"));
+        return Stream.of(d.matter().subject(), fields, d.matter().notes())
                 .filter(n -> !n.isEmpty())
                 .map(n -> new NoteType(Texts.printable(n)))
                 .toList();
@@ -204,14 +208,14 @@ final class UblWriting {
 
     private PeriodType period() {
         PeriodType period = new PeriodType();
-        period.setStartDate(d.supplyDate());
-        period.setEndDate(d.supplyEnd());
+        period.setStartDate(d.matter().supplyDate());
+        period.setEndDate(d.matter().supplyEnd());
         return period;
     }
 
     private OrderReferenceType order() {
         OrderReferenceType order = new OrderReferenceType();
-        order.setID(Texts.printable(d.reference()));
+        order.setID(Texts.printable(d.matter().reference()));
         return order;
     }
 
@@ -234,7 +238,7 @@ final class UblWriting {
     }
 
     private SupplierPartyType supplier() {
-        FixedDocument.Party from = d.from();
+        Party from = d.from();
         PartyType party = party(from);
         boolean vat = !outside && UblRules.isVat(from.taxNumber());
         if (vat) {
@@ -255,7 +259,7 @@ final class UblWriting {
     }
 
     private CustomerPartyType customer() {
-        FixedDocument.Party to = d.to();
+        Party to = d.to();
         PartyType party = party(to);
         boolean vat = !outside && UblRules.isVat(to.taxNumber());
         if (vat) {
@@ -267,7 +271,7 @@ final class UblWriting {
         return customer;
     }
 
-    private static PartyType party(FixedDocument.Party p) {
+    private static PartyType party(Party p) {
         PartyType party = new PartyType();
         if (!p.email().isEmpty()) {
             party.setEndpointID(p.email()).setSchemeID("EM");
@@ -317,7 +321,7 @@ final class UblWriting {
     }
 
     private boolean isDelivered() {
-        return d.supplyDate() != null || hasPlace();
+        return d.matter().supplyDate() != null || hasPlace();
     }
 
     /** BR-57: a place of delivery is named only where its country is known. */
@@ -327,10 +331,13 @@ final class UblWriting {
 
     private DeliveryType delivery() {
         DeliveryType delivery = new DeliveryType();
-        if (d.supplyDate() != null) {
-            delivery.setActualDeliveryDate(d.supplyEnd() == null ? d.supplyDate() : d.supplyEnd());
+        if (d.matter().supplyDate() != null) {
+            delivery.setActualDeliveryDate(
+                    d.matter().supplyEnd() == null
+                            ? d.matter().supplyDate()
+                            : d.matter().supplyEnd());
         }
-        if (hasPlace() || d.taxes().stream().anyMatch(t -> "K".equals(t.category()))) {
+        if (hasPlace() || d.sums().taxes().stream().anyMatch(t -> t.tax().category() == TaxCategory.K)) {
             LocationType location = new LocationType();
             location.setAddress(address(d.to().delivery(), d.to().country()));
             delivery.setDeliveryLocation(location);
@@ -341,12 +348,12 @@ final class UblWriting {
     private PaymentMeansType means() {
         PaymentMeansType means = new PaymentMeansType();
         means.setPaymentMeansCode(CREDIT_TRANSFER);
-        means.addPaymentID(new PaymentIDType(d.paymentReference()));
+        means.addPaymentID(new PaymentIDType(d.paying().reference()));
         FinancialAccountType account = new FinancialAccountType();
-        account.setID(d.iban().replace(" ", ""));
-        if (!d.bic().isEmpty()) {
+        account.setID(d.paying().iban().replace(" ", ""));
+        if (!d.paying().bic().isEmpty()) {
             BranchType branch = new BranchType();
-            branch.setID(d.bic());
+            branch.setID(d.paying().bic());
             account.setFinancialInstitutionBranch(branch);
         }
         means.setPayeeFinancialAccount(account);
@@ -359,22 +366,19 @@ final class UblWriting {
                 : source.due().stream()
                         .map(p -> Letters.shown(p.amount()) + " due " + Letters.day(p.on()))
                         .collect(Collectors.joining(", "));
-        return Texts.printable(Stream.of(schedule, d.terms(), d.lateFee())
-                .filter(t -> !t.isEmpty())
-                .collect(Collectors.joining("\n")));
-    }
-
-    private BigDecimal quantity(int line) {
-        return new BigDecimal(d.lines().get(line).quantity());
+        return Texts.printable(
+                Stream.of(schedule, d.matter().terms(), d.paying().lateFee())
+                        .filter(t -> !t.isEmpty())
+                        .collect(Collectors.joining("\n")));
     }
 
     private String unit(int line) {
-        PrintedLine l = d.lines().get(line);
+        IssuedLine l = d.lines().get(line);
         return l.unitCode().isEmpty() ? UnitCodes.code(l.unit()) : l.unitCode();
     }
 
     private ItemType item(int line) {
-        PrintedLine l = d.lines().get(line);
+        IssuedLine l = d.lines().get(line);
         ItemType item = new ItemType();
         item.setName(Texts.printable(
                 UnitCodes.isLost(l.unit(), unit(line)) ? l.description() + " (" + l.unit() + ")" : l.description()));
@@ -388,7 +392,7 @@ final class UblWriting {
 
     private PriceType price(int line) {
         PriceType price = new PriceType();
-        price.setPriceAmount(money.price(line)).setCurrencyID(d.currency());
+        price.setPriceAmount(money.price(line)).setCurrencyID(code);
         return price;
     }
 }

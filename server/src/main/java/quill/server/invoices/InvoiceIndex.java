@@ -9,12 +9,16 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.business.BusinessService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.OneSnapshot;
 import quill.server.common.PageKey;
 import quill.server.debts.Debts;
+import quill.server.documents.Document;
+import quill.server.documents.Shelves;
 
 /** The index leaf: invoices grouped by when. Sums are over everything; rows are paged by key. */
 @Service
@@ -26,20 +30,13 @@ public class InvoiceIndex {
     private static final List<String> TIMES = List.of("late", "week", "draft", "later", "settled");
     private static final LocalDate LONG_AGO = LocalDate.of(1900, 1, 1);
     private static final LocalDate FAR = LocalDate.of(9999, 1, 1);
-    private final InvoiceRepository repository;
-    private final InvoiceDues dues;
+    private final Shelves shelves;
     private final Debts debts;
     private final BusinessService business;
     private final BusinessClock clock;
 
-    InvoiceIndex(
-            InvoiceRepository repository,
-            InvoiceDues dues,
-            Debts debts,
-            BusinessService business,
-            BusinessClock clock) {
-        this.repository = repository;
-        this.dues = dues;
+    InvoiceIndex(Shelves shelves, Debts debts, BusinessService business, BusinessClock clock) {
+        this.shelves = shelves;
         this.debts = debts;
         this.business = business;
         this.clock = clock;
@@ -47,8 +44,8 @@ public class InvoiceIndex {
 
     /** A row. @param open what is open; for a draft its total, null where it cannot be reckoned yet */
     public record Row(
-            long id,
-            @Schema(nullable = true) Long clientId,
+            DocumentId id,
+            @Schema(nullable = true) ClientId clientId,
             String clientName,
             @Schema(nullable = true) String number,
             String subject,
@@ -80,7 +77,7 @@ public class InvoiceIndex {
     /** The first page of each group; empty ones are left out. */
     @OneSnapshot
     public List<Group> groups(String filter) {
-        List<InvoiceDues.Sum> sums = sums(filter);
+        List<Shelves.Sum> sums = sums(filter);
         return TIMES.stream()
                 .map(when -> page(when, filter, null, sums))
                 .filter(g -> !g.rows().isEmpty())
@@ -101,30 +98,30 @@ public class InvoiceIndex {
         return page(when, filter, after, sums(filter));
     }
 
-    private List<InvoiceDues.Sum> sums(String filter) {
+    private List<Shelves.Sum> sums(String filter) {
         LocalDate today = clock.today();
-        return dues.sums(filter, today, today.plusDays(WEEK));
+        return shelves.sums(filter, today, today.plusDays(WEEK));
     }
 
-    private Group page(String when, String filter, String after, List<InvoiceDues.Sum> sums) {
+    private Group page(String when, String filter, String after, List<Shelves.Sum> sums) {
         LocalDate today = clock.today();
         LocalDate weekEnd = today.plusDays(WEEK);
         boolean latestFirst = "draft".equals(when) || "settled".equals(when);
         PageKey key = after != null && !after.isEmpty()
                 ? PageKey.of(after)
                 : latestFirst ? new PageKey(FAR, Long.MAX_VALUE) : new PageKey(LONG_AGO, 0);
-        List<Invoice> found = switch (when) {
-            case "late" -> repository.open(filter, LONG_AGO, today.minusDays(1), key.on(), key.id(), PAGE + 1);
-            case "week" -> repository.open(filter, today, weekEnd, key.on(), key.id(), PAGE + 1);
-            case "later" -> repository.open(filter, weekEnd.plusDays(1), FAR, key.on(), key.id(), PAGE + 1);
-            case "draft" -> repository.drafts(filter, key.id(), PAGE + 1);
-            default -> repository.settled(filter, key.on(), key.id(), PAGE + 1);
+        List<Document> found = switch (when) {
+            case "late" -> shelves.open(filter, LONG_AGO, today.minusDays(1), key.on(), key.id(), PAGE + 1);
+            case "week" -> shelves.open(filter, today, weekEnd, key.on(), key.id(), PAGE + 1);
+            case "later" -> shelves.open(filter, weekEnd.plusDays(1), FAR, key.on(), key.id(), PAGE + 1);
+            case "draft" -> shelves.drafts(filter, key.id(), PAGE + 1);
+            default -> shelves.settled(filter, key.on(), key.id(), PAGE + 1);
         };
         List<Row> rows = cut(rows(found.subList(0, Math.min(PAGE, found.size()))));
         boolean more = rows.size() < found.size();
         Row last = more ? rows.get(rows.size() - 1) : null;
         CurrencyUnit own = business.business().currencyUnit();
-        List<InvoiceDues.Sum> heads =
+        List<Shelves.Sum> heads =
                 sums.stream().filter(s -> s.when().equals(when)).toList();
         return new Group(
                 when,
@@ -137,7 +134,7 @@ public class InvoiceIndex {
                         .filter(s -> !s.currency().equals(own.getCode()) && s.minor() != 0)
                         .map(s -> Amount.ofMinor(s.currency(), s.minor()))
                         .toList(),
-                heads.stream().mapToInt(InvoiceDues.Sum::count).sum(),
+                heads.stream().mapToInt(Shelves.Sum::count).sum(),
                 rows,
                 last == null ? null : keyOf(when, last));
     }
@@ -145,10 +142,10 @@ public class InvoiceIndex {
     private String keyOf(String when, Row row) {
         LocalDate on = switch (when) {
             case "draft" -> LONG_AGO;
-            case "settled" -> repository.settledOn(row.id());
+            case "settled" -> shelves.settledOn(row.id());
             default -> row.nextDueOn();
         };
-        return new PageKey(on, row.id()).toString();
+        return new PageKey(on, row.id().value()).toString();
     }
 
     /** As many rows as have so many installments together, at least one: an answer has a size that it keeps. */
@@ -164,34 +161,34 @@ public class InvoiceIndex {
     }
 
     /** All invoices of one client, newest first. */
-    public List<Row> ofClient(long clientId) {
-        return rows(repository.ofClient(clientId));
+    public List<Row> ofClient(ClientId clientId) {
+        return rows(shelves.ofClient(clientId));
     }
 
     /** What some clients owe now, soonest due first, and what they settled since a day, latest first. */
-    public List<Row> of(Collection<Long> clientIds, LocalDate settledSince) {
+    public List<Row> of(Collection<ClientId> clientIds, LocalDate settledSince) {
         if (clientIds.isEmpty()) {
             return List.of();
         }
-        List<Invoice> invoices = new ArrayList<>(repository.openOf(clientIds));
-        invoices.addAll(repository.settledOf(clientIds, settledSince, MOST_SETTLED));
+        List<Document> invoices = new ArrayList<>(shelves.openOf(clientIds));
+        invoices.addAll(shelves.settledOf(clientIds, settledSince, MOST_SETTLED));
         return rows(invoices);
     }
 
     /** Clients who owe nothing and settled something since a day, latest first. */
-    public List<Long> settledClients(LocalDate since) {
-        return repository.settledClients(since);
+    public List<ClientId> settledClients(LocalDate since) {
+        return shelves.settledClients(since);
     }
 
     /** Drafts, newest first. */
     public List<Row> drafts(int most) {
-        return rows(repository.drafts(null, Long.MAX_VALUE, most));
+        return rows(shelves.drafts(null, Long.MAX_VALUE, most));
     }
 
-    private List<Row> rows(List<Invoice> invoices) {
+    private List<Row> rows(List<Document> invoices) {
         LocalDate today = clock.today();
         var installments = debts.ofAll(
-                invoices.stream().filter(i -> !i.isDraft()).map(Invoice::id).toList());
+                invoices.stream().filter(i -> !i.isDraft()).map(Document::id).toList());
         return invoices.stream()
                 .map(i -> new Row(
                         i.id(),

@@ -2,8 +2,6 @@ package quill.server.invoices;
 
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.math.BigDecimal;
-import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -67,8 +65,8 @@ public final class Measure {
                     standing,
                     i.note(),
                     standing == Standing.LATE ? Standing.daysLate(i.dueOn(), today) : 0,
-                    thousandthsOf(asked(i), total),
-                    thousandthsOf(i.settled(), asked(i))));
+                    Amount.thousandths(asked(i), total),
+                    Amount.thousandths(i.settled(), asked(i))));
         }
         return parts;
     }
@@ -76,14 +74,5 @@ public final class Measure {
     /** What an installment asks for: less where a credit note took a part of it; one taken back whole is shown whole. */
     private static Money asked(StoredInstallment i) {
         return i.credited().isLessThan(i.amount()) ? i.amount().minus(i.credited()) : i.amount();
-    }
-
-    /** For drawing only: a share in thousandths, at least 1 where there is any. */
-    public static int thousandthsOf(Money part, Money whole) {
-        if (part.isZero()) {
-            return 0;
-        }
-        BigDecimal share = part.getAmount().movePointRight(3).divide(whole.getAmount(), 0, RoundingMode.HALF_UP);
-        return Math.max(1, share.intValue());
     }
 }

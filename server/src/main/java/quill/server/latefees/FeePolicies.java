@@ -2,6 +2,7 @@ package quill.server.latefees;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -17,6 +18,8 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.FeeTax;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.latefee.TypedLateFeePolicy;
@@ -28,6 +31,7 @@ import quill.server.business.BusinessService;
 import quill.server.common.ClientRows;
 import quill.server.common.ConflictException;
 import quill.server.common.Json;
+import quill.server.common.ValueJson;
 
 /**
  * Late-fee policies: the business's own, a client's, and the one that was fixed with each invoice. Tables
@@ -41,12 +45,19 @@ public class FeePolicies {
     private final JdbcClient jdbc;
     private final BusinessService business;
     private final Json json;
+    private final ValueJson values;
     private final ApplicationEventPublisher publisher;
 
-    FeePolicies(JdbcClient jdbc, BusinessService business, Json json, ApplicationEventPublisher publisher) {
+    FeePolicies(
+            JdbcClient jdbc,
+            BusinessService business,
+            Json json,
+            ValueJson values,
+            ApplicationEventPublisher publisher) {
         this.jdbc = jdbc;
         this.business = business;
         this.json = json;
+        this.values = values;
         this.publisher = publisher;
     }
 
@@ -131,7 +142,7 @@ public class FeePolicies {
     }
 
     /** A client's own policy, or empty where the business's holds. */
-    public Optional<TypedLateFeePolicy> ofClient(long clientId) {
+    public Optional<TypedLateFeePolicy> ofClient(ClientId clientId) {
         return jdbc.sql("SELECT policy FROM client_late_fee WHERE client_id = :client")
                 .param("client", clientId)
                 .query(String.class)
@@ -141,7 +152,7 @@ public class FeePolicies {
 
     /** Gives a client a policy of its own, for invoices issued from now on; null takes it away. */
     @Transactional
-    public void setForClient(long clientId, TypedLateFeePolicy policy) {
+    public void setForClient(ClientId clientId, TypedLateFeePolicy policy) {
         if (policy != null) {
             refuseUnreadable(policy, "lateFee.");
         }
@@ -179,7 +190,11 @@ public class FeePolicies {
      * @param exchange at the rate that is kept with the invoice
      */
     public LateFeePolicy forIssue(
-            Long clientId, TypedLateFeePolicy own, CurrencyUnit currency, Exchange exchange, List<Problem> problems) {
+            ClientId clientId,
+            TypedLateFeePolicy own,
+            CurrencyUnit currency,
+            Exchange exchange,
+            List<Problem> problems) {
         TypedLateFeePolicy typed = inForce(clientId, own);
         LateFeePolicy policy = typed.read("lateFee.", exchange.own(), ceiling(), problems);
         return policy == null
@@ -191,7 +206,7 @@ public class FeePolicies {
         return new Percent(new BigDecimal(setting().ceiling()));
     }
 
-    private TypedLateFeePolicy inForce(Long clientId, TypedLateFeePolicy own) {
+    private TypedLateFeePolicy inForce(ClientId clientId, TypedLateFeePolicy own) {
         if (own != null) {
             return own;
         }
@@ -201,52 +216,39 @@ public class FeePolicies {
     }
 
     /**
-     * Fixes the policy of an invoice at issue, in its own currency.
+     * Fixes the policy of an invoice at issue, as it is printed.
      *
+     * @param policy in the invoice's own currency
      * @param tax the taxes that a fee on it bears, where fees bear any
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void fix(
-            long invoiceId,
-            Long clientId,
-            TypedLateFeePolicy own,
-            CurrencyUnit currency,
-            Exchange exchange,
-            FeeTax tax) {
-        TypedLateFeePolicy policy = inForce(clientId, own).in(currency, exchange);
-        if (!"none".equals(policy.kind())) {
-            jdbc.sql("INSERT INTO fixed_late_fee (invoice_id, policy, tax) VALUES (:invoice, :policy, :tax)")
+    public void fix(DocumentId invoiceId, LateFeePolicy policy, FeeTax tax) {
+        if (!policy.isNone()) {
+            jdbc.sql("INSERT INTO fixed_late_fee (invoice_id, policy) VALUES (:invoice, :policy)")
                     .param("invoice", invoiceId)
-                    .param("policy", json.write(policy))
-                    .param("tax", policy.taxed() ? json.write(tax) : null)
+                    .param("policy", values.write(policy.tax().borne() ? policy.with(tax) : policy))
                     .update();
         }
     }
 
     /** An invoice that goes back to a draft, or is voided, has no policy any more. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void unfix(long invoiceId) {
+    public void unfix(DocumentId invoiceId) {
         jdbc.sql("DELETE FROM fixed_late_fee WHERE invoice_id = :invoice")
                 .param("invoice", invoiceId)
                 .update();
     }
 
-    /** The policies that were fixed with these invoices, by the currency of each; one without is not in it. */
-    public Map<Long, LateFeePolicy> fixedFor(Map<Long, CurrencyUnit> currencies) {
-        Map<Long, LateFeePolicy> fixed = new HashMap<>();
-        if (currencies.isEmpty()) {
+    /** The policies that were fixed with these invoices; one without is not in it. */
+    public Map<DocumentId, LateFeePolicy> fixedFor(Collection<DocumentId> invoiceIds) {
+        Map<DocumentId, LateFeePolicy> fixed = new HashMap<>();
+        if (invoiceIds.isEmpty()) {
             return fixed;
         }
-        // The ceiling held when it was fixed; a lower one of today changes nothing that is printed.
-        Percent any = Percent.of("100");
-        jdbc.sql("SELECT invoice_id, policy, tax FROM fixed_late_fee WHERE invoice_id IN (:invoices)")
-                .param("invoices", currencies.keySet())
+        jdbc.sql("SELECT invoice_id, policy FROM fixed_late_fee WHERE invoice_id IN (:invoices)")
+                .param("invoices", invoiceIds)
                 .query(rs -> {
-                    TypedLateFeePolicy typed = json.read(rs.getString("policy"), TypedLateFeePolicy.class);
-                    long invoice = rs.getLong("invoice_id");
-                    LateFeePolicy policy = typed.read("", currencies.get(invoice), any, new ArrayList<>());
-                    String tax = rs.getString("tax");
-                    fixed.put(invoice, tax == null ? policy : policy.with(json.read(tax, FeeTax.class)));
+                    fixed.put(new DocumentId(rs.getLong(1)), values.read(rs.getString(2), LateFeePolicy.class));
                 });
         return fixed;
     }

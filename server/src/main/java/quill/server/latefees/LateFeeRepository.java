@@ -11,6 +11,8 @@ import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.Why;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.LateFee;
 import quill.core.ledger.OpenDebt;
 import quill.server.common.Amount;
@@ -38,7 +40,7 @@ class LateFeeRepository {
         this.json = json;
     }
 
-    void insert(long clientId, OpenDebt of, LateFee fee, LocalDate on, Long debtId, Long entryId) {
+    void insert(ClientId clientId, OpenDebt of, LateFee fee, LocalDate on, Long debtId, Long entryId) {
         jdbc.sql("""
                 INSERT INTO late_fee (installment_id, invoice_id, client_id, due_on, sequence, debt_id, currency,
                   base_minor, fee_minor, amount_minor, why, charged_on, entry_id)
@@ -52,9 +54,9 @@ class LateFeeRepository {
                 .param("sequence", fee.sequence())
                 .param("debt", debtId)
                 .param("currency", fee.amount().getCurrencyUnit().getCode())
-                .param("base", fee.base().getAmountMinorLong())
-                .param("fee", fee.fee().getAmountMinorLong())
-                .param("amount", fee.amount().getAmountMinorLong())
+                .param("base", fee.base())
+                .param("fee", fee.fee())
+                .param("amount", fee.amount())
                 .param("why", json.write(fee.why()))
                 .param("on", on)
                 .param("entry", entryId)
@@ -86,7 +88,7 @@ class LateFeeRepository {
                 .orElseThrow();
     }
 
-    List<StoredFee> ofInvoice(long invoiceId) {
+    List<StoredFee> ofInvoice(DocumentId invoiceId) {
         return some("WHERE f.invoice_id = :key ORDER BY f.id", invoiceId);
     }
 
@@ -99,7 +101,7 @@ class LateFeeRepository {
     }
 
     /** Whether anything ever became of a fee on this invoice. */
-    boolean any(long invoiceId) {
+    boolean any(DocumentId invoiceId) {
         return jdbc.sql("SELECT COUNT(*) FROM late_fee WHERE invoice_id = :invoice")
                         .param("invoice", invoiceId)
                         .query(Integer.class)
@@ -148,8 +150,8 @@ class LateFeeRepository {
         return new StoredFee(
                 rs.getLong("id"),
                 rs.getLong("installment_id"),
-                rs.getLong("invoice_id"),
-                rs.getLong("client_id"),
+                new DocumentId(rs.getLong("invoice_id")),
+                new ClientId(rs.getLong("client_id")),
                 Rows.date(rs, "due_on"),
                 rs.getInt("sequence"),
                 rs.getObject("debt_id", Long.class),

@@ -12,6 +12,8 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.RefusedException;
 import quill.core.Why;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.LateFee;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Entry;
@@ -22,7 +24,6 @@ import quill.server.books.BooksService;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
-import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
@@ -36,7 +37,6 @@ public class LateFees {
     private final BooksService books;
     private final ClientsService clients;
     private final Happenings happenings;
-    private final Changes changes;
     private final BusinessClock clock;
 
     LateFees(
@@ -45,14 +45,12 @@ public class LateFees {
             BooksService books,
             ClientsService clients,
             Happenings happenings,
-            Changes changes,
             BusinessClock clock) {
         this.repository = repository;
         this.debts = debts;
         this.books = books;
         this.clients = clients;
         this.happenings = happenings;
-        this.changes = changes;
         this.clock = clock;
     }
 
@@ -74,7 +72,7 @@ public class LateFees {
      * @throws org.springframework.dao.DuplicateKeyException if its key was used before
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void charge(long clientId, OpenDebt of, LateFee fee, LocalDate on) {
+    public void charge(ClientId clientId, OpenDebt of, LateFee fee, LocalDate on) {
         String tax = tax(fee);
         String text = "Late fee on " + of.number() + ", " + Amounts.grouped(fee.amount()) + tax;
         long entry = books.book(
@@ -86,12 +84,11 @@ public class LateFees {
         repository.insert(clientId, of, fee, on, debt, entry);
         // Client credit is counted before a fee; what is left of it after settling other debts goes towards this one.
         debts.useCredit(clientId, fee.amount().getCurrencyUnit());
-        happenings.note(
+        happenings.tell(
                 of.document(),
                 clientId,
                 text + ": " + String.join("; ", fee.why().steps()),
                 Happenings.About.fee(idOf(of, fee)));
-        changes.say(of.document(), clientId);
     }
 
     /** What is said of the tax in a fee; empty where there is none. */
@@ -105,16 +102,15 @@ public class LateFees {
 
     /** A person decided not to charge a fee: its key is used up and nothing is booked. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void leaveOut(long clientId, OpenDebt of, LateFee fee, LocalDate on, String why) {
+    public void leaveOut(ClientId clientId, OpenDebt of, LateFee fee, LocalDate on, String why) {
         repository.insert(clientId, of, fee, on, null, null);
         long id = idOf(of, fee);
         repository.waive(id, on, Texts.reason("reason", why));
-        happenings.note(
+        happenings.tell(
                 of.document(),
                 clientId,
                 "Late fee of " + Amounts.grouped(fee.amount()) + " not charged: " + why,
                 Happenings.About.fee(id));
-        changes.say(of.document(), clientId);
     }
 
     private long idOf(OpenDebt of, LateFee fee) {
@@ -138,7 +134,7 @@ public class LateFees {
 
     /** Waives all fees of an invoice that is taken back, within a transaction that has locked the client. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void waiveAllOf(long invoiceId, String why) {
+    public void waiveAllOf(DocumentId invoiceId, String why) {
         repository.ofInvoice(invoiceId).stream()
                 .filter(f -> f.waivedOn() == null)
                 .forEach(f -> reverse(f, why));
@@ -156,12 +152,11 @@ public class LateFees {
                 "Late fee waived, " + Amounts.grouped(amount) + " · " + reason,
                 new BooksService.About(fee.clientId(), fee.invoiceId(), null));
         debts.creditFee(fee.clientId(), fee.invoiceId(), fee.debtId());
-        happenings.note(
+        happenings.tell(
                 fee.invoiceId(),
                 fee.clientId(),
                 "Late fee of " + Amounts.grouped(amount) + " waived: " + reason,
                 Happenings.About.fee(fee.id()));
-        changes.say(fee.invoiceId(), fee.clientId());
     }
 
     /** A person has looked at a fee that was put up for waiving, and it stands. */
@@ -171,12 +166,11 @@ public class LateFees {
         if (repository.letStand(id) != 1) {
             throw new ConflictException("That was decided already.");
         }
-        happenings.note(
+        happenings.tell(
                 fee.invoiceId(),
                 fee.clientId(),
                 "Late fee of " + Amounts.grouped(fee.amount().money()) + " stands",
                 Happenings.About.fee(id));
-        changes.say(fee.invoiceId(), fee.clientId());
     }
 
     /** One fee. @throws NotFoundException if there is none of that id */
@@ -185,7 +179,7 @@ public class LateFees {
     }
 
     /** Fees on an invoice, oldest first. */
-    public List<StoredFee> ofInvoice(long invoiceId) {
+    public List<StoredFee> ofInvoice(DocumentId invoiceId) {
         return repository.ofInvoice(invoiceId);
     }
 
@@ -210,8 +204,8 @@ public class LateFees {
     public record StoredFee(
             long id,
             long installmentId,
-            long invoiceId,
-            long clientId,
+            DocumentId invoiceId,
+            ClientId clientId,
             LocalDate dueOn,
             int sequence,
             Long debtId,

@@ -8,6 +8,7 @@ import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.id.ClientId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.server.clients.ClientsService;
 import quill.server.common.TypedMark;
@@ -53,7 +54,7 @@ class LateFeesController {
 
     /** The policy of one client. */
     @PutMapping("/clients/{id}/late-fees")
-    void ownPolicy(@PathVariable long id, @RequestBody OwnPolicy own) {
+    void ownPolicy(@PathVariable ClientId id, @RequestBody OwnPolicy own) {
         clients.client(id);
         policies.setForClient(id, own.lateFee() == null ? null : own.lateFee().plain(TypedMark.current()));
     }

@@ -5,8 +5,10 @@ import java.time.LocalDate;
 import java.util.Base64;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
+import quill.core.id.DocumentId;
 import quill.server.QuillSettings;
 import quill.server.common.BusinessClock;
+import quill.server.common.Ids;
 import quill.server.common.NotFoundException;
 import quill.server.common.Rows;
 
@@ -31,16 +33,16 @@ public class Links {
         this.clock = clock;
     }
 
-    private record Row(Long invoiceId, LocalDate endsOn, boolean withdrawn, String supersededBy) {}
+    private record Row(DocumentId documentId, LocalDate endsOn, boolean withdrawn, String supersededBy) {}
 
     /** Makes a link to a document, within the caller's transaction. @return its token */
-    public String begin(long invoiceId) {
+    public String begin(DocumentId documentId) {
         byte[] bytes = new byte[BYTES];
         random.nextBytes(bytes);
         String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
-        jdbc.sql("INSERT INTO link (token, invoice_id) VALUES (:token, :invoice)")
+        jdbc.sql("INSERT INTO link (token, document_id) VALUES (:token, :document)")
                 .param("token", token)
-                .param("invoice", invoiceId)
+                .param("document", documentId)
                 .update();
         return token;
     }
@@ -75,16 +77,16 @@ public class Links {
      * @return the document's id
      * @throws NotFoundException for a link that there never was, or that has ended, in a sentence for the client
      */
-    public long leadsTo(String token) {
+    public DocumentId leadsTo(String token) {
         String at = token;
         for (int i = 0; i < LONGEST_CHAIN; i++) {
             Row row = jdbc.sql("""
-                            SELECT invoice_id, ends_on, withdrawn_at IS NOT NULL AS withdrawn, superseded_by FROM link
+                            SELECT document_id, ends_on, withdrawn_at IS NOT NULL AS withdrawn, superseded_by FROM link
                              WHERE token = :token
                             """)
                     .param("token", at)
                     .query((rs, n) -> new Row(
-                            rs.getObject("invoice_id", Long.class),
+                            Ids.document(rs, "document_id"),
                             Rows.date(rs, "ends_on"),
                             rs.getBoolean("withdrawn"),
                             rs.getString("superseded_by")))
@@ -94,7 +96,7 @@ public class Links {
                 throw new NotFoundException("This link has ended. Ask the sender for a new one; nothing was charged.");
             }
             if (row.supersededBy() == null) {
-                return row.invoiceId();
+                return row.documentId();
             }
             at = row.supersededBy();
         }
@@ -108,16 +110,16 @@ public class Links {
     }
 
     /** The token of the newest link to a document that still leads there. */
-    public String tokenOf(long invoiceId) {
+    public String tokenOf(DocumentId documentId) {
         return jdbc.sql("""
                         SELECT token FROM link
-                         WHERE invoice_id = :invoice AND withdrawn_at IS NULL AND superseded_by IS NULL
+                         WHERE document_id = :document AND withdrawn_at IS NULL AND superseded_by IS NULL
                          ORDER BY made_no DESC LIMIT 1
-                        """).param("invoice", invoiceId).query(String.class).single();
+                        """).param("document", documentId).query(String.class).single();
     }
 
     /** The address of a document's page for its client. */
-    public String pageOf(long invoiceId) {
-        return settings.publicUrl() + "/p/" + tokenOf(invoiceId);
+    public String pageOf(DocumentId documentId) {
+        return settings.publicUrl() + "/p/" + tokenOf(documentId);
     }
 }

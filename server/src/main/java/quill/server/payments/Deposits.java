@@ -9,6 +9,7 @@ import quill.core.ledger.Bookings;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
+import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.Findable;
@@ -22,23 +23,26 @@ class Deposits {
     private final BooksService books;
     private final Happenings happenings;
     private final Changes changes;
+    private final BusinessClock clock;
 
     Deposits(
             PaymentRepository repository,
             PaymentNames names,
             BooksService books,
             Happenings happenings,
-            Changes changes) {
+            Changes changes,
+            BusinessClock clock) {
         this.repository = repository;
         this.names = names;
         this.books = books;
         this.happenings = happenings;
         this.changes = changes;
+        this.clock = clock;
     }
 
     /** Books a deposit. @return the payment's id */
     long hold(PaymentRepository.New p, Account where) {
-        long id = repository.insert(p, names.of(p));
+        long id = repository.insert(p, names.of(p), clock.instant());
         changes.touch(Findable.PAYMENT, id);
         Payment payment = repository.find(id).orElseThrow();
         String how = payment.words();
@@ -47,12 +51,11 @@ class Deposits {
                 "Deposit " + how + " · held for work to come" + payment.referenceWords(),
                 new BooksService.About(p.clientId(), null, id),
                 null);
-        happenings.note(
+        happenings.tell(
                 null,
                 p.clientId(),
                 Amounts.grouped(p.amount()) + " received " + how + ", held as a deposit",
                 Happenings.About.payment(id));
-        changes.say(null, p.clientId());
         return id;
     }
 

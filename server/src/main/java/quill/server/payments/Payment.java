@@ -2,6 +2,8 @@ package quill.server.payments;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.common.Amount;
 
 /**
@@ -14,9 +16,9 @@ import quill.server.common.Amount;
  */
 public record Payment(
         long id,
-        long clientId,
-        @Schema(nullable = true) Long invoiceId,
-        String way,
+        ClientId clientId,
+        @Schema(nullable = true) DocumentId invoiceId,
+        PaymentWay way,
         Amount amount,
         Amount fee,
         LocalDate valueOn,
@@ -35,10 +37,10 @@ public record Payment(
     /** How it came, in words for a client. */
     public String words() {
         return switch (way) {
-            case "CARD" -> "by card" + (card.isEmpty() ? "" : ", " + card);
-            case "TRANSFER" -> "by bank transfer";
-            case "CASH" -> "in cash";
-            default -> "by cheque";
+            case CARD -> "by card" + (card.isEmpty() ? "" : ", " + card);
+            case TRANSFER -> "by bank transfer";
+            case CASH -> "in cash";
+            case CHEQUE -> "by cheque";
         };
     }
 }

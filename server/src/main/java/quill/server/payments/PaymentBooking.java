@@ -8,16 +8,18 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Account;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.Bookings;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
+import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.Findable;
 import quill.server.debts.Debts;
-import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.MoneyLetters;
 
 /** Books money that has arrived, with all that follows from it; the caller has locked the client. */
 @Component
@@ -27,25 +29,28 @@ class PaymentBooking {
     private final PaymentNames names;
     private final BooksService books;
     private final Debts debts;
-    private final DispatchService dispatch;
+    private final MoneyLetters letters;
     private final Happenings happenings;
     private final Changes changes;
+    private final BusinessClock clock;
 
     PaymentBooking(
             PaymentRepository repository,
             PaymentNames names,
             BooksService books,
             Debts debts,
-            DispatchService dispatch,
+            MoneyLetters letters,
             Happenings happenings,
-            Changes changes) {
+            Changes changes,
+            BusinessClock clock) {
         this.repository = repository;
         this.names = names;
         this.books = books;
         this.debts = debts;
-        this.dispatch = dispatch;
+        this.letters = letters;
         this.happenings = happenings;
         this.changes = changes;
+        this.clock = clock;
     }
 
     /**
@@ -55,7 +60,7 @@ class PaymentBooking {
      * @return the payment
      */
     Payment book(PaymentRepository.New p, Account where, Appropriation appropriation, boolean receipted) {
-        long id = repository.insert(p, names.of(p));
+        long id = repository.insert(p, names.of(p), clock.instant());
         changes.touch(Findable.PAYMENT, id);
         Payment payment = repository.find(id).orElseThrow();
         var about = new BooksService.About(p.clientId(), p.invoiceId(), id);
@@ -90,13 +95,12 @@ class PaymentBooking {
         if (settled.isEmpty()) {
             happenings.note(p.invoiceId(), p.clientId(), what, Happenings.About.payment(id));
         }
-        Long receiptFor = p.invoiceId() != null
+        DocumentId receiptFor = p.invoiceId() != null
                 ? p.invoiceId()
-                : settled.isEmpty() ? null : (Long) settled.get(0).debt().document();
+                : settled.isEmpty() ? null : settled.get(0).debt().document();
         if (receipted && receiptFor != null) {
-            dispatch.receipt(
-                    receiptFor,
-                    new DispatchService.Arrived(id, p.amount(), payment.words(), p.valueOn(), settled, held));
+            letters.receipt(
+                    receiptFor, new MoneyLetters.Arrived(id, p.amount(), payment.words(), p.valueOn(), settled, held));
         }
         changes.say(p.invoiceId(), p.clientId());
         return repository.find(id).orElseThrow();
@@ -111,7 +115,7 @@ class PaymentBooking {
         Money free =
                 debts.freeCreditsOf(List.of(p.clientId()), currency).getOrDefault(p.clientId(), Money.zero(currency));
         Money held = Amounts.min(credit, free);
-        if (held.isPositive() && PaymentWay.CARD.name().equals(p.way())) {
+        if (held.isPositive() && p.way() == PaymentWay.CARD) {
             repository.unexpected(id);
         }
         return held;

@@ -10,11 +10,14 @@ import java.util.Locale;
 import java.util.Map;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.server.business.BusinessService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Csv;
+import quill.server.common.Ids;
 import quill.server.common.Rows;
 import quill.server.lists.Wanted;
 
@@ -47,9 +50,9 @@ class PaymentList {
      */
     record ListedPayment(
             long id,
-            long clientId,
+            ClientId clientId,
             String clientName,
-            @Schema(nullable = true) Long invoiceId,
+            @Schema(nullable = true) DocumentId invoiceId,
             @Schema(nullable = true) String number,
             String way,
             Amount amount,
@@ -147,9 +150,9 @@ class PaymentList {
         String card = rs.getString("card");
         return new ListedPayment(
                 rs.getLong("id"),
-                rs.getLong("client_id"),
+                new ClientId(rs.getLong("client_id")),
                 rs.getString("client_name"),
-                rs.getObject("invoice_id", Long.class),
+                Ids.document(rs, "invoice_id"),
                 rs.getString("number"),
                 rs.getString("way").toLowerCase(Locale.ROOT) + (card.isEmpty() ? "" : ", " + card),
                 Amount.ofMinor(currency, rs.getLong("amount_minor")),

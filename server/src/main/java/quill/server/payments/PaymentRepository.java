@@ -13,9 +13,12 @@ import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.ClientRows;
+import quill.server.common.Ids;
 import quill.server.common.Rows;
 
 /** Table PAYMENT. Holds no rules; the caller opens the transaction. */
@@ -35,27 +38,25 @@ class PaymentRepository {
 
     record New(
             String requestKey,
-            long clientId,
-            Long invoiceId,
-            String way,
+            ClientId clientId,
+            DocumentId invoiceId,
+            PaymentWay way,
             Money amount,
             Money fee,
             LocalDate valueOn,
             LocalDate bookedOn,
-            Instant bookedAt,
             String reference,
             String card,
             String processorPayment,
-            boolean unexpected,
             boolean held) {}
 
-    long insert(New p, PaymentNames.Names names) {
+    long insert(New p, PaymentNames.Names names, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO payment (request_key, client_id, client_name, invoice_id, number, way, currency, amount_minor,
-                  fee_minor, value_on, booked_on, booked_at, reference, card, processor_payment, unexpected, held)
+                  fee_minor, value_on, booked_on, booked_at, reference, card, processor_payment, held)
                 VALUES (:key, :client, :clientName, :invoice, :number, :way, :currency, :amount, :fee, :valueOn, :bookedOn,
-                  :bookedAt, :reference, :card, :processorPayment, :unexpected, :held)
+                  :bookedAt, :reference, :card, :processorPayment, :held)
                 """)
                 .param("key", p.requestKey())
                 .param("client", p.clientId())
@@ -64,15 +65,14 @@ class PaymentRepository {
                 .param("number", names.number())
                 .param("way", p.way())
                 .param("currency", p.amount().getCurrencyUnit().getCode())
-                .param("amount", p.amount().getAmountMinorLong())
-                .param("fee", p.fee().getAmountMinorLong())
+                .param("amount", p.amount())
+                .param("fee", p.fee())
                 .param("valueOn", p.valueOn())
                 .param("bookedOn", p.bookedOn())
-                .param("bookedAt", p.bookedAt())
+                .param("bookedAt", now)
                 .param("reference", p.reference())
                 .param("card", p.card())
                 .param("processorPayment", p.processorPayment())
-                .param("unexpected", p.unexpected())
                 .param("held", p.held())
                 .update(key, "id");
         return key.getKey().longValue();
@@ -113,14 +113,17 @@ class PaymentRepository {
     }
 
     /** Clients of whom money came with a reference that has this text, in small letters. */
-    Set<Long> clientsOfReference(String text) {
+    Set<ClientId> clientsOfReference(String text) {
         return Set.copyOf(jdbc.sql("""
                 SELECT DISTINCT client_id FROM payment
                  WHERE reference <> '' AND LOCATE(:text, LOWER(reference)) > 0
-                """).param("text", text).query(Long.class).list());
+                """)
+                .param("text", text)
+                .query((rs, n) -> new ClientId(rs.getLong(1)))
+                .list());
     }
 
-    List<Payment> ofClient(long clientId) {
+    List<Payment> ofClient(ClientId clientId) {
         return jdbc.sql(SELECT + " WHERE client_id = :client ORDER BY id DESC LIMIT 500")
                 .param("client", clientId)
                 .query(PaymentRepository::payment)
@@ -128,7 +131,7 @@ class PaymentRepository {
     }
 
     /** @param payers payments that settled any of it */
-    List<Payment> ofInvoice(long invoiceId, List<Long> payers) {
+    List<Payment> ofInvoice(DocumentId invoiceId, List<Long> payers) {
         return jdbc.sql(SELECT + " WHERE invoice_id = :invoice OR id IN (:payers) ORDER BY id DESC")
                 .param("invoice", invoiceId)
                 .param("payers", payers.isEmpty() ? List.of(0L) : payers)
@@ -146,9 +149,9 @@ class PaymentRepository {
         String currency = rs.getString("currency");
         return new Payment(
                 rs.getLong("id"),
-                rs.getLong("client_id"),
-                rs.getObject("invoice_id", Long.class),
-                PaymentWay.valueOf(rs.getString("way")).name(),
+                new ClientId(rs.getLong("client_id")),
+                Ids.document(rs, "invoice_id"),
+                PaymentWay.valueOf(rs.getString("way")),
                 Amount.ofMinor(currency, rs.getLong("amount_minor")),
                 Amount.ofMinor(currency, rs.getLong("fee_minor")),
                 rs.getDate("value_on").toLocalDate(),
@@ -166,7 +169,7 @@ class PaymentRepository {
         name(client.id(), client.name());
     }
 
-    private void name(long clientId, String name) {
+    private void name(ClientId clientId, String name) {
         jdbc.sql("UPDATE payment SET client_name = :name WHERE client_id = :client")
                 .param("name", name)
                 .param("client", clientId)

@@ -3,7 +3,7 @@ package quill.server.payments;
 import quill.core.ledger.Account;
 
 /** How money comes, and which account it reaches. */
-enum PaymentWay {
+public enum PaymentWay {
     CARD(Account.PROCESSOR_CLEARING),
     TRANSFER(Account.BANK),
     CASH(Account.CASH),
@@ -15,6 +15,7 @@ enum PaymentWay {
         this.account = account;
     }
 
+    /** Where it arrives. */
     Account account() {
         return account;
     }

@@ -8,24 +8,31 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.common.TypedMark;
 
 /** Payments that a person records, over HTTP. */
 @RestController
 @RequestMapping("/api")
 class PaymentsController {
+    private final Undoing undoing;
+    private final Payments payments;
     private final PaymentsService service;
     private final Outlooks outlooks;
 
-    PaymentsController(PaymentsService service, Outlooks outlooks) {
+    PaymentsController(PaymentsService service, Outlooks outlooks, Payments payments, Undoing undoing) {
+        this.undoing = undoing;
+        this.payments = payments;
         this.service = service;
         this.outlooks = outlooks;
     }
 
     record RecordPayment(
             String key,
-            long clientId,
-            @Schema(nullable = true) Long invoiceId,
+            ClientId clientId,
+            @Schema(nullable = true) DocumentId invoiceId,
             String way,
             @Schema(nullable = true) String currency,
             String amount,
@@ -35,6 +42,9 @@ class PaymentsController {
             @Schema(nullable = true) List<Long> debts,
             @Schema(nullable = true) Boolean silent) {
         private PaymentsService.Recorded typed() {
+            if (clientId == null) {
+                throw new RefusedException("clientId", "", "say which client");
+            }
             return new PaymentsService.Recorded(
                     key,
                     clientId,
@@ -65,16 +75,16 @@ class PaymentsController {
 
     @PostMapping("/payments/{id}/undoing")
     Payment undo(@PathVariable long id, @RequestBody Undo undo) {
-        return service.undo(id, undo.why());
+        return undoing.undo(id, undo.why());
     }
 
     @PostMapping("/payments/{id}/noted")
     void noted(@PathVariable long id) {
-        service.noted(id);
+        payments.noted(id);
     }
 
     @GetMapping("/clients/{id}/payments")
-    List<Payment> ofClient(@PathVariable long id) {
-        return service.ofClient(id);
+    List<Payment> ofClient(@PathVariable ClientId id) {
+        return payments.ofClient(id);
     }
 }

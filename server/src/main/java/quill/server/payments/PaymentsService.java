@@ -3,10 +3,8 @@ package quill.server.payments;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
@@ -15,75 +13,45 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.LooseDate;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
-import quill.core.ledger.Bookings;
 import quill.core.ledger.OpenDebt;
-import quill.core.money.Amounts;
 import quill.core.money.TypedNumber;
-import quill.server.audit.Happenings;
-import quill.server.books.BooksService;
-import quill.server.business.BusinessService;
-import quill.server.business.Rates;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
-import quill.server.common.Changes;
 import quill.server.common.ConflictException;
-import quill.server.common.Findable;
-import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
-import quill.server.dispatch.DispatchService;
-import quill.server.invoices.InvoicesService;
 
 /** Money received: booked once, appropriated, receipted; and undone by an entry that names the first. */
 @Service
 public class PaymentsService {
-    private final PaymentRepository repository;
+    private final Payments payments;
     private final RequestKeys keys;
     private final Deposits deposits;
     private final PaymentBooking booking;
-    private final BooksService books;
     private final RecordedReading reading;
     private final Debts debts;
     private final ClientsService clients;
-    private final InvoicesService invoices;
-    private final BusinessService business;
-    private final Rates rates;
-    private final DispatchService dispatch;
-    private final Happenings happenings;
-    private final Changes changes;
     private final BusinessClock clock;
 
     PaymentsService(
-            PaymentRepository repository,
+            Payments payments,
             RequestKeys keys,
             Deposits deposits,
             PaymentBooking booking,
-            BooksService books,
             RecordedReading reading,
             Debts debts,
             ClientsService clients,
-            InvoicesService invoices,
-            BusinessService business,
-            Rates rates,
-            DispatchService dispatch,
-            Happenings happenings,
-            Changes changes,
             BusinessClock clock) {
-        this.repository = repository;
+        this.payments = payments;
         this.keys = keys;
         this.deposits = deposits;
         this.booking = booking;
-        this.books = books;
         this.reading = reading;
         this.debts = debts;
         this.clients = clients;
-        this.invoices = invoices;
-        this.business = business;
-        this.rates = rates;
-        this.dispatch = dispatch;
-        this.happenings = happenings;
-        this.changes = changes;
         this.clock = clock;
     }
 
@@ -98,8 +66,8 @@ public class PaymentsService {
      */
     public record Recorded(
             String key,
-            long clientId,
-            Long invoiceId,
+            ClientId clientId,
+            DocumentId invoiceId,
             String way,
             String currency,
             String amount,
@@ -111,8 +79,8 @@ public class PaymentsService {
         /** Money for what is owed, in the currency that it is owed in. */
         public Recorded(
                 String key,
-                long clientId,
-                Long invoiceId,
+                ClientId clientId,
+                DocumentId invoiceId,
                 String way,
                 String amount,
                 String valueOn,
@@ -123,8 +91,8 @@ public class PaymentsService {
         /** For the oldest of what is owed, or for the invoice; with a receipt. */
         public Recorded(
                 String key,
-                long clientId,
-                Long invoiceId,
+                ClientId clientId,
+                DocumentId invoiceId,
                 String way,
                 String currency,
                 String amount,
@@ -138,8 +106,8 @@ public class PaymentsService {
     /** A payment as the processor tells it. */
     public record ByCard(
             String key,
-            long clientId,
-            long invoiceId,
+            ClientId clientId,
+            DocumentId invoiceId,
             Set<Long> installments,
             Money amount,
             Money fee,
@@ -161,10 +129,10 @@ public class PaymentsService {
         }
         Optional<Long> before = keys.take(r.key(), r);
         if (before.isPresent()) {
-            return find(before.get());
+            return payments.find(before.get());
         }
         clients.lock(r.clientId());
-        Optional<Payment> older = repository.byKey(r.key());
+        Optional<Payment> older = payments.byKey(r.key());
         if (older.isPresent()) {
             throw new ConflictException("This request's key was used for another payment. Nothing was recorded.");
         }
@@ -181,7 +149,7 @@ public class PaymentsService {
             problems.add(new Problem("amount", r.amount(), "must be above zero"));
         }
         LocalDate valueOn = valueOn(r.valueOn(), problems);
-        if (amount != null && beyondBooks(amount)) {
+        if (amount != null && reading.beyondBooks(amount)) {
             problems.add(new Problem(
                     "amount",
                     r.amount(),
@@ -197,7 +165,7 @@ public class PaymentsService {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        Long paidFor = reading.paidFor(r);
+        DocumentId paidFor = reading.paidFor(r);
         List<OpenDebt> open = debts.open(r.clientId(), currency);
         Set<Long> named = reading.named(r, paidFor, open);
         Money none = Money.zero(currency);
@@ -205,27 +173,19 @@ public class PaymentsService {
                 r.key(),
                 r.clientId(),
                 paidFor,
-                r.way(),
+                way,
                 amount,
                 none,
                 valueOn,
                 clock.today(),
-                clock.instant(),
                 r.reference() == null ? "" : r.reference().strip(),
                 "",
                 null,
-                false,
                 r.held());
         if (r.held()) {
-            return find(deposits.hold(payment, way.account()));
+            return payments.find(deposits.hold(payment, way.account()));
         }
         return booking.book(payment, way.account(), Appropriation.of(amount, open, named, debts.order()), !r.silent());
-    }
-
-    private boolean beyondBooks(Money amount) {
-        return rates.exchange(amount.getCurrencyUnit(), clock.today())
-                .filter(e -> amount.getAmount().multiply(e.rate()).compareTo(TypedNumber.LARGEST) >= 0)
-                .isPresent();
     }
 
     private LocalDate valueOn(String text, List<Problem> problems) {
@@ -248,7 +208,7 @@ public class PaymentsService {
     @Transactional(propagation = Propagation.MANDATORY)
     public Payment bookCard(ByCard c) {
         clients.lock(c.clientId());
-        Optional<Payment> before = repository.byKey(c.key());
+        Optional<Payment> before = payments.byKey(c.key());
         if (before.isPresent()) {
             return before.get();
         }
@@ -260,99 +220,15 @@ public class PaymentsService {
                 c.key(),
                 c.clientId(),
                 c.invoiceId(),
-                PaymentWay.CARD.name(),
+                PaymentWay.CARD,
                 c.amount(),
                 c.fee(),
                 c.paidOn(),
                 clock.today(),
-                clock.instant(),
                 "",
                 c.card(),
                 c.processorPayment(),
-                false,
                 false);
         return booking.book(payment, PaymentWay.CARD.account(), appropriation, true);
-    }
-
-    /** Takes back what a person recorded wrongly. What it settled is open again. */
-    @Transactional
-    public Payment undo(long id, String why) {
-        Payment payment = find(id);
-        if (PaymentWay.CARD.name().equals(payment.way())) {
-            throw new RefusedException(
-                    "way",
-                    "CARD",
-                    "a card payment was really made, so it cannot be undone; only a refund gives it back");
-        }
-        String reason = Texts.reason("why", why);
-        clients.lock(payment.clientId());
-        if (repository.undo(id, clock.today(), reason) != 1) {
-            throw new ConflictException("This payment was undone already.");
-        }
-        if (payment.held()) {
-            deposits.undo(payment, PaymentWay.valueOf(payment.way()).account(), reason);
-            return find(id);
-        }
-        Money amount = payment.amount().money();
-        List<Appropriation.Part> settling = debts.settledBy(id);
-        long entry = books.book(
-                Bookings.paymentUndone(PaymentWay.valueOf(payment.way()).account(), amount, settling),
-                "Undone: " + payment.words() + " · " + reason,
-                new BooksService.About(payment.clientId(), payment.invoiceId(), id),
-                books.entryOfPayment(id));
-        debts.undone(payment.clientId(), id, settling, entry);
-        debts.coverCredit(payment.clientId(), amount.getCurrencyUnit());
-        Set<Long> touched = settling.stream().map(p -> p.debt().document()).collect(Collectors.toSet());
-        touched.forEach(invoice -> happenings.note(
-                invoice,
-                payment.clientId(),
-                "Payment of " + Amounts.grouped(amount) + " " + payment.words() + " undone: " + reason,
-                Happenings.About.payment(id)));
-        Long receiptWasFor = payment.invoiceId() != null
-                ? payment.invoiceId()
-                : touched.stream().min(Long::compare).orElse(null);
-        if (receiptWasFor != null) {
-            dispatch.takeReceiptBack(id, receiptWasFor, amount);
-        }
-        changes.say(payment.invoiceId(), payment.clientId());
-        changes.touch(Findable.PAYMENT, payment.id());
-        return find(id);
-    }
-
-    /** A person has seen money that came unexpectedly; it stays client credit. */
-    @Transactional
-    public void noted(long id) {
-        Payment payment = find(id);
-        if (repository.noted(id) != 1) {
-            throw new ConflictException("That was noted already.");
-        }
-        changes.say(payment.invoiceId(), payment.clientId());
-        changes.touch(Findable.PAYMENT, payment.id());
-    }
-
-    /** Clients of whom money came with a reference that has this text; none for an empty one. */
-    public Set<Long> clientsOfReference(String text) {
-        String plain = text == null ? "" : text.strip().toLowerCase(Locale.ROOT);
-        return plain.isEmpty() ? Set.of() : repository.clientsOfReference(plain);
-    }
-
-    /** Payments of a client, newest first. */
-    public List<Payment> ofClient(long clientId) {
-        return repository.ofClient(clientId);
-    }
-
-    /** Payments that were for an invoice or settle any of it, newest first. */
-    public List<Payment> ofInvoice(long invoiceId) {
-        return repository.ofInvoice(invoiceId, debts.payersOf(invoiceId));
-    }
-
-    /** Money that came for what was no longer open. */
-    public List<Payment> unexpected() {
-        return repository.unexpected();
-    }
-
-    /** One payment. @throws NotFoundException if there is none of that id */
-    public Payment find(long id) {
-        return repository.find(id).orElseThrow(() -> new NotFoundException("There is no payment " + id + "."));
     }
 }

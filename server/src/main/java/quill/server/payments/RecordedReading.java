@@ -4,16 +4,18 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.id.DocumentId;
 import quill.core.ledger.OpenDebt;
 import quill.core.money.TypedNumber;
 import quill.server.business.BusinessService;
 import quill.server.business.Rates;
 import quill.server.common.BusinessClock;
 import quill.server.debts.Debts;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 
 /** Reads what a person recorded: in which currency it is, and what it is for. */
@@ -34,7 +36,7 @@ class RecordedReading {
     }
 
     /** What the payer named. A debt that is not open any more needs nothing, and the money is there all the same. */
-    Set<Long> named(PaymentsService.Recorded r, Long paidFor, List<OpenDebt> open) {
+    Set<Long> named(PaymentsService.Recorded r, DocumentId paidFor, List<OpenDebt> open) {
         if (r.debts() == null || r.debts().isEmpty()) {
             return paidFor == null ? Set.of() : installmentsOf(paidFor);
         }
@@ -47,12 +49,12 @@ class RecordedReading {
      * The invoice that was named, if it still stands: one that was voided or taken back to a draft meanwhile takes no
      * money, but the money is there all the same.
      */
-    Long paidFor(PaymentsService.Recorded r) {
+    DocumentId paidFor(PaymentsService.Recorded r) {
         if (r.invoiceId() == null) {
             return null;
         }
-        Invoice invoice = invoices.invoice(r.invoiceId());
-        if (!Long.valueOf(r.clientId()).equals(invoice.clientId())) {
+        Document invoice = invoices.invoice(r.invoiceId());
+        if (!r.clientId().equals(invoice.clientId())) {
             throw new RefusedException("invoiceId", r.invoiceId(), "is not an invoice of this client");
         }
         return invoice.isDraft() || invoice.voidedOn() != null ? null : invoice.id();
@@ -73,7 +75,14 @@ class RecordedReading {
         return currency == null ? own : currency;
     }
 
-    private Set<Long> installmentsOf(long invoiceId) {
+    private Set<Long> installmentsOf(DocumentId invoiceId) {
         return debts.of(invoiceId).stream().map(i -> i.id()).collect(Collectors.toSet());
+    }
+
+    /** Whether an amount is more than the books take, in their own currency. */
+    boolean beyondBooks(Money amount) {
+        return rates.exchange(amount.getCurrencyUnit(), clock.today())
+                .filter(e -> amount.getAmount().multiply(e.rate()).compareTo(TypedNumber.LARGEST) >= 0)
+                .isPresent();
     }
 }

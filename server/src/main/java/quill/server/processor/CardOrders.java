@@ -6,31 +6,23 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.UUID;
 import java.util.function.BooleanSupplier;
 import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.web.client.RestClientException;
 import quill.core.RefusedException;
-import quill.core.money.Amounts;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.QuillSettings;
-import quill.server.audit.Happenings;
-import quill.server.clients.Client;
-import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
-import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.Texts;
-import quill.server.debts.Debts;
-import quill.server.debts.Debts.StoredInstallment;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
 import quill.server.links.Links;
-import quill.server.payments.PaymentsService;
 import quill.server.processor.OrderRepository.Order;
 import quill.server.processor.ProcessorClient.Answer;
 
@@ -46,45 +38,34 @@ public class CardOrders {
     /** From then on an order is asked about before anybody is sent to it again. */
     private static final int MINUTES_FRESH = 25;
 
-    private static final int MOST_LIVE = 5;
-    private static final int MOST_UNENDED = 15;
     private static final int BATCH = 100;
     private static final int MINUTES_TO_TELL = 60;
     private final OrderRepository repository;
     private final BusinessClock clock;
     private final ProcessorClient processor;
-    private final PaymentsService payments;
-    private final ClientsService clients;
-    private final Debts debts;
-    private final Happenings happenings;
-    private final Changes changes;
     private final QuillSettings settings;
     private final Links links;
     private final TransactionTemplate transaction;
+    private final Wanting wanting;
+    private final Taking taking;
 
     CardOrders(
             OrderRepository repository,
+            BusinessClock clock,
             ProcessorClient processor,
-            PaymentsService payments,
-            ClientsService clients,
-            Debts debts,
-            Happenings happenings,
-            Changes changes,
             QuillSettings settings,
             Links links,
             TransactionTemplate transaction,
-            BusinessClock clock) {
+            Wanting wanting,
+            Taking taking) {
         this.repository = repository;
         this.clock = clock;
         this.processor = processor;
-        this.payments = payments;
-        this.clients = clients;
-        this.debts = debts;
-        this.happenings = happenings;
-        this.changes = changes;
         this.settings = settings;
         this.links = links;
         this.transaction = transaction;
+        this.wanting = wanting;
+        this.taking = taking;
     }
 
     /**
@@ -94,14 +75,14 @@ public class CardOrders {
      * @return the address of the processor's pay page
      * @throws ConflictException if what is open is not what the payer saw
      */
-    public String payAt(Invoice invoice, Set<Long> installments, Money shown) {
+    public String payAt(Document invoice, Set<Long> installments, Money shown) {
         if (!settings.processor().isSet()) {
             throw new RefusedException("way", "card", "cards are not taken here; pay by bank transfer");
         }
-        Order order = transaction.execute(status -> want(invoice, installments, shown));
+        Order order = transaction.execute(status -> wanting.order(invoice, installments, shown));
         if (order.payAt() != null && repository.isOlder(order.id(), MINUTES_FRESH)) {
             settleQuietly(order);
-            order = transaction.execute(status -> want(invoice, installments, shown));
+            order = transaction.execute(status -> wanting.order(invoice, installments, shown));
         }
         if (order.payAt() != null) {
             return order.payAt();
@@ -114,46 +95,7 @@ public class CardOrders {
         }
     }
 
-    private Order want(Invoice invoice, Set<Long> installments, Money shown) {
-        clients.lock(invoice.clientId());
-        List<StoredInstallment> asked = debts.of(invoice.id()).stream()
-                .filter(i -> installments.contains(i.id()) && i.open().isPositive())
-                .toList();
-        if (asked.isEmpty()) {
-            throw new ConflictException("That is paid already. Nothing more was taken.");
-        }
-        Money open = Amounts.sum(
-                shown.getCurrencyUnit(),
-                asked.stream().map(StoredInstallment::open).toList());
-        if (!open.isEqual(shown)) {
-            throw new ConflictException("What is open has changed: it is " + Amounts.grouped(open) + " now, not "
-                    + Amounts.grouped(shown) + ". Nothing was taken. Look again before you pay.");
-        }
-        Set<Long> ids = asked.stream().map(StoredInstallment::id).collect(Collectors.toSet());
-        List<Order> live = repository.liveOf(invoice.id());
-        for (Order one : live) {
-            if (one.installments().equals(ids) && one.amount().isEqual(open)) {
-                return one;
-            }
-        }
-        makeRoom(invoice.id(), live);
-        long id = repository.insert(
-                "quill-" + UUID.randomUUID(), invoice.id(), invoice.clientId(), ids, open, clock.instant());
-        return repository.find(id).orElseThrow();
-    }
-
-    /** At most five can be paid at once through one link: the oldest makes room, unless too many are on their way out. */
-    private void makeRoom(long invoiceId, List<Order> latestFirst) {
-        if (repository.countUnended(invoiceId) >= MOST_UNENDED) {
-            throw new ConflictException(
-                    "Too many payments were begun on this page. Nothing was taken; try again in some minutes.");
-        }
-        for (int i = MOST_LIVE - 1; i < latestFirst.size(); i++) {
-            repository.move(latestFirst.get(i).id(), OrderState.WITHDRAWING, OrderState.LIVE);
-        }
-    }
-
-    private String open(Order order, Invoice invoice) {
+    private String open(Order order, Document invoice) {
         Answer answer = processor.open(
                 order.key(), order.amount(), "Invoice " + invoice.number(), links.pageOf(invoice.id()) + "?back=1");
         transaction.executeWithoutResult(s -> repository.opened(order.id(), answer.id(), answer.payAt()));
@@ -174,12 +116,12 @@ public class CardOrders {
     }
 
     /** The payer came back from the pay page: ask about the invoice's orders now, without waiting for the event. */
-    public void payerIsBack(long invoiceId) {
+    public void payerIsBack(DocumentId invoiceId) {
         repository.liveOf(invoiceId).forEach(this::settleQuietly);
     }
 
     /** The latest refusal of a card on an invoice's live order, or empty. */
-    public Optional<String> declinedOn(long invoiceId) {
+    public Optional<String> declinedOn(DocumentId invoiceId) {
         return repository.liveOf(invoiceId).stream()
                 .map(Order::declined)
                 .filter(d -> d != null && !d.isEmpty())
@@ -224,7 +166,7 @@ public class CardOrders {
     }
 
     /** Money at the processor that could not be booked, with the reason. */
-    public record Trouble(long orderId, long invoiceId, long clientId, Money amount, String why) {}
+    public record Trouble(long orderId, DocumentId invoiceId, ClientId clientId, Money amount, String why) {}
 
     /** All of it. */
     public List<Trouble> troubles() {
@@ -236,7 +178,7 @@ public class CardOrders {
     private void settle(Order order) {
         switch (order.state()) {
             case WANTED -> forget(order);
-            case OPEN -> processor.ask(order.processorId()).ifPresent(a -> take(order.id(), a));
+            case OPEN -> processor.ask(order.processorId()).ifPresent(a -> taking.take(order.id(), a));
             case WITHDRAWING -> withdraw(order);
             default -> LOG.debug("order {} is {} already", order.id(), order.state());
         }
@@ -261,58 +203,14 @@ public class CardOrders {
             transaction.executeWithoutResult(s -> repository.opened(order.id(), found.id(), found.payAt()));
             processorId = found.id();
         }
-        take(order.id(), processor.withdraw(processorId));
-    }
-
-    private void take(long orderId, Answer answer) {
-        // The client paid, or its card was declined: whoever asks the processor about it did neither.
-        Client payer = clients.client(repository.find(orderId).orElseThrow().clientId());
-        Happenings.asClient(
-                payer.name(),
-                () -> transaction.executeWithoutResult(status -> {
-                    // The client first, then what is the client's: everybody locks in this order.
-                    clients.lock(payer.id());
-                    Order order = repository.lock(orderId).orElseThrow();
-                    repository.asked(orderId, clock.instant());
-                    if (answer.isPaid() && order.state() != OrderState.PAID) {
-                        book(order, answer);
-                    } else if ("withdrawn".equals(answer.state())) {
-                        repository.move(orderId, OrderState.WITHDRAWN, OrderState.UNENDED);
-                    } else {
-                        answer.declined()
-                                .filter(d -> !d.equals(order.declined()))
-                                .ifPresent(reason -> {
-                                    repository.declined(orderId, reason);
-                                    happenings.note(
-                                            order.invoiceId(),
-                                            order.clientId(),
-                                            "Card declined: " + reason + " (" + Amounts.grouped(order.amount()) + ")");
-                                    changes.say(order.invoiceId(), order.clientId());
-                                });
-                    }
-                }));
-    }
-
-    private void book(Order order, Answer answer) {
-        repository.move(order.id(), OrderState.PAID, Set.of(order.state()));
-        repository.trouble(order.id(), null);
-        payments.bookCard(new PaymentsService.ByCard(
-                order.key(),
-                order.clientId(),
-                order.invoiceId(),
-                order.installments(),
-                answer.money(),
-                answer.feeMoney(),
-                answer.paidOn(),
-                answer.cardName() + " ending " + answer.lastFour(),
-                answer.paymentId()));
+        taking.take(order.id(), processor.withdraw(processorId));
     }
 
     /**
      * Debts for which card money may be on its way: the payer was sent to the pay page within the last half hour, or
      * the processor has not told us within the last hour that nothing was paid.
      */
-    public Set<Long> inTransit(Collection<Long> clientIds) {
+    public Set<Long> inTransit(Collection<ClientId> clientIds) {
         if (clientIds.isEmpty()) {
             return Set.of();
         }
@@ -325,21 +223,5 @@ public class CardOrders {
                 .stream()
                 .flatMap(o -> o.installments().stream())
                 .collect(Collectors.toSet());
-    }
-
-    /** What is open on an invoice changed: an order for another sum must not be paid any more. */
-    @EventListener
-    void debtsChanged(Debts.DebtsChanged change) {
-        for (Order live : repository.liveOf(change.invoiceId())) {
-            Money open = Amounts.sum(
-                    live.amount().getCurrencyUnit(),
-                    debts.of(change.invoiceId()).stream()
-                            .filter(i -> live.installments().contains(i.id()))
-                            .map(StoredInstallment::open)
-                            .toList());
-            if (!open.isEqual(live.amount())) {
-                repository.move(live.id(), OrderState.WITHDRAWING, OrderState.LIVE);
-            }
-        }
     }
 }

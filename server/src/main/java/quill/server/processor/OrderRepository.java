@@ -17,6 +17,8 @@ import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.common.ClientRows;
 import quill.server.common.StoredWord;
 
@@ -39,8 +41,8 @@ class OrderRepository {
     record Order(
             long id,
             String key,
-            long invoiceId,
-            long clientId,
+            DocumentId invoiceId,
+            ClientId clientId,
             Set<Long> installments,
             Money amount,
             OrderState state,
@@ -49,7 +51,8 @@ class OrderRepository {
             String declined,
             String trouble) {}
 
-    long insert(String key, long invoiceId, long clientId, Set<Long> installments, Money amount, Instant opened) {
+    long insert(
+            String key, DocumentId invoiceId, ClientId clientId, Set<Long> installments, Money amount, Instant opened) {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO card_order (order_key, invoice_id, client_id, installments, currency, amount_minor, state,
@@ -64,7 +67,7 @@ class OrderRepository {
                         new TreeSet<>(installments)
                                 .stream().map(String::valueOf).collect(Collectors.joining(",")))
                 .param("currency", amount.getCurrencyUnit().getCode())
-                .param("amount", amount.getAmountMinorLong())
+                .param("amount", amount)
                 .param("now", Instant.now())
                 .param("opened", opened)
                 .update(id, "id");
@@ -91,7 +94,7 @@ class OrderRepository {
     }
 
     /** Orders of an invoice that can still be paid, as far as we know. */
-    List<Order> liveOf(long invoiceId) {
+    List<Order> liveOf(DocumentId invoiceId) {
         return jdbc.sql(SELECT + "WHERE invoice_id = :invoice AND state IN ('wanted', 'open') ORDER BY id DESC")
                 .param("invoice", invoiceId)
                 .query(OrderRepository::order)
@@ -111,7 +114,7 @@ class OrderRepository {
     }
 
     /** How many orders of an invoice have no known end. */
-    int countUnended(long invoiceId) {
+    int countUnended(DocumentId invoiceId) {
         return jdbc.sql("""
                 SELECT COUNT(*) FROM card_order
                  WHERE invoice_id = :invoice AND state IN ('wanted', 'open', 'withdrawing')
@@ -181,7 +184,7 @@ class OrderRepository {
      * Orders of these clients that may be bringing money: opened since a moment, or not known to be unpaid since
      * another.
      */
-    List<Order> inTransit(Collection<Long> clientIds, Instant openedSince, Instant askedSince) {
+    List<Order> inTransit(Collection<ClientId> clientIds, Instant openedSince, Instant askedSince) {
         return jdbc.sql(SELECT + """
                 WHERE client_id IN (:clients) AND state IN ('wanted', 'open', 'withdrawing')
                   AND (opened_at > :opened OR asked_at IS NULL OR asked_at < :asked)
@@ -195,7 +198,7 @@ class OrderRepository {
 
     int move(long id, OrderState to, Set<OrderState> from) {
         return jdbc.sql("UPDATE card_order SET state = :to WHERE id = :id AND state IN (:from)")
-                .param("to", to.word())
+                .param("to", to)
                 .param("id", id)
                 .param("from", from.stream().map(OrderState::word).toList())
                 .update();
@@ -240,8 +243,8 @@ class OrderRepository {
         return new Order(
                 rs.getLong("id"),
                 rs.getString("order_key"),
-                rs.getLong("invoice_id"),
-                rs.getLong("client_id"),
+                new DocumentId(rs.getLong("invoice_id")),
+                new ClientId(rs.getLong("client_id")),
                 Arrays.stream(rs.getString("installments").split(","))
                         .map(Long::valueOf)
                         .collect(Collectors.toSet()),

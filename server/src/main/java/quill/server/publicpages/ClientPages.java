@@ -7,7 +7,6 @@ import java.util.List;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.document.CreditorReference;
 import quill.core.money.Amounts;
 import quill.server.books.BooksService;
@@ -15,50 +14,43 @@ import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.debts.Debts;
 import quill.server.dispatch.WaysToPay;
-import quill.server.invoices.Attachments;
-import quill.server.invoices.CreditNotes;
-import quill.server.invoices.FixedDocument;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Attachments;
+import quill.server.documents.Document;
+import quill.server.documents.PrintedDocument;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
-import quill.server.payments.PaymentsService;
+import quill.server.payments.Payments;
 import quill.server.processor.CardOrders;
 
 /** What a client's page says of an invoice. */
 @Service
 class ClientPages {
     private final InvoicesService invoices;
-    private final CreditNotes notes;
-    private final Attachments attachments;
     private final Debts debts;
-    private final PaymentsService payments;
+    private final Payments payments;
     private final BooksService books;
     private final CardOrders orders;
     private final WaysToPay waysToPay;
     private final BusinessClock clock;
-    private final TransactionTemplate transaction;
+    private final PagePapers papers;
 
     ClientPages(
             InvoicesService invoices,
-            CreditNotes notes,
-            Attachments attachments,
             Debts debts,
-            PaymentsService payments,
+            Payments payments,
             BooksService books,
             CardOrders orders,
             WaysToPay waysToPay,
             BusinessClock clock,
-            TransactionTemplate transaction) {
+            PagePapers papers) {
         this.invoices = invoices;
-        this.notes = notes;
-        this.attachments = attachments;
         this.debts = debts;
         this.payments = payments;
         this.books = books;
         this.orders = orders;
         this.waysToPay = waysToPay;
         this.clock = clock;
-        this.transaction = transaction;
+        this.papers = papers;
     }
 
     /** One thing that can be paid now. @param what due now, or all that is open */
@@ -67,12 +59,9 @@ class ClientPages {
     /** A payment that arrived, without what it cost the business. */
     record Received(LocalDate on, String how, Amount amount) {}
 
-    /** A credit note about the invoice. */
-    record TakenBack(long id, String number, LocalDate on, String reason, Amount total, boolean whole) {}
-
     /** The page, whole. */
     record PublicPage(
-            FixedDocument document,
+            PrintedDocument document,
             LocalDate today,
             List<Measure.Part> measure,
             Amount open,
@@ -82,14 +71,14 @@ class ClientPages {
             String reference,
             List<Received> received,
             Amount credit,
-            List<TakenBack> creditNotes,
+            List<PagePapers.TakenBack> creditNotes,
             List<Attachments.Attachment> files,
             @Schema(nullable = true) LocalDate voidedOn,
             @Schema(nullable = true) String declined) {}
 
     /** What the page of an issued invoice says. */
-    PublicPage of(Invoice invoice) {
-        FixedDocument document = invoices.document(invoice).forClient();
+    PublicPage of(Document invoice) {
+        PrintedDocument document = invoices.document(invoice).forClient();
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
         boolean open = invoice.openMinor() > 0;
@@ -108,27 +97,10 @@ class ClientPages {
                         .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
                         .toList(),
                 Amount.of(books.creditOf(invoice.clientId(), currency)),
-                notes.of(invoice.id()).stream()
-                        .map(n -> new TakenBack(
-                                n.id(), n.number(), n.issuedOn(), n.reason(), Amount.of(n.total()), n.whole()))
-                        .toList(),
-                attachments.of(invoice.id()).stream()
-                        .filter(Attachments.Attachment::sent)
-                        .toList(),
+                papers.creditNotes(invoice.id()),
+                papers.files(invoice.id()),
                 invoice.voidedOn(),
                 open ? orders.declinedOn(invoice.id()).orElse(null) : null);
-    }
-
-    /**
-     * What the page of a draft would say if it were issued now: it is issued, read, and all of it is taken back.
-     *
-     * @throws quill.core.RefusedException with every field that has to be mended first
-     */
-    PublicPage ofDraft(long id, int version) {
-        return transaction.execute(status -> {
-            status.setRollbackOnly();
-            return of(invoices.issue(id, version));
-        });
     }
 
     /** The first open installment with all that fell due before it, and all that is open where that is more. */

@@ -10,71 +10,50 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.audit.Happenings.About.Kind;
 import quill.server.audit.Happenings.Happening;
-import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.FeeView;
-import quill.server.common.Amount;
-import quill.server.common.BusinessClock;
-import quill.server.dailyrun.ActViews;
-import quill.server.debts.Debts;
-import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.Correspondence;
 import quill.server.dispatch.Message;
-import quill.server.invoices.Invoice;
+import quill.server.dispatch.MessageKind;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
-import quill.server.invoices.Measure;
 import quill.server.latefees.LateFees;
 import quill.server.payments.Payment;
-import quill.server.payments.PaymentsService;
+import quill.server.payments.Payments;
 
 /** An issued invoice in one line of time: what will happen, soonest first, then what has happened, newest first. */
 @Service
 public class Timeline {
-    private static final int DAYS_AHEAD = 60;
-    private static final int MOST_ACTS = 3;
-    private static final int MOST_DUES = 12;
     private final InvoicesService invoices;
-    private final Debts debts;
-    private final ActViews acts;
     private final Chasing chasing;
-    private final DispatchService dispatch;
-    private final PaymentsService payments;
+    private final Correspondence correspondence;
+    private final Payments payments;
     private final LateFees fees;
     private final Happenings happenings;
-    private final BusinessClock clock;
+    private final Coming coming;
 
     Timeline(
             InvoicesService invoices,
-            Debts debts,
-            ActViews acts,
             Chasing chasing,
-            DispatchService dispatch,
-            PaymentsService payments,
+            Correspondence correspondence,
+            Payments payments,
             LateFees fees,
             Happenings happenings,
-            BusinessClock clock) {
+            Coming coming) {
         this.invoices = invoices;
-        this.debts = debts;
-        this.acts = acts;
         this.chasing = chasing;
-        this.dispatch = dispatch;
+        this.correspondence = correspondence;
         this.payments = payments;
         this.fees = fees;
         this.happenings = happenings;
-        this.clock = clock;
+        this.coming = coming;
     }
-
-    /** Something to come. @param act what is done by itself; null where an installment falls due */
-    public record ToCome(
-            LocalDate on,
-            String what,
-            Amount amount,
-            @Schema(nullable = true) ActView act) {}
 
     /**
      * Something that has happened.
@@ -93,48 +72,25 @@ public class Timeline {
 
     /** @param neverSent whether no letter has it, or had it and was not called back */
     public record TimelineView(
-            List<ToCome> toCome,
+            List<Coming.ToCome> toCome,
             @Schema(nullable = true) LocalDate mutedUntil,
             boolean neverSent,
             List<TimelineEntry> past) {}
 
     /** Of one invoice. @throws quill.server.common.NotFoundException if there is none of that id */
-    public TimelineView of(long invoiceId) {
-        Invoice invoice = invoices.invoice(invoiceId);
-        List<Message> letters = dispatch.ofInvoice(invoiceId);
-        boolean sent = letters.stream().anyMatch(m -> "invoice".equals(m.kind()) && !m.calledBack());
+    public TimelineView of(DocumentId invoiceId) {
+        Document invoice = invoices.invoice(invoiceId);
+        List<Message> letters = correspondence.ofInvoice(invoiceId);
+        boolean sent = letters.stream().anyMatch(m -> m.kind() == MessageKind.INVOICE && !m.calledBack());
         return new TimelineView(
-                invoice.isDraft() ? List.of() : toCome(invoice),
+                invoice.isDraft() ? List.of() : coming.of(invoice),
                 chasing.mutedUntil(invoiceId).orElse(null),
                 !sent,
                 past(invoiceId, letters));
     }
 
-    private List<ToCome> toCome(Invoice invoice) {
-        LocalDate today = clock.today();
-        Stream<ToCome> byItself = acts.ofInvoice(invoice.clientId(), invoice.id(), today.plusDays(DAYS_AHEAD)).stream()
-                .limit(MOST_ACTS)
-                .map(a -> new ToCome(a.on(), a.what(), a.amount(), a));
-        List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), today);
-        boolean one = parts.stream().filter(p -> !p.fee()).count() == 1;
-        Stream<ToCome> dues = parts.stream()
-                .filter(p -> p.open().money().isPositive() && !p.dueOn().isBefore(today))
-                .limit(MOST_DUES)
-                .map(p -> new ToCome(p.dueOn(), name(p, one) + " falls due", p.open(), null));
-        return Stream.concat(byItself, dues)
-                .sorted(Comparator.comparing(ToCome::on))
-                .toList();
-    }
-
-    private static String name(Measure.Part part, boolean one) {
-        if (part.fee()) {
-            return "The late fee";
-        }
-        return part.deposit() ? "The deposit" : one ? "It" : "Installment " + part.position();
-    }
-
     /** What was noted, with what it tells of; and letters, payments and fees of which nothing is noted. */
-    private List<TimelineEntry> past(long invoiceId, List<Message> letters) {
+    private List<TimelineEntry> past(DocumentId invoiceId, List<Message> letters) {
         Map<Long, Message> letter = byId(letters, Message::id);
         Map<Long, Payment> payment = byId(payments.ofInvoice(invoiceId), Payment::id);
         Map<Long, FeeView> fee =
@@ -151,7 +107,7 @@ public class Timeline {
                     "h" + h.id(),
                     h.on(),
                     h.what(),
-                    Happenings.BY_ITSELF.equals(h.who()) ? "" : h.who(),
+                    h.who().isProduct() ? "" : h.who().words(),
                     about(about, Kind.LETTER, letter),
                     about(about, Kind.PAYMENT, payment),
                     about(about, Kind.FEE, fee)));

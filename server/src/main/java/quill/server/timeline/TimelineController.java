@@ -3,6 +3,7 @@ package quill.server.timeline;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.id.DocumentId;
 import quill.server.common.OneSnapshot;
 
 /** The timeline of an invoice, over HTTP. */
@@ -16,7 +17,7 @@ class TimelineController {
 
     @GetMapping("/api/invoices/{id}/timeline")
     @OneSnapshot
-    Timeline.TimelineView of(@PathVariable long id) {
+    Timeline.TimelineView of(@PathVariable DocumentId id) {
         return timeline.of(id);
     }
 }

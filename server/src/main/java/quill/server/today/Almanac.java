@@ -11,6 +11,8 @@ import java.util.Map;
 import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Standing;
 import quill.server.chasing.ActView;
 import quill.server.common.Amount;
@@ -34,7 +36,7 @@ final class Almanac {
      */
     record Mark(
             String kind,
-            long invoiceId,
+            DocumentId invoiceId,
             String what,
             LocalDate on,
             @Schema(nullable = true) Amount amount,
@@ -43,10 +45,10 @@ final class Almanac {
             int size) {}
 
     /** A client's lane. */
-    record Lane(long clientId, String client, Amount open, Amount late, List<Mark> marks) {}
+    record Lane(ClientId clientId, String client, Amount open, Amount late, List<Mark> marks) {}
 
     /** Whose lanes are shown: those who owe most of what is late, then most, then those who paid last. */
-    static List<Long> whoIsShown(List<OpenSums.ClientSum> owed, List<Long> settled) {
+    static List<ClientId> whoIsShown(List<OpenSums.ClientSum> owed, List<ClientId> settled) {
         return Stream.concat(
                         owed.stream()
                                 .sorted(Comparator.comparing((OpenSums.ClientSum s) ->
@@ -96,13 +98,13 @@ final class Almanac {
     }
 
     private static final class Sums {
-        private final long clientId;
+        private final ClientId clientId;
         private final String client;
         private final List<Mark> marks = new ArrayList<>();
         private Money open;
         private Money late;
 
-        private Sums(long clientId, String client, CurrencyUnit currency) {
+        private Sums(ClientId clientId, String client, CurrencyUnit currency) {
             this.clientId = clientId;
             this.client = client;
             this.open = Money.zero(currency);
@@ -130,14 +132,12 @@ final class Almanac {
                 // A fee of today is charged though it is not late yet; only one that is to be charged is COMING.
                 p.fee() && p.standing() == Standing.COMING ? Standing.LATE : p.standing(),
                 p.daysLate(),
-                p.fee() || largest.isZero()
-                        ? 1
-                        : Measure.thousandthsOf(p.amount().money(), largest));
+                p.fee() || largest.isZero() ? 1 : Amount.thousandths(p.amount().money(), largest));
     }
 
     /** Adds to the lanes what was sent, and what will be sent and charged. */
     static List<Lane> withActs(List<Lane> lanes, List<Message> sent, List<ActView> acts) {
-        Map<Long, List<Mark>> more = new LinkedHashMap<>();
+        Map<ClientId, List<Mark>> more = new LinkedHashMap<>();
         for (Message m : sent) {
             more.computeIfAbsent(m.clientId(), k -> new ArrayList<>())
                     .add(new Mark("reminder", m.invoiceId(), m.subject(), m.madeOn(), null, Standing.SETTLED, 0, 1));

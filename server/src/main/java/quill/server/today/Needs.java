@@ -7,25 +7,24 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
-import quill.core.money.Amounts;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.chasing.ActView;
-import quill.server.chasing.Chasing;
 import quill.server.chasing.KeptReminder;
+import quill.server.chasing.LeftToAPerson;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
 import quill.server.dailyrun.LoggedAct;
-import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.Correspondence;
 import quill.server.dispatch.Letters;
 import quill.server.dispatch.Message;
-import quill.server.invoices.Invoice;
+import quill.server.dispatch.MessageState;
+import quill.server.dispatch.Unsent;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoiceIndex;
-import quill.server.latefees.LateFees;
-import quill.server.payments.Payment;
-import quill.server.payments.PaymentsService;
-import quill.server.processor.CardOrders;
 
 /** What only a person can decide. */
 @Component
@@ -35,35 +34,32 @@ class Needs {
     private static final int MOST_UNANSWERED = 40;
     private static final int MOST_UNSENT = 20;
     private static final int MOST_KEPT = 40;
-    private final DispatchService dispatch;
+    private final Correspondence correspondence;
     private final ActViews acts;
-    private final Chasing chasing;
-    private final PaymentsService payments;
-    private final CardOrders orders;
-    private final LateFees fees;
     private final DailyRun run;
     private final ClientsService clients;
     private final InvoiceIndex index;
+    private final Unsent unsent;
+    private final LeftToAPerson left;
+    private final MoneyNeeds money;
 
     Needs(
-            DispatchService dispatch,
+            Correspondence correspondence,
             ActViews acts,
-            Chasing chasing,
-            PaymentsService payments,
-            CardOrders orders,
-            LateFees fees,
             DailyRun run,
             ClientsService clients,
-            InvoiceIndex index) {
-        this.dispatch = dispatch;
+            InvoiceIndex index,
+            Unsent unsent,
+            LeftToAPerson left,
+            MoneyNeeds money) {
+        this.correspondence = correspondence;
         this.acts = acts;
-        this.chasing = chasing;
-        this.payments = payments;
-        this.orders = orders;
-        this.fees = fees;
         this.run = run;
         this.clients = clients;
         this.index = index;
+        this.unsent = unsent;
+        this.left = left;
+        this.money = money;
     }
 
     /**
@@ -76,50 +72,29 @@ class Needs {
     record Need(
             String kind,
             long id,
-            @Schema(nullable = true) Long invoiceId,
-            @Schema(nullable = true) Long clientId,
+            @Schema(nullable = true) DocumentId invoiceId,
+            @Schema(nullable = true) ClientId clientId,
             @Schema(nullable = true) String key,
             String title,
             String text) {}
 
     List<Need> all(LocalDate today) {
         List<Need> needs = new ArrayList<>();
-        putUp(needs);
+        money.feesPutUp(needs);
         // What waits for a review has come up already, and a missing address shows the day before.
         review(acts.page(today.plusDays(1), null, MOST_ACTS).acts(), today, needs);
-        for (Message m : dispatch.needingSomebody()) {
+        for (Message m : correspondence.needingSomebody()) {
             needs.add(new Need(
                     "message",
                     m.id(),
                     m.invoiceId(),
                     m.clientId(),
                     null,
-                    "uncertain".equals(m.state()) ? "Did this letter arrive?" : "A letter could not be sent",
+                    m.state() == MessageState.UNCERTAIN ? "Did this letter arrive?" : "A letter could not be sent",
                     m.subject() + ", to " + m.to() + ". " + m.error()));
         }
-        for (CardOrders.Trouble t : orders.troubles()) {
-            needs.add(new Need(
-                    "order",
-                    t.orderId(),
-                    t.invoiceId(),
-                    t.clientId(),
-                    null,
-                    "Card money that could not be booked: " + Letters.shown(t.amount()) + ", "
-                            + clients.client(t.clientId()).name(),
-                    t.why() + " Look at it at the card processor; it is tried again by itself."));
-        }
-        for (Payment p : payments.unexpected()) {
-            needs.add(new Need(
-                    "payment",
-                    p.id(),
-                    p.invoiceId(),
-                    p.clientId(),
-                    null,
-                    "Money came that nothing was open for",
-                    Amounts.grouped(p.amount().money()) + " " + p.words() + " from "
-                            + clients.client(p.clientId()).name()
-                            + " is held as client credit. Give it back, or let it settle what comes next."));
-        }
+        money.unbooked(needs);
+        money.unexpected(needs);
         for (LoggedAct a : run.failed()) {
             needs.add(new Need(
                     "failed",
@@ -139,13 +114,13 @@ class Needs {
 
     /** What was kept back on its day does not go by itself any more; it stays in sight until somebody decides. */
     private void keptBack(List<Need> needs) {
-        List<KeptReminder> kept = chasing.keptBack(MOST_KEPT);
-        Map<Long, Client> byId =
+        List<KeptReminder> kept = left.keptBack(MOST_KEPT);
+        Map<ClientId, Client> byId =
                 clients.some(kept.stream().map(KeptReminder::clientId).toList());
         for (KeptReminder p : kept) {
             needs.add(new Need(
                     "kept",
-                    p.clientId(),
+                    p.clientId().value(),
                     null,
                     p.clientId(),
                     p.key(),
@@ -156,10 +131,10 @@ class Needs {
     }
 
     private void unsent(List<Need> needs) {
-        for (Invoice i : dispatch.unsent(MOST_UNSENT)) {
+        for (Document i : unsent.latest(MOST_UNSENT)) {
             needs.add(new Need(
                     "unsent",
-                    i.id(),
+                    i.id().value(),
                     i.id(),
                     i.clientId(),
                     null,
@@ -173,23 +148,23 @@ class Needs {
         for (InvoiceIndex.Row d : index.drafts(MOST_DRAFTS)) {
             String whom = d.clientName().isEmpty() ? "A draft" : "A draft for " + d.clientName();
             String what = d.subject().isEmpty() ? "not issued yet" : d.subject();
-            needs.add(new Need("draft", d.id(), d.id(), d.clientId(), null, whom, what));
+            needs.add(new Need("draft", d.id().value(), d.id(), d.clientId(), null, whom, what));
         }
     }
 
     /** Where the last reminder went and nothing came: it stays here until it is paid, credited or muted. */
     private void unanswered(LocalDate today, List<Need> needs) {
-        List<Chasing.Unanswered> all = chasing.unanswered(today, 2 * MOST_UNANSWERED);
-        List<Chasing.Unanswered> shown = all.subList(0, Math.min(all.size(), MOST_UNANSWERED));
-        Map<Long, Client> byId =
-                clients.some(shown.stream().map(Chasing.Unanswered::clientId).toList());
-        for (Chasing.Unanswered u : shown) {
+        List<LeftToAPerson.Unanswered> all = left.unanswered(today, 2 * MOST_UNANSWERED);
+        List<LeftToAPerson.Unanswered> shown = all.subList(0, Math.min(all.size(), MOST_UNANSWERED));
+        Map<ClientId, Client> byId = clients.some(
+                shown.stream().map(LeftToAPerson.Unanswered::clientId).toList());
+        for (LeftToAPerson.Unanswered u : shown) {
             Act.Item oldest = u.items().get(0);
             int more = u.items().size() - 1;
             needs.add(
                     new Need(
                             "unanswered",
-                            u.clientId(),
+                            u.clientId().value(),
                             oldest.debt().document(),
                             u.clientId(),
                             null,
@@ -215,29 +190,13 @@ class Needs {
         }
     }
 
-    private void putUp(List<Need> needs) {
-        for (LateFees.PutUp p : fees.putUpForWaiving()) {
-            LateFees.StoredFee fee = p.fee();
-            needs.add(new Need(
-                    "fee",
-                    fee.id(),
-                    fee.invoiceId(),
-                    fee.clientId(),
-                    null,
-                    "Waive this late fee? " + Letters.shown(fee.amount().money()) + ", "
-                            + clients.client(fee.clientId()).name(),
-                    "It was charged on " + Letters.day(fee.chargedOn()) + ", but a payment dated "
-                            + Letters.day(p.paidOn()) + " has been recorded since."));
-        }
-    }
-
     private static void review(List<ActView> acts, LocalDate today, List<Need> needs) {
         for (ActView a : acts) {
             boolean review = a.stop().equals(Act.Stop.REVIEW.name()) && a.canDoNow();
             if (review) {
                 needs.add(new Need(
                         "review",
-                        a.invoiceId(),
+                        a.invoiceId().value(),
                         a.invoiceId(),
                         a.clientId(),
                         a.key(),
@@ -246,7 +205,7 @@ class Needs {
             } else if (a.stop().equals(Act.Stop.NO_ADDRESS.name()) && !a.on().isAfter(today.plusDays(1))) {
                 needs.add(new Need(
                         "address",
-                        a.clientId(),
+                        a.clientId().value(),
                         a.invoiceId(),
                         a.clientId(),
                         a.key(),

@@ -1,8 +1,6 @@
 package quill.server.today;
 
-import io.swagger.v3.oas.annotations.Hidden;
 import io.swagger.v3.oas.annotations.media.Schema;
-import jakarta.servlet.http.HttpServletRequest;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -14,18 +12,17 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
 import quill.server.business.BusinessService;
 import quill.server.chasing.ActView;
 import quill.server.chasing.ReminderPlans;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
-import quill.server.common.LiveUpdates;
 import quill.server.common.OneSnapshot;
 import quill.server.dailyrun.ActViews;
 import quill.server.debts.OpenSums;
-import quill.server.dispatch.DispatchService;
+import quill.server.dispatch.Correspondence;
 import quill.server.invoices.InvoiceIndex;
 
 /** Today: what is late, what comes this week, who owes over time, what will happen, and what needs a person. */
@@ -37,32 +34,29 @@ class TodayController {
     private static final int ACTS = 60;
     private final InvoiceIndex index;
     private final OpenSums sums;
-    private final DispatchService dispatch;
+    private final Correspondence correspondence;
     private final Needs needs;
     private final ActViews acts;
     private final ReminderPlans plans;
     private final BusinessService business;
-    private final LiveUpdates live;
     private final BusinessClock clock;
 
     TodayController(
             InvoiceIndex index,
             OpenSums sums,
-            DispatchService dispatch,
+            Correspondence correspondence,
             Needs needs,
             ActViews acts,
             ReminderPlans plans,
             BusinessService business,
-            LiveUpdates live,
             BusinessClock clock) {
         this.index = index;
         this.sums = sums;
-        this.dispatch = dispatch;
+        this.correspondence = correspondence;
         this.needs = needs;
         this.acts = acts;
         this.plans = plans;
         this.business = business;
-        this.live = live;
         this.clock = clock;
     }
 
@@ -102,11 +96,12 @@ class TodayController {
         LocalDate from = today.minusDays(weeks * 7L / 2);
         LocalDate to = today.plusDays(weeks * 7L / 2);
         List<OpenSums.ClientSum> owed = sums.byClient(today, today.plusDays(DAYS_AHEAD));
-        List<Long> settled = index.settledClients(from);
-        List<Long> clients = Almanac.whoIsShown(owed, settled);
+        List<ClientId> settled = index.settledClients(from);
+        List<ClientId> clients = Almanac.whoIsShown(owed, settled);
         List<Almanac.Lane> all = Almanac.lanes(index.of(clients, from), currency, from, to);
         List<Almanac.Lane> lanes = all.subList(0, Math.min(all.size(), Almanac.MOST_LANES));
-        List<Long> shown = lanes.stream().map(Almanac.Lane::clientId).distinct().toList();
+        List<ClientId> shown =
+                lanes.stream().map(Almanac.Lane::clientId).distinct().toList();
         ActViews.Page soon = acts.page(today.plusDays(DAYS_AHEAD), null, ACTS);
         return new TodayView(
                 today,
@@ -114,7 +109,7 @@ class TodayController {
                 from,
                 to,
                 sentence(owed, currency),
-                Almanac.withActs(lanes, dispatch.reminders(shown, from), acts.until(shown, to)),
+                Almanac.withActs(lanes, correspondence.reminders(shown, from), acts.until(shown, to)),
                 (int) owed.stream().map(OpenSums.ClientSum::clientId).distinct().count()
                         + settled.size()
                         - shown.size(),
@@ -166,11 +161,5 @@ class TodayController {
                 weekClients,
                 Amount.of(open),
                 others.values().stream().map(Amount::of).toList());
-    }
-
-    @Hidden
-    @GetMapping(path = "/events", produces = "text/event-stream")
-    SseEmitter events(HttpServletRequest request) {
-        return live.openForBusiness(String.valueOf(request.getSession().getAttribute(LiveUpdates.OWNER)));
     }
 }

@@ -13,12 +13,14 @@ import org.testng.annotations.Test;
 import quill.core.catalogue.TypedItem;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.schedule.TypedTerm;
 import quill.server.Caller;
 import quill.server.Server;
 import quill.server.catalogue.CatalogueService;
+import quill.server.creditnotes.Crediting;
 import quill.server.dispatch.Withdrawals;
-import quill.server.invoices.CreditNotes;
 import quill.server.invoices.InvoicesService;
 import quill.server.people.PeopleService;
 import tools.jackson.databind.JsonNode;
@@ -31,7 +33,7 @@ public class IncomeByCategoryTest {
     private Server server;
     private Caller caller;
     private InvoicesService invoices;
-    private long client;
+    private ClientId client;
     private long item;
 
     @BeforeClass
@@ -51,23 +53,21 @@ public class IncomeByCategoryTest {
         server.close();
     }
 
-    private long issue(TypedLine... lines) {
+    private DocumentId issue(TypedLine... lines) {
         return invoices.issue(
-                        invoices.begin(
-                                new TypedDraft(
-                                        client,
-                                        "EUR",
-                                        "work",
-                                        "",
-                                        server.bean(quill.server.common.BusinessClock.class)
-                                                .today()
-                                                .toString(),
-                                        "",
-                                        false,
-                                        List.of(lines),
-                                        List.of(new TypedTerm(false, "rest", "30")),
-                                        ""),
-                                null),
+                        invoices.begin(new TypedDraft(
+                                client,
+                                "EUR",
+                                "work",
+                                "",
+                                server.bean(quill.server.common.BusinessClock.class)
+                                        .today()
+                                        .toString(),
+                                "",
+                                false,
+                                List.of(lines),
+                                List.of(new TypedTerm(false, "rest", "30")),
+                                "")),
                         1)
                 .id();
     }
@@ -92,25 +92,25 @@ public class IncomeByCategoryTest {
     public void aCategoryFollowsItsLinesThroughTheBooks() {
         issue(line("40", null, null));
         assertThat(report()).isEmpty();
-        long old = issue(line("74", item, null), line("30", item, "Call-outs"), line("9", null, " Strings "));
+        DocumentId old = issue(line("74", item, null), line("30", item, "Call-outs"), line("9", null, " Strings "));
         assertThat(report()).containsExactly("Call-outs 30.00", "Strings 9.00", "Tuning 74.00", " 40.00");
         server.moveTo(DAY, LocalTime.NOON);
-        long withdrawn = issue(line("500", null, "Hire"));
+        DocumentId withdrawn = issue(line("500", null, "Hire"));
         server.bean(Withdrawals.class).takeBack(withdrawn, "a slip");
         issue(line("10", item, ""), line("5", null, "strings"));
         // Credited a year later, it lowers the year of the credit note, not the one that is closed.
-        server.bean(CreditNotes.class)
-                .write(old, new CreditNotes.Wanted("amount", "half of it", List.of(), List.of(), "56.50", false));
+        server.bean(Crediting.class)
+                .write(old, new Crediting.Wanted("amount", "half of it", List.of(), List.of(), "56.50", false));
         assertThat(report())
                 .containsExactly("Call-outs 30.00 -15.00", "Strings 9.00 0.50", "Tuning 74.00 -27.00", " 40.00 0.00");
-        server.bean(CreditNotes.class).write(old, CreditNotes.Wanted.rest("the rest", false));
+        server.bean(Crediting.class).write(old, Crediting.Wanted.rest("the rest", false));
         assertThat(report()).contains("Tuning 74.00 -64.00", "Call-outs 30.00 -30.00", "Strings 9.00 -4.00");
         assertThat(caller.get("/api/books").body()).contains("outside the scope of tax · Call-outs");
     }
 
     @Test(dependsOnMethods = "aCategoryFollowsItsLinesThroughTheBooks")
     public void aClientReadsNoCategory() {
-        long id = issue(line("12", null, "Inner word"));
+        DocumentId id = issue(line("12", null, "Inner word"));
         String token = server.bean(quill.server.links.Links.class).tokenOf(id);
         assertThat(caller.get("/api/invoices/" + id).body()).contains("Inner word");
         assertThat(new Caller(server).get("/api/public/" + token).body())
@@ -121,7 +121,7 @@ public class IncomeByCategoryTest {
     @Test
     public void tooLongACategoryIsToldBesideItsLine() {
         String typed = """
-                {"clientId":%d,"currency":"EUR","subject":"","reference":"","supplyDate":"","supplyEnd":"","taxInside":false,
+                {"clientId":%s,"currency":"EUR","subject":"","reference":"","supplyDate":"","supplyEnd":"","taxInside":false,
                  "lines":[{"description":"Work","quantity":"1","unit":"","unitPrice":"1","discount":"","taxes":["none"],
                            "item":null,"note":null,"serial":null,"category":"%s"}],
                  "schedule":[],"notes":""}

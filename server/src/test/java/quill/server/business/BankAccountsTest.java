@@ -9,6 +9,7 @@ import org.joda.money.CurrencyUnit;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
+import quill.core.id.ClientId;
 import quill.core.schedule.TypedTerm;
 import quill.server.Caller;
 import quill.server.Server;
@@ -17,8 +18,8 @@ import quill.server.clients.Client;
 import quill.server.clients.ClientMore;
 import quill.server.clients.ClientsService;
 import quill.server.dispatch.WaysToPay;
-import quill.server.invoices.FixedDocument;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
+import quill.server.documents.PrintedDocument;
 import quill.server.invoices.InvoicesService;
 import quill.server.people.PeopleService;
 
@@ -38,11 +39,12 @@ public class BankAccountsTest {
             accounts.keep(new BankAccount("GBP", POUNDS, "NWBKGB2L"));
             ClientMore brought = new ClientMore(
                     null, "", "", "Stage door\nBack Lane", "", null, null, List.of(), List.of(), "", List.of());
-            long client = server.bean(ClientsService.class)
-                    .make(new Client(0, "Harbour Hall", "", "h@h.example", "1 Quay", "GB", "", "", null, brought, 1))
+            ClientId client = server.bean(ClientsService.class)
+                    .make(new Client(
+                            ClientId.NEW, "Harbour Hall", "", "h@h.example", "1 Quay", "GB", "", "", null, brought, 1))
                     .id();
             assertThat(issued(server, client, "GBP").iban()).isEqualTo(POUNDS);
-            FixedDocument inEuro = issued(server, client, "EUR");
+            PrintedDocument inEuro = issued(server, client, "EUR");
             assertThat(inEuro.iban()).isEqualTo(usual);
             assertThat(inEuro.to().delivery()).isEqualTo("Stage door\nBack Lane");
             assertThat(server.bean(WaysToPay.class).of(CurrencyUnit.of("GBP")).iban())
@@ -53,7 +55,7 @@ public class BankAccountsTest {
         }
     }
 
-    private static FixedDocument issued(Server server, long client, String currency) {
+    private static PrintedDocument issued(Server server, ClientId client, String currency) {
         InvoicesService invoices = server.bean(InvoicesService.class);
         TypedDraft draft = new TypedDraft(
                 client,
@@ -67,7 +69,7 @@ public class BankAccountsTest {
                 List.of(new TypedTerm(false, "rest", "30")),
                 "",
                 null);
-        Invoice invoice = invoices.issue(invoices.begin(draft, null), 1);
+        Document invoice = invoices.issue(invoices.begin(draft), 1);
         return invoices.document(invoice);
     }
 

@@ -14,6 +14,8 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.schedule.TypedTerm;
 import quill.server.Caller;
 import quill.server.Server;
@@ -85,8 +87,8 @@ public class SettingsTest {
         assertThat(begin(31)).isEqualTo(200);
         assertThat(begin(12)).isEqualTo(200);
         assertThat(begin(0)).isEqualTo(422);
-        long client = server.client("First Number", true);
-        long invoice = server.issue(client, "10", "rest@30", null);
+        ClientId client = server.client("First Number", true);
+        DocumentId invoice = server.issue(client, "10", "rest@30", null);
         assertThat(server.bean(InvoicesService.class).invoice(invoice).number()).isEqualTo("2027-0012");
         assertThat(begin(40)).isEqualTo(422);
         assertThat(caller.get("/api/numbers").body()).contains("2027-0013");
@@ -100,12 +102,12 @@ public class SettingsTest {
     @Test
     public void whatWasIssuedKeepsTheLogoThatItHad() throws IOException {
         Logos logos = server.bean(Logos.class);
-        long client = server.client("With A Logo", true);
-        long before = server.issue(client, "10", "rest@30", null);
+        ClientId client = server.client("With A Logo", true);
+        DocumentId before = server.issue(client, "10", "rest@30", null);
         ByteArrayOutputStream png = new ByteArrayOutputStream();
         ImageIO.write(new BufferedImage(300, 100, BufferedImage.TYPE_INT_RGB), "png", png);
         String hash = logos.take(png.toByteArray());
-        long with = server.issue(client, "20", "rest@30", null);
+        DocumentId with = server.issue(client, "20", "rest@30", null);
         logos.takeOff();
         InvoicesService invoices = server.bean(InvoicesService.class);
         assertThat(invoices.document(invoices.invoice(before)).logo()).isEmpty();

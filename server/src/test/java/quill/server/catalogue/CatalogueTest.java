@@ -23,12 +23,15 @@ import quill.core.catalogue.TypedBundle.BundlePart;
 import quill.core.catalogue.TypedItem;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.money.DecimalMark;
 import quill.core.schedule.TypedTerm;
 import quill.server.Server;
 import quill.server.business.BusinessService;
 import quill.server.common.ConflictException;
-import quill.server.invoices.CreditNotes;
+import quill.server.creditnotes.Crediting;
+import quill.server.documents.Documents;
 import quill.server.invoices.InvoicesService;
 import quill.server.tables.TableImport;
 import quill.server.tables.TableImport.How;
@@ -40,7 +43,7 @@ public class CatalogueTest {
     private static final How LOOK = new How(null, null, null, null, null);
     private Server server;
     private CatalogueService catalogue;
-    private long client;
+    private ClientId client;
 
     @BeforeClass
     public void start() {
@@ -96,16 +99,16 @@ public class CatalogueTest {
     public void whatIsIssuedLeavesTheShelfAndComesBackWithACreditNote() {
         StoredItem strings = item("S-1", "Bass string", "24.50", "10");
         InvoicesService invoices = server.bean(InvoicesService.class);
-        long id = invoices.begin(draft(of(strings, "4"), of(strings, "3")), null);
+        DocumentId id = invoices.begin(draft(of(strings, "4"), of(strings, "3")));
         assertThat(inStock(strings)).isEqualTo("10");
         invoices.issue(id, 1);
         assertThat(inStock(strings)).isEqualTo("3");
 
-        CreditNotes.Wanted two = new CreditNotes.Wanted(
-                "lines", "sent too many", List.of(new CreditNotes.TypedPart(0, "2")), List.of(), "", false);
-        server.bean(CreditNotes.class).write(id, two);
+        Crediting.Wanted two = new Crediting.Wanted(
+                "lines", "sent too many", List.of(new Crediting.TypedPart(0, "2")), List.of(), "", false);
+        server.bean(Crediting.class).write(id, two);
         assertThat(inStock(strings)).isEqualTo("5");
-        server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("all of it", false));
+        server.bean(Crediting.class).write(id, Crediting.Wanted.rest("all of it", false));
         assertThat(inStock(strings)).isEqualTo("10");
         assertThat(catalogue.movements(strings.id()))
                 .extracting(Stock.Movement::kind)
@@ -116,18 +119,19 @@ public class CatalogueTest {
     public void theSheetSaysWhereThereIsLessThanWantedAndNothingOfWhatIsNotCounted() {
         StoredItem few = item("F-1", "Hammer head", "11.20", "2");
         StoredItem uncounted = item("U-1", "Concert tuning", "93", "");
-        InvoicesService invoices = server.bean(InvoicesService.class);
-        assertThat(invoices.reckon(draft(of(few, "1"), of(few, "2"), of(uncounted, "9")))
+        Documents documents = server.bean(Documents.class);
+        assertThat(documents
+                        .reckon(draft(of(few, "1"), of(few, "2"), of(uncounted, "9")))
                         .notes())
                 .containsExactly("Hammer head: 3 wanted, only 2 in stock.");
-        assertThat(invoices.reckon(draft(of(few, "2"))).notes()).isEmpty();
+        assertThat(documents.reckon(draft(of(few, "2"))).notes()).isEmpty();
     }
 
     @Test
     public void whoeverHasAnOldCountOnScreenOverwritesNothing() {
         StoredItem item = item("V-1", "Tuning pin", "1.10", "5");
         InvoicesService invoices = server.bean(InvoicesService.class);
-        invoices.issue(invoices.begin(draft(of(item, "1")), null), 1);
+        invoices.issue(invoices.begin(draft(of(item, "1"))), 1);
         TypedItem counted =
                 new TypedItem("V-1", "Tuning pin", "", Map.of("EUR", "1.10"), List.of(), "", false, "5", "");
         assertThatThrownBy(() -> catalogue.change(item.id(), item.version(), counted))

@@ -14,6 +14,8 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.money.DecimalMark;
 import quill.server.Caller;
 import quill.server.Server;
@@ -57,7 +59,7 @@ public class ClientsTest {
     }
 
     private Client make(String name, String email, ClientMore more) {
-        return clients.make(new Client(0, name, "The bursar", email, "There 2", "", "", "", null, more, 1));
+        return clients.make(new Client(ClientId.NEW, name, "The bursar", email, "There 2", "", "", "", null, more, 1));
     }
 
     @Test
@@ -87,7 +89,7 @@ public class ClientsTest {
         assertThat(c.forReceipts()).isEqualTo(new Client.Recipient("Pay", "pay@parts.example"));
         assertThat(clients.client(server.client("Plain", true)).forReminders().email())
                 .isEqualTo("plain@clients.example");
-        long invoice = server.issue(c.id(), "100", "rest@0", null);
+        DocumentId invoice = server.issue(c.id(), "100", "rest@0", null);
         server.pay(c.id(), invoice, "100", DAY);
         assertThat(server.jdbc()
                         .sql("SELECT to_address FROM message WHERE client_id = :c AND kind = 'receipt'")
@@ -127,13 +129,13 @@ public class ClientsTest {
 
     @Test
     public void mergingMovesEverythingAndTheBooksAgree() {
-        long from = server.client("Halden Hall", true);
-        long into = server.client("Halden Bay Concert Hall", true);
-        long open = server.issue(from, "300", "d40%@0 rest@30", null);
-        long paid = server.issue(into, "80", "rest@0", null);
+        ClientId from = server.client("Halden Hall", true);
+        ClientId into = server.client("Halden Bay Concert Hall", true);
+        DocumentId open = server.issue(from, "300", "d40%@0 rest@30", null);
+        DocumentId paid = server.issue(into, "80", "rest@0", null);
         server.pay(into, paid, "130", DAY);
         InvoicesService invoices = server.bean(InvoicesService.class);
-        long draft = invoices.begin(invoices.typed(invoices.invoice(open)), null);
+        DocumentId draft = invoices.begin(invoices.typed(invoices.invoice(open)));
         BooksService books = server.bean(BooksService.class);
         assertThat(books.creditOf(into, CurrencyUnit.EUR).getAmount()).isEqualByComparingTo("50");
 
@@ -163,7 +165,7 @@ public class ClientsTest {
         assertThat(invoices.document(invoices.invoice(open)).to().name()).isEqualTo("Halden Hall");
         // Its address leads on; a page that still names it keeps its draft for the one that stays.
         assertThat(caller.get("/api/clients/" + from).body()).contains("Halden Bay Concert Hall");
-        long late = invoices.begin(invoices.typed(invoices.invoice(draft)).forClient(from), null);
+        DocumentId late = invoices.begin(invoices.typed(invoices.invoice(draft)).forClient(from));
         assertThat(invoices.invoice(late).clientId()).isEqualTo(into);
         assertThat(caller.post(path, body).statusCode()).isEqualTo(422);
         assertThatThrownBy(() -> server.pay(from, open, "10", DAY)).hasMessageContaining("part of Halden Bay");
@@ -171,7 +173,7 @@ public class ClientsTest {
 
     @Test
     public void aClientIsNotMergedWithItself() {
-        long one = server.client("Itself", true);
+        ClientId one = server.client("Itself", true);
         var answer = caller.post("/api/clients/" + one + "/merging", "{\"version\":1,\"into\":" + one + "}");
         assertThat(answer.statusCode()).isEqualTo(422);
         assertThat(answer.body()).contains("\"field\":\"into\"").contains("one client already");
@@ -179,20 +181,20 @@ public class ClientsTest {
 
     @Test
     public void isArchivedOnlyWithNothingOpenAndDeletedOnlyWithNothingWritten() {
-        long busy = server.client("Busy", true);
-        long invoice = server.issue(busy, "10", "rest@0", null);
+        ClientId busy = server.client("Busy", true);
+        DocumentId invoice = server.issue(busy, "10", "rest@0", null);
         assertThat(archive(busy, 1)).isEqualTo(409);
         server.pay(busy, invoice, "10", DAY);
         assertThatThrownBy(() -> clients.delete(busy, 1)).isInstanceOf(ConflictException.class);
         assertThat(archive(busy, 1)).isEqualTo(200);
         assertThat(clients.named("busy")).isEmpty();
         assertThat(clients.named("busy", java.util.Set.of(), true)).hasSize(1);
-        long idle = server.client("Idle", true);
+        ClientId idle = server.client("Idle", true);
         clients.delete(idle, 1);
         assertThat(caller.get("/api/clients/" + idle).statusCode()).isEqualTo(404);
     }
 
-    private int archive(long id, int version) {
+    private int archive(ClientId id, int version) {
         return caller.send("PUT", "/api/clients/" + id + "/archived", "{\"version\":" + version + ",\"archived\":true}")
                 .statusCode();
     }

@@ -12,10 +12,13 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.reminder.ReminderPlan.TypedPlan;
 import quill.core.reminder.ReminderPlan.TypedStep;
 import quill.server.chasing.ActView;
+import quill.server.chasing.Muting;
 import quill.server.chasing.ReminderPlans;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
@@ -25,7 +28,7 @@ public class DailyRunTest extends OnAFreshBusiness {
     @Test
     public void theRunStartedTwiceAtOnceDoesItsActsOnce() throws Exception {
         for (int i = 0; i < 30; i++) {
-            long client = server.client("Twice " + i, true);
+            ClientId client = server.client("Twice " + i, true);
             server.issue(client, "100.00", "100%@1", null);
         }
         server.moveTo(BEGIN.plusDays(9), HOUR); // due on the 2nd: fee on the 10th, and the firm letter is due
@@ -49,7 +52,7 @@ public class DailyRunTest extends OnAFreshBusiness {
 
     @Test
     public void aPaymentBetweenTheListAndTheRunLeavesTheActUndone() {
-        long client = server.client("Meanwhile", true);
+        ClientId client = server.client("Meanwhile", true);
         server.issue(client, "100.00", "100%@3", null);
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(0, 5));
         run.catchUp();
@@ -78,7 +81,7 @@ public class DailyRunTest extends OnAFreshBusiness {
 
     @Test
     public void aPartPaymentChangesTheLetterAndTheLogSaysSo() {
-        long client = server.client("In Part", true);
+        ClientId client = server.client("In Part", true);
         server.issue(client, "100.00", "100%@3", null);
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(0, 5));
         run.catchUp();
@@ -93,7 +96,7 @@ public class DailyRunTest extends OnAFreshBusiness {
 
     @Test
     public void missedDaysAreRunOneByOneAndOnlyTheLatestLetterGoes() {
-        long client = server.client("Outage", true);
+        ClientId client = server.client("Outage", true);
         TypedLateFeePolicy often = new TypedLateFeePolicy("flat", "2.00", "0", "days", "5", "", "", false);
         server.issue(client, "100.00", "100%@2", often); // due on the 3rd: fees on the 4th, 9th, 14th, 19th
         server.moveTo(BEGIN.plusDays(19), LocalTime.of(7, 0));
@@ -117,7 +120,7 @@ public class DailyRunTest extends OnAFreshBusiness {
 
     @Test
     public void whatIsKeptBackIsNotDoneAndTheNextStepGoesOn() {
-        long client = server.client("Telephoned", true);
+        ClientId client = server.client("Telephoned", true);
         server.issue(client, "100.00", "100%@3", null);
         ActView first = acts(BEGIN.plusDays(10)).get(0);
         assertThat(first.on()).isEqualTo(BEGIN.plusDays(3)); // the step of three days before is the day of issue
@@ -133,7 +136,7 @@ public class DailyRunTest extends OnAFreshBusiness {
 
     @Test
     public void whatIsLetGoAgainIsDone() {
-        long client = server.client("Thought Better", true);
+        ClientId client = server.client("Thought Better", true);
         server.issue(client, "100.00", "100%@3", null);
         String key = acts(BEGIN.plusDays(10)).get(0).key();
         decisions.keepBack(key, client);
@@ -145,7 +148,7 @@ public class DailyRunTest extends OnAFreshBusiness {
 
     @Test
     public void everythingKeptBackWaitsAndThenOnlyTheLatestGoes() {
-        long client = server.client("Holiday", true);
+        ClientId client = server.client("Holiday", true);
         server.issue(client, "100.00", "100%@1", null);
         server.bean(ReminderPlans.class).keepAllBack(true);
         for (int day = 1; day <= 10; day++) {
@@ -163,28 +166,28 @@ public class DailyRunTest extends OnAFreshBusiness {
 
     @Test
     public void aKeptBackClientIsLeftAloneAndOthersAreNot() {
-        long quiet = server.client("Quiet", true);
-        long loud = server.client("Loud", true);
+        ClientId quiet = server.client("Quiet", true);
+        ClientId loud = server.client("Loud", true);
         server.issue(quiet, "100.00", "100%@1", null);
         server.issue(loud, "100.00", "100%@1", null);
-        decisions.keepClientBack(quiet, true);
+        server.bean(Muting.class).keepClientBack(quiet, true);
         forward(1);
         assertThat(server.jdbc()
                         .sql("SELECT client_id FROM message")
                         .query(Long.class)
                         .list())
-                .containsExactly(loud);
+                .containsExactly(loud.value());
     }
 
     @Test
     public void aMutedClientAndAMutedInvoiceAreNotRemindedOf() {
-        long muted = server.client("Muted", true);
+        ClientId muted = server.client("Muted", true);
         server.issue(muted, "100.00", "100%@1", null);
-        decisions.mute(muted, BEGIN.plusDays(5).toString());
-        long half = server.client("Half Muted", true);
-        long quiet = server.issue(half, "30.00", "100%@1", null);
+        server.bean(Muting.class).mute(muted, BEGIN.plusDays(5).toString());
+        ClientId half = server.client("Half Muted", true);
+        DocumentId quiet = server.issue(half, "30.00", "100%@1", null);
         server.issue(half, "70.00", "100%@1", null);
-        decisions.muteInvoice(quiet, BEGIN.plusDays(5).toString());
+        server.bean(Muting.class).muteInvoice(quiet, BEGIN.plusDays(5).toString());
         forward(1);
         assertThat(server.jdbc()
                         .sql("SELECT subject FROM message")
@@ -195,15 +198,16 @@ public class DailyRunTest extends OnAFreshBusiness {
                 .contains("€70.00");
         forward(6);
         assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(3);
-        assertThatThrownBy(() -> decisions.mute(muted, BEGIN.toString()))
+        assertThatThrownBy(() -> server.bean(Muting.class).mute(muted, BEGIN.toString()))
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining("must be a day from today");
-        assertThatThrownBy(() -> decisions.mute(muted, "soon")).hasMessageContaining("write a day such as");
+        assertThatThrownBy(() -> server.bean(Muting.class).mute(muted, "soon"))
+                .hasMessageContaining("write a day such as");
     }
 
     @Test
     public void aLetterCanGoBeforeItsDayButNotTwiceInOne() {
-        long client = server.client("Now", true);
+        ClientId client = server.client("Now", true);
         server.issue(client, "100.00", "100%@3", null);
         ActView act = acts(BEGIN.plusDays(10)).get(0);
         decisions.doNow(act.key(), client, null);
@@ -218,7 +222,7 @@ public class DailyRunTest extends OnAFreshBusiness {
 
     @Test
     public void aClientWithoutAnAddressIsFinedButNotWrittenTo() {
-        long client = server.client("No Address", false);
+        ClientId client = server.client("No Address", false);
         server.issue(client, "100.00", "100%@1", null);
         for (int day = 1; day <= 9; day++) {
             forward(day);
@@ -231,7 +235,7 @@ public class DailyRunTest extends OnAFreshBusiness {
     @Test
     public void aChangedPlanCountsFromTodayAndTwoWindowsDoNotOverwrite() {
         ReminderPlans plans = server.bean(ReminderPlans.class);
-        long client = server.client("New Plan", true);
+        ClientId client = server.client("New Plan", true);
         server.issue(client, "100.00", "100%@1", null);
         int version = plans.setting().version();
         TypedPlan only = new TypedPlan(List.of(new TypedStep("20", null, "FIRM")), true, "10:30", false, "");
@@ -248,7 +252,7 @@ public class DailyRunTest extends OnAFreshBusiness {
         ReminderPlans plans = server.bean(ReminderPlans.class);
         TypedPlan night = new TypedPlan(TypedPlan.usual().steps(), true, "01:30", false, "");
         plans.change(night, plans.setting().version());
-        long client = server.client("Night", true);
+        ClientId client = server.client("Night", true);
         server.issue(client, "100.00", "100%@27", null); // due on 28 March, when 01:30 does not exist in Dublin
         server.moveTo(LocalDate.of(2027, 3, 27), LocalTime.of(12, 0));
         run.catchUp();

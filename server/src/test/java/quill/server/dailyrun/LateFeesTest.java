@@ -11,14 +11,16 @@ import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.schedule.TypedTerm;
 import quill.core.tax.TaxRounding;
 import quill.server.business.Rates;
 import quill.server.chasing.ActView;
 import quill.server.common.ConflictException;
+import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
-import quill.server.invoices.CreditNotes;
 import quill.server.invoices.InvoicesService;
 import quill.server.latefees.FeePolicies;
 import quill.server.latefees.LateFees;
@@ -28,9 +30,9 @@ public class LateFeesTest extends OnAFreshBusiness {
     @Test
     public void feesUnderReviewWaitForAPerson() {
         server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(ONE_PERCENT, "10", true, 1));
-        long client = server.client("Reviewed", true);
+        ClientId client = server.client("Reviewed", true);
         server.issue(client, "100.00", "100%@1", null);
-        long other = server.client("Let Off", true);
+        ClientId other = server.client("Let Off", true);
         server.issue(other, "200.00", "100%@1", null);
         for (int day = 1; day <= 12; day++) {
             forward(day);
@@ -52,7 +54,7 @@ public class LateFeesTest extends OnAFreshBusiness {
 
     @Test
     public void aFeeCannotBeChargedBeforeItsDay() {
-        long client = server.client("Too Soon", true);
+        ClientId client = server.client("Too Soon", true);
         server.issue(client, "100.00", "100%@1", null);
         ActView fee = acts(BEGIN.plusDays(30)).stream()
                 .filter(a -> a.kind().equals("fee"))
@@ -64,7 +66,7 @@ public class LateFeesTest extends OnAFreshBusiness {
 
     @Test
     public void aWaivedFeeGivesBackWhatWasPaidOnItAndIsWaivedOnce() {
-        long client = server.client("Waived", true);
+        ClientId client = server.client("Waived", true);
         server.issue(client, "100.00", "100%@1", null);
         for (int day = 1; day <= 9; day++) {
             forward(day);
@@ -79,14 +81,14 @@ public class LateFeesTest extends OnAFreshBusiness {
         assertThatThrownBy(() -> fees.waive(id, "again"))
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("waived already");
-        long next = server.issue(client, "50.00", "100%@3", null);
+        DocumentId next = server.issue(client, "50.00", "100%@3", null);
         assertThat(server.bean(Debts.class).of(next).get(0).open().getAmount()).isEqualByComparingTo("49.00");
         assertThat(agreement(client).holds()).isTrue();
     }
 
     @Test
     public void aPaymentDatedBeforeAFeePutsItUpForWaiving() {
-        long client = server.client("In Time", true);
+        ClientId client = server.client("In Time", true);
         server.issue(client, "100.00", "100%@1", null);
         for (int day = 1; day <= 11; day++) {
             forward(day);
@@ -103,12 +105,12 @@ public class LateFeesTest extends OnAFreshBusiness {
 
     @Test
     public void takingAnInvoiceBackWaivesItsFees() {
-        long client = server.client("Taken Back", true);
-        long invoice = server.issue(client, "100.00", "100%@1", null);
+        ClientId client = server.client("Taken Back", true);
+        DocumentId invoice = server.issue(client, "100.00", "100%@1", null);
         for (int day = 1; day <= 9; day++) {
             forward(day);
         }
-        server.bean(CreditNotes.class).write(invoice, CreditNotes.Wanted.rest("it was never ordered", false));
+        server.bean(Crediting.class).write(invoice, Crediting.Wanted.rest("it was never ordered", false));
         assertThat(owes(client)).isEqualTo("0.00");
         assertThat(agreement(client).holds()).isTrue();
         for (int day = 10; day <= 20; day++) {
@@ -123,25 +125,23 @@ public class LateFeesTest extends OnAFreshBusiness {
         server.registered(TaxRounding.PER_TAX, "BE0123456789");
         String high = server.tax("high", "21", "S", false, "");
         server.bean(Rates.class).note(new Rates.Rate("GBP", "2027-01-01", "1.1745"));
-        long client = server.client("Taxed", true);
+        ClientId client = server.client("Taxed", true);
         // Sums of a policy are in euros: 11.80 at 1.1745 is 10.05 pounds, 23.61 is 20.10.
         TypedLateFeePolicy policy = new TypedLateFeePolicy("flat", "11.80", "7", "days", "5", "23.61", "", false, true);
         InvoicesService invoices = server.bean(InvoicesService.class);
-        long invoice = invoices.issue(
-                        invoices.begin(
-                                new TypedDraft(
-                                        client,
-                                        "GBP",
-                                        "work",
-                                        "",
-                                        BEGIN.toString(),
-                                        "",
-                                        false,
-                                        List.of(new TypedLine("Work", "1", "", "100.00", "", List.of(high))),
-                                        List.of(new TypedTerm(false, "rest", "1")),
-                                        "",
-                                        policy),
-                                null),
+        DocumentId invoice = invoices.issue(
+                        invoices.begin(new TypedDraft(
+                                client,
+                                "GBP",
+                                "work",
+                                "",
+                                BEGIN.toString(),
+                                "",
+                                false,
+                                List.of(new TypedLine("Work", "1", "", "100.00", "", List.of(high))),
+                                List.of(new TypedTerm(false, "rest", "1")),
+                                "",
+                                policy)),
                         1)
                 .id();
         assertThat(invoices.document(invoices.invoice(invoice)).lateFee())
@@ -167,7 +167,7 @@ public class LateFeesTest extends OnAFreshBusiness {
         assertThat(pounds.byPostings()).isEqualTo(Money.parse("GBP 121.00"));
     }
 
-    private String taxPosted(long invoice) {
+    private String taxPosted(DocumentId invoice) {
         return server.jdbc()
                 .sql("SELECT SUM(amount_minor) FROM posting WHERE account = 'TAX' AND invoice_id = :id")
                 .param("id", invoice)
@@ -187,10 +187,10 @@ public class LateFeesTest extends OnAFreshBusiness {
 
     @Test
     public void thePolicyIsTheOneThatWasPrinted() {
-        long own = server.client("Own Policy", true);
+        ClientId own = server.client("Own Policy", true);
         server.bean(FeePolicies.class)
                 .setForClient(own, new TypedLateFeePolicy("flat", "3.50", "0", "once", "", "", "", false));
-        long invoice = server.issue(own, "100.00", "100%@1", null);
+        DocumentId invoice = server.issue(own, "100.00", "100%@1", null);
         server.bean(FeePolicies.class).setForClient(own, null);
         server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(TypedLateFeePolicy.none(), "1", false, 1));
         InvoicesService invoices = server.bean(InvoicesService.class);

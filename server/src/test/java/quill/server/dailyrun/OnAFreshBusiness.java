@@ -6,6 +6,7 @@ import java.util.List;
 import org.joda.money.CurrencyUnit;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
+import quill.core.id.ClientId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.server.Server;
 import quill.server.chasing.ActView;
@@ -59,11 +60,11 @@ class OnAFreshBusiness {
                 .single();
     }
 
-    String owes(long client) {
+    String owes(ClientId client) {
         return agreement(client).byPostings().getAmount().toPlainString();
     }
 
-    Debts.Agreement agreement(long client) {
+    Debts.Agreement agreement(ClientId client) {
         return server.bean(Debts.class).agreement(client, CurrencyUnit.EUR);
     }
 }

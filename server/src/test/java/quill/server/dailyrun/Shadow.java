@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import quill.core.id.ClientId;
 
 /** One client's debts and credit, reckoned a second time with plain numbers and none of the product's code. */
 final class Shadow {
@@ -13,7 +14,7 @@ final class Shadow {
             .thenComparing(d -> d.number)
             .thenComparingInt(d -> d.place);
 
-    final long id;
+    final ClientId id;
     final boolean hasAddress;
     final List<Debt> debts = new ArrayList<>();
     long credit;
@@ -23,7 +24,7 @@ final class Shadow {
     /** Why the day's list may differ from what was done: something happened to this client since the morning. */
     boolean touched;
 
-    Shadow(long id, boolean hasAddress) {
+    Shadow(ClientId id, boolean hasAddress) {
         this.id = id;
         this.hasAddress = hasAddress;
     }

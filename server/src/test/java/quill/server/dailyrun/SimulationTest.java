@@ -19,6 +19,8 @@ import org.joda.money.Money;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.ledger.OpenDebt;
 import quill.core.money.Amounts;
@@ -26,6 +28,7 @@ import quill.server.Server;
 import quill.server.books.BooksService;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Decisions;
+import quill.server.chasing.Muting;
 import quill.server.common.Json;
 import quill.server.debts.Debts;
 import quill.server.dispatch.ReminderLetter;
@@ -44,7 +47,7 @@ public class SimulationTest {
     private static final LocalTime HOUR = LocalTime.of(9, 0);
 
     private final Random random = new Random(Long.getLong("quill.seed", 2027));
-    private final Map<Long, Shadow> shadows = new LinkedHashMap<>();
+    private final Map<ClientId, Shadow> shadows = new LinkedHashMap<>();
     private final Set<String> letters = new HashSet<>();
     private final Map<LocalDate, List<Runnable>> later = new HashMap<>();
     private Server server;
@@ -63,7 +66,7 @@ public class SimulationTest {
         server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(TypedLateFeePolicy.none(), "10", false, 0));
         for (int i = 0; i < CLIENTS; i++) {
             boolean hasAddress = random.nextInt(20) > 0;
-            long id = server.client("Client " + i, hasAddress);
+            ClientId id = server.client("Client " + i, hasAddress);
             shadows.put(id, new Shadow(id, hasAddress));
         }
     }
@@ -105,7 +108,7 @@ public class SimulationTest {
         due(day).forEach(Runnable::run);
         someDecide(list, day);
         server.moveTo(day, HOUR);
-        Set<Long> reminded = catchUpInShadow(day, day);
+        Set<ClientId> reminded = catchUpInShadow(day, day);
         run.catchUp();
         compare(day, reminded);
         listEqualsLog(list, day);
@@ -113,8 +116,8 @@ public class SimulationTest {
     }
 
     /** What the run should do, reckoned before it does it. @return who should get a letter today */
-    private Set<Long> catchUpInShadow(LocalDate until, LocalDate today) {
-        Set<Long> reminded = new HashSet<>();
+    private Set<ClientId> catchUpInShadow(LocalDate until, LocalDate today) {
+        Set<ClientId> reminded = new HashSet<>();
         for (LocalDate day = lastRun.plusDays(1); !day.isAfter(until); day = day.plusDays(1)) {
             for (Shadow s : shadows.values()) {
                 fees += s.fees(day).size();
@@ -129,16 +132,16 @@ public class SimulationTest {
         return reminded;
     }
 
-    private void compare(LocalDate day, Set<Long> expected) {
-        Set<Long> actual = new HashSet<>();
+    private void compare(LocalDate day, Set<ClientId> expected) {
+        Set<ClientId> actual = new HashSet<>();
         server.jdbc().sql("""
                         SELECT what_key, client_id, reminder FROM message JOIN message_text t ON t.message_id = id
                          WHERE kind = 'reminder' AND made_on = :day
                         """).param("day", day).query(rs -> {
-            actual.add(rs.getLong("client_id"));
+            actual.add(new ClientId(rs.getLong("client_id")));
             if (letters.add(rs.getString("what_key"))) {
                 letterCount++;
-                truthful(shadows.get(rs.getLong("client_id")), rs.getString("reminder"));
+                truthful(shadows.get(new ClientId(rs.getLong("client_id"))), rs.getString("reminder"));
             }
         });
         if (!expected.isEmpty() || !actual.isEmpty()) {
@@ -208,7 +211,7 @@ public class SimulationTest {
         if (random.nextInt(6) == 0
                 && server.bean(quill.server.chasing.Chasing.class).of(one.id).isPresent()) {
             LocalDate until = day.plusDays(random.nextInt(20));
-            decisions.mute(one.id, until.toString());
+            server.bean(Muting.class).mute(one.id, until.toString());
             one.mutedUntil = until;
             one.touched = true;
         }
@@ -257,7 +260,7 @@ public class SimulationTest {
         String terms = parts ? "d40%@0 rest@" + (days + 1) : "100%@" + days;
         long total = 2_000 + random.nextInt(200_000);
         Shadow.Policy policy = random.nextInt(4) == 0 ? null : policy(total);
-        long id = server.issue(s.id, money(total), terms, typed(policy));
+        DocumentId id = server.issue(s.id, money(total), terms, typed(policy));
         String number = server.bean(InvoicesService.class).invoice(id).number();
         if (parts) {
             long deposit = (total * 40 + 50) / 100;
@@ -322,12 +325,12 @@ public class SimulationTest {
     private void booksAgree() {
         BooksService books = server.bean(BooksService.class);
         var byPostings = books.balancesByClient();
-        Map<Long, Money> credits = books.creditsOf(shadows.keySet(), CurrencyUnit.EUR);
-        Map<Long, List<OpenDebt>> open = server.bean(Debts.class)
+        Map<ClientId, Money> credits = books.creditsOf(shadows.keySet(), CurrencyUnit.EUR);
+        Map<ClientId, List<OpenDebt>> open = server.bean(Debts.class)
                 .openByClient(
                         server.jdbc()
                                 .sql("SELECT id FROM client")
-                                .query(Long.class)
+                                .query((rs, n) -> new ClientId(rs.getLong(1)))
                                 .list(),
                         CurrencyUnit.EUR);
         for (Shadow s : shadows.values()) {

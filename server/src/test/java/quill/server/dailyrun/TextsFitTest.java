@@ -8,12 +8,14 @@ import java.util.ArrayList;
 import java.util.List;
 import org.testng.annotations.Test;
 import quill.core.document.TypedDraft;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.schedule.TypedTerm;
 import quill.core.tax.TaxRounding;
 import quill.server.Server;
 import quill.server.invoices.InvoicesService;
-import quill.server.payments.PaymentsService;
+import quill.server.payments.Undoing;
 
 /** Texts that are put together of others fit where they are kept. */
 public class TextsFitTest {
@@ -31,7 +33,7 @@ public class TextsFitTest {
             for (int i = 1; i <= 5; i++) {
                 taxes.add(server.tax(i + LONG, String.valueOf(i), "S", false, ""));
             }
-            long client = server.client("Heavily Taxed", false);
+            ClientId client = server.client("Heavily Taxed", false);
             InvoicesService invoices = server.bean(InvoicesService.class);
             TypedDraft draft = new TypedDraft(
                     client,
@@ -45,7 +47,7 @@ public class TextsFitTest {
                     List.of(new TypedTerm(false, "100%", "0")),
                     "",
                     new TypedLateFeePolicy("percent", "1%", "7", "once", "", "", "", false, true));
-            invoices.issue(invoices.begin(draft, null), 1);
+            invoices.issue(invoices.begin(draft), 1);
             server.bean(quill.server.latefees.FeePolicies.class)
                     .change(new quill.server.latefees.FeePolicies.FeeSetting(
                             TypedLateFeePolicy.none(), "10", false, 0));
@@ -59,12 +61,10 @@ public class TextsFitTest {
     public void aReasonOf300LettersIsKept() {
         try (Server server = new Server()) {
             server.setUp(DAY);
-            long client = server.client("Long Reason", true);
-            long invoice = server.issue(client, "100.00", "100%@3", null);
+            ClientId client = server.client("Long Reason", true);
+            DocumentId invoice = server.issue(client, "100.00", "100%@3", null);
             long payment = server.pay(client, invoice, "40.00", DAY);
-            assertThat(server.bean(PaymentsService.class)
-                            .undo(payment, "r".repeat(300))
-                            .undoneWhy())
+            assertThat(server.bean(Undoing.class).undo(payment, "r".repeat(300)).undoneWhy())
                     .hasSize(300);
         }
     }

@@ -18,22 +18,23 @@ import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
-import quill.core.document.TypedDraft;
-import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
-import quill.core.schedule.TypedTerm;
 import quill.server.Server;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.Decisions;
+import quill.server.chasing.LeftToAPerson;
+import quill.server.chasing.ReminderLook;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
+import quill.server.documents.PageOpenings;
 import quill.server.invoices.InvoicesService;
-import quill.server.invoices.PageOpenings;
 import quill.server.latefees.FeePolicies;
 
 /** A letter is looked at before it goes, goes as the slip says, and can be called back for a while. */
@@ -42,10 +43,13 @@ public class CallingBackTest {
     private static final String TO = "new.client@clients.example";
     private GreenMail postRoom;
     private Path folder;
+    private Correspondence letters;
+    private LeftToAPerson left;
+    private ReminderLook looks;
     private Server server;
     private DispatchService dispatch;
     private CallingBack callingBack;
-    private long client;
+    private ClientId client;
 
     @BeforeMethod
     public void start() throws Exception {
@@ -67,6 +71,9 @@ public class CallingBackTest {
                 "--spring.mail.port=" + postRoom.getSmtp().getPort());
         dispatch = server.bean(DispatchService.class);
         callingBack = server.bean(CallingBack.class);
+        letters = server.bean(Correspondence.class);
+        left = server.bean(LeftToAPerson.class);
+        looks = server.bean(ReminderLook.class);
     }
 
     @AfterMethod(alwaysRun = true)
@@ -104,7 +111,7 @@ public class CallingBackTest {
 
     @Test
     public void anInvoiceThatIsCalledBackIsIssuedUnsentAndUnseenAfterARestartToo() {
-        long id = draft();
+        DocumentId id = draft();
         dispatch.issueAndSend(id, 1, new Slip(null, null, null, true, null));
         assertThat(sent()).isEmpty();
         server.close();
@@ -117,9 +124,8 @@ public class CallingBackTest {
         callingBack.leaveAtOnce();
         assertThat(sent()).as("neither the letter nor its copy").isEmpty();
         assertThat(server.bean(Withdrawals.class).isUnseen(id)).isTrue();
-        assertThat(dispatch.unsent(5)).extracting(i -> i.id()).containsExactly(id);
-        assertThat(dispatch.ofInvoice(id))
-                .allMatch(m -> m.calledBack() && m.state().equals("set aside"));
+        assertThat(server.bean(Unsent.class).latest(5)).extracting(i -> i.id()).containsExactly(id);
+        assertThat(letters.ofInvoice(id)).allMatch(m -> m.calledBack() && m.state() == MessageState.SET_ASIDE);
         server.bean(Withdrawals.class).takeBack(id, "a wrong price");
         dispatch.issueAndSend(id, server.bean(InvoicesService.class).invoice(id).version(), Slip.PLAIN);
         callingBack.leaveAtOnce();
@@ -130,7 +136,7 @@ public class CallingBackTest {
     @Test
     public void anInvoiceWhoseLetterHasNotLeftIsTakenBackWithItsLetter() {
         Withdrawals withdrawals = server.bean(Withdrawals.class);
-        long id = draft();
+        DocumentId id = draft();
         dispatch.issueAndSend(id, 1, new Slip(null, null, null, true, null));
         assertThat(withdrawals.isUnseen(id)).as("it waits").isTrue();
         withdrawals.takeBack(id, "a wrong price");
@@ -142,21 +148,21 @@ public class CallingBackTest {
                 .sql("UPDATE message SET state = 'failed' WHERE state = 'waiting'")
                 .update();
         assertThat(withdrawals.isUnseen(id)).as("it failed").isTrue();
-        assertThat(dispatch.needingSomebody()).hasSize(1);
+        assertThat(letters.needingSomebody()).hasSize(1);
         withdrawals.voidIt(id, "not wanted any more");
-        assertThat(dispatch.needingSomebody()).isEmpty();
+        assertThat(letters.needingSomebody()).isEmpty();
     }
 
     @Test
     public void anInvoiceThatALetterNamedOrWhosePageWasOpenedIsSeen() {
         Withdrawals withdrawals = server.bean(Withdrawals.class);
         InvoicesService invoices = server.bean(InvoicesService.class);
-        long mailed = draft();
+        DocumentId mailed = draft();
         dispatch.issueAndSend(mailed, 1, Slip.PLAIN);
         callingBack.leaveAtOnce();
         assertThat(sent()).hasSize(1);
         assertThat(withdrawals.isUnseen(mailed)).isFalse();
-        long named = server.issue(client, "10.00", "100%@30", null);
+        DocumentId named = server.issue(client, "10.00", "100%@30", null);
         assertThat(withdrawals.isUnseen(named)).isTrue();
         server.jdbc()
                 .sql("INSERT INTO message_about (message_id, invoice_id) SELECT MAX(id), :id FROM message")
@@ -167,12 +173,12 @@ public class CallingBackTest {
                 .isFalse();
         assertThatThrownBy(() -> withdrawals.takeBack(named, "a wrong price"))
                 .hasMessageContaining("only a credit note");
-        long opened = server.issue(client, "20.00", "100%@30", null);
-        Invoice asItWas = invoices.invoice(opened);
+        DocumentId opened = server.issue(client, "20.00", "100%@30", null);
+        Document asItWas = invoices.invoice(opened);
         server.bean(PageOpenings.class).opened(asItWas);
         assertThat(withdrawals.isUnseen(opened)).isFalse();
-        long taken = server.issue(client, "30.00", "100%@30", null);
-        Invoice before = invoices.invoice(taken);
+        DocumentId taken = server.issue(client, "30.00", "100%@30", null);
+        Document before = invoices.invoice(taken);
         withdrawals.takeBack(taken, "a wrong price");
         assertThatThrownBy(() -> server.bean(PageOpenings.class).opened(before))
                 .as("opened in the moment in which it was taken back")
@@ -181,7 +187,7 @@ public class CallingBackTest {
 
     @Test
     public void whatHasLeftCannotBeCalledBack() {
-        long id = draft();
+        DocumentId id = draft();
         dispatch.issueAndSend(id, 1, null);
         long letter = callingBack.leaving().get(0).id();
         callingBack.leaveAtOnce();
@@ -191,13 +197,13 @@ public class CallingBackTest {
                 .hasMessageContaining("it is sent");
         long payment = server.pay(client, id, "10.00", BEGIN);
         assertThat(payment).isPositive();
-        long receipt = dispatch.ofInvoice(id).get(0).id();
+        long receipt = letters.ofInvoice(id).get(0).id();
         assertThatThrownBy(() -> callingBack.callBack(receipt)).hasMessageContaining("receipt says what is booked");
     }
 
     @Test
     public void theSlipChangesAddressSubjectAndLineThisOnceAndACopyIsAMessageOfItsOwn() {
-        long id = draft();
+        DocumentId id = draft();
         Slip slip = new Slip("other@clients.example", "About the tuning", "See you on Monday.", true, null);
         LetterLook.Look look = lookAt(id, 1, slip);
         assertThat(look.to()).isEqualTo("other@clients.example");
@@ -214,12 +220,14 @@ public class CallingBackTest {
                 .containsExactlyInAnyOrder(
                         "other@clients.example: About the tuning",
                         "post@workshop.example: Copy, sent to other@clients.example: About the tuning");
-        assertThat(dispatch.ofInvoice(id)).extracting(Message::kind).containsExactlyInAnyOrder("invoice", "copy");
+        assertThat(letters.ofInvoice(id))
+                .extracting(Message::kind)
+                .containsExactlyInAnyOrder(MessageKind.INVOICE, MessageKind.COPY);
     }
 
     @Test
     public void nothingElseGoesThanWhatWasLookedAt() {
-        long id = server.issue(client, "100.00", "100%@5", null);
+        DocumentId id = server.issue(client, "100.00", "100%@5", null);
         LetterLook.Look look = server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
         server.pay(client, id, "40.00", BEGIN);
         assertThatThrownBy(() -> dispatch.sendAgain(id, "key-number-1", new Slip(null, null, null, false, look.seen())))
@@ -237,7 +245,7 @@ public class CallingBackTest {
     @Test
     public void aClientWithoutAnAddressCanBeSentToOnceAndABadSlipIsRefusedByField() {
         client = server.client("No Address", false);
-        long id = draft();
+        DocumentId id = draft();
         assertThat(lookAt(id, 1, null).to()).isEmpty();
         assertThatThrownBy(() -> dispatch.issueAndSend(id, 1, null)).isInstanceOf(RefusedException.class);
         Slip bad = new Slip("not an address", "two\nlines", "x".repeat(501), false, null);
@@ -258,7 +266,7 @@ public class CallingBackTest {
         Decisions decisions = server.bean(Decisions.class);
         ActView act = next();
         decisions.keepBack(act.key(), client);
-        LetterLook.Look look = decisions.lookAt(act.key(), client, new Slip(null, null, "A line.", false, null));
+        LetterLook.Look look = looks.lookAt(act.key(), client, new Slip(null, null, "A line.", false, null));
         assertThat(look.text()).contains("A line.\n\n").contains("100.00");
         assertThat(next()).as("looking sends nothing").isEqualTo(keptBack(act));
         decisions.doNow(act.key(), client, new Slip(null, null, "A line.", true, look.seen()));
@@ -267,7 +275,7 @@ public class CallingBackTest {
                 .isEmpty();
         callingBack.callBack(callingBack.leaving().get(0).id());
         assertThat(next()).isEqualTo(keptBack(act));
-        assertThat(dispatch.reminders(List.of(client), BEGIN))
+        assertThat(letters.reminders(List.of(client), BEGIN))
                 .as("in no history of letters")
                 .isEmpty();
         assertThat(server.bean(Chasing.class).of(client).orElseThrow().remindedOn())
@@ -293,13 +301,13 @@ public class CallingBackTest {
         server.bean(DailyRun.class).catchUp();
         callingBack.leaveAtOnce();
         assertThat(sent()).as("it does not go by itself").isEmpty();
-        assertThat(chasing.keptBack(9)).extracting(k -> k.key()).containsExactly(act.key());
+        assertThat(left.keptBack(9)).extracting(k -> k.key()).containsExactly(act.key());
 
-        assertThat(decisions.lookAt(act.key(), client, null).text()).contains("100.00");
+        assertThat(looks.lookAt(act.key(), client, null).text()).contains("100.00");
         decisions.doNow(act.key(), client, null);
-        assertThat(chasing.keptBack(9)).isEmpty();
+        assertThat(left.keptBack(9)).isEmpty();
         callingBack.callBack(callingBack.leaving().get(0).id());
-        assertThat(chasing.keptBack(9))
+        assertThat(left.keptBack(9))
                 .as("called back, it is in sight as before, and does not go by itself")
                 .extracting(k -> k.key())
                 .containsExactly(act.key());
@@ -316,15 +324,15 @@ public class CallingBackTest {
     public void whatWasKeptBackAndIsPaidOrLetBeIsDoneWith() {
         Decisions decisions = server.bean(Decisions.class);
         Chasing chasing = server.bean(Chasing.class);
-        long invoice = server.issue(client, "100.00", "100%@0", null);
+        DocumentId invoice = server.issue(client, "100.00", "100%@0", null);
         server.moveTo(BEGIN.plusDays(2), LocalTime.of(8, 0));
         ActView act = next();
         decisions.keepBack(act.key(), client);
         server.moveTo(act.on(), LocalTime.of(9, 1));
         server.bean(DailyRun.class).catchUp();
-        assertThat(chasing.keptBack(9)).hasSize(1);
+        assertThat(left.keptBack(9)).hasSize(1);
         server.pay(client, invoice, "100.00", act.on());
-        assertThat(chasing.keptBack(9)).isEmpty();
+        assertThat(left.keptBack(9)).isEmpty();
         assertThatThrownBy(() -> decisions.doNow(act.key(), client, null))
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("Nothing is to be asked");
@@ -358,24 +366,12 @@ public class CallingBackTest {
         return server.bean(ClientsService.class).client(client).email();
     }
 
-    private LetterLook.Look lookAt(long id, int version, Slip slip) {
+    private LetterLook.Look lookAt(DocumentId id, int version, Slip slip) {
         return server.bean(LetterLook.class).at(address(), slip, s -> dispatch.issueToLook(id, version, s));
     }
 
-    private long draft() {
-        TypedDraft draft = new TypedDraft(
-                client,
-                "EUR",
-                "work",
-                "",
-                BEGIN.toString(),
-                "",
-                false,
-                List.of(new TypedLine("Work", "1", "", "100.00", "", List.of("none"))),
-                List.of(new TypedTerm(false, "100%", "30")),
-                "",
-                null);
-        return server.bean(InvoicesService.class).begin(draft, null);
+    private DocumentId draft() {
+        return server.draft(client, "Work", "100.00", "100%@30", null);
     }
 
     /** What has reached the mail server after one more round, as address and subject. */

@@ -19,6 +19,7 @@ import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.core.id.ClientId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.server.Server;
 import quill.server.business.Business;
@@ -30,7 +31,7 @@ import quill.server.latefees.FeePolicies;
 public class ReminderLetterTest {
     private static final LocalDate BEGIN = LocalDate.of(2027, 3, 1);
     private Server server;
-    private long client;
+    private ClientId client;
 
     @BeforeMethod
     public void start() {
@@ -81,7 +82,7 @@ public class ReminderLetterTest {
                 .sql("SELECT MAX(id) FROM message")
                 .query(Long.class)
                 .single();
-        ReminderLetter letter = server.bean(DispatchService.class).reminderLetter(id);
+        ReminderLetter letter = server.bean(Correspondence.class).reminderLetter(id);
         String text = textOf(server.bean(PdfMaking.class).reminder(letter));
         assertThat(text)
                 .contains("Test Workshop")

@@ -21,6 +21,8 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.Server;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
@@ -83,7 +85,7 @@ public class ScriptsTest {
     public void whatNoFontHasIsNamedBesideItsField() {
         assertThat(Fonts.missingFor("Plain 東京 עברית 𓀀 Ελλάδα")).isEqualTo("𓀀");
         assertThatThrownBy(() -> server.bean(ClientsService.class)
-                        .make(new Client(0, "Ibis 𓀀", "", "a@clients.example", "There 2", "", 1)))
+                        .make(new Client(ClientId.NEW, "Ibis 𓀀", "", "a@clients.example", "There 2", "", 1)))
                 .isInstanceOfSatisfying(
                         RefusedException.class,
                         e -> assertThat(e.problems()).extracting(Problem::field).containsExactly("name"));
@@ -98,10 +100,10 @@ public class ScriptsTest {
     }
 
     private PDDocument paper(String name) throws Exception {
-        long client = server.bean(ClientsService.class)
-                .make(new Client(0, name, "", "a@clients.example", "There 2", "", 1))
+        ClientId client = server.bean(ClientsService.class)
+                .make(new Client(ClientId.NEW, name, "", "a@clients.example", "There 2", "", 1))
                 .id();
-        long id = server.issue(client, name, "10.00", "100%@0", null);
+        DocumentId id = server.issue(client, name, "10.00", "100%@0", null);
         return Loader.loadPDF(server.bean(PdfMaking.class)
                 .invoice(server.bean(InvoicesService.class).invoice(id), false));
     }

@@ -17,17 +17,21 @@ import org.springframework.security.core.context.SecurityContextHolder;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.server.Server;
 import quill.server.audit.Happenings;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.Decisions;
+import quill.server.chasing.LeftToAPerson;
+import quill.server.chasing.Muting;
 import quill.server.common.ConflictException;
+import quill.server.creditnotes.Crediting;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
-import quill.server.invoices.CreditNotes;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.latefees.FeePolicies;
 
@@ -35,7 +39,7 @@ import quill.server.latefees.FeePolicies;
 public class TrueLettersTest {
     private static final LocalDate BEGIN = LocalDate.of(2027, 3, 1);
     private Server server;
-    private long client;
+    private ClientId client;
 
     @BeforeMethod
     public void start() {
@@ -69,7 +73,7 @@ public class TrueLettersTest {
     @Test
     public void aReceiptNamesWhatTheRestSettledThoughThePayerNamedAnotherInvoice() {
         server.issue(client, "50.00", "100%@5", null);
-        long named = server.issue(client, "20.00", "100%@9", null);
+        DocumentId named = server.issue(client, "20.00", "100%@9", null);
         server.pay(client, named, "60.00", BEGIN);
         assertThat(last("text"))
                 .contains("€20.00 for invoice 2027-0002, €40.00 for invoice 2027-0001.")
@@ -78,7 +82,7 @@ public class TrueLettersTest {
 
     @Test
     public void aLetterNamesOnlyWaysToPayThatThereAre() {
-        long invoice = server.issue(client, "100.00", "100%@5", null);
+        DocumentId invoice = server.issue(client, "100.00", "100%@5", null);
         DispatchService dispatch = server.bean(DispatchService.class);
         dispatch.sendAgain(invoice, "key-number-1");
         assertThat(last("text"))
@@ -95,7 +99,7 @@ public class TrueLettersTest {
 
     @Test
     public void sinceWhenIsSaidOfOneDebtNotOfASumOfSeveral() {
-        long late = server.issue(client, "500.00", "100%@5", null);
+        DocumentId late = server.issue(client, "500.00", "100%@5", null);
         server.issue(client, "311.50", "100%@8", null);
         server.pay(client, late, "84.00", BEGIN);
         runTo(8);
@@ -129,22 +133,23 @@ public class TrueLettersTest {
 
     @Test
     public void theLastOfSeveralCreditNotesTakesBackTheRest() {
-        long invoice = server.issue(client, "100.00", "100%@10", null);
+        DocumentId invoice = server.issue(client, "100.00", "100%@10", null);
         DispatchService dispatch = server.bean(DispatchService.class);
-        dispatch.credit(invoice, new CreditNotes.Wanted("amount", "a key", List.of(), List.of(), "30.00", false));
+        server.bean(MoneyLetters.class)
+                .credit(invoice, new Crediting.Wanted("amount", "a key", List.of(), List.of(), "30.00", false));
         assertThat(last("text"))
                 .contains("takes back a part of invoice 2027-0001, €30.00: a key.")
                 .contains("€70.00 is still to be paid for invoice 2027-0001.");
-        dispatch.credit(invoice, CreditNotes.Wanted.rest("all else", false));
+        server.bean(MoneyLetters.class).credit(invoice, Crediting.Wanted.rest("all else", false));
         assertThat(last("text")).contains("takes back the rest of invoice 2027-0001, €70.00");
-        long other = server.issue(client, "10.00", "100%@10", null);
-        dispatch.credit(other, CreditNotes.Wanted.rest("all", false));
+        DocumentId other = server.issue(client, "10.00", "100%@10", null);
+        server.bean(MoneyLetters.class).credit(other, Crediting.Wanted.rest("all", false));
         assertThat(last("text")).contains("takes back the whole of invoice 2027-0002, €10.00");
     }
 
     @Test
     public void aPaperThatIsPrintedLaterSaysWhatIsOpenAndAsOfWhen() throws Exception {
-        long invoice = server.issue(client, "400.00", "20%@5 rest@9", null);
+        DocumentId invoice = server.issue(client, "400.00", "20%@5 rest@9", null);
         assertThat(paper(invoice)).doesNotContain("As of");
         server.moveTo(BEGIN.plusDays(2), LocalTime.of(9, 0));
         server.pay(client, invoice, "180.00", BEGIN.plusDays(2));
@@ -171,32 +176,39 @@ public class TrueLettersTest {
         server.issue(client, "100.00", "100%@1", null);
         Chasing chasing = server.bean(Chasing.class);
         runTo(14);
-        assertThat(chasing.unanswered(BEGIN.plusDays(14), 40)).isEmpty();
+        assertThat(server.bean(LeftToAPerson.class).unanswered(BEGIN.plusDays(14), 40))
+                .isEmpty();
         runTo(15); // the final letter, fourteen days after
-        List<Chasing.Unanswered> waiting = chasing.unanswered(BEGIN.plusDays(15), 40);
+        List<LeftToAPerson.Unanswered> waiting =
+                server.bean(LeftToAPerson.class).unanswered(BEGIN.plusDays(15), 40);
         assertThat(waiting).hasSize(1);
         assertThat(waiting.get(0).sum().toString()).isEqualTo("EUR 100.00");
         runTo(60);
-        assertThat(chasing.unanswered(BEGIN.plusDays(60), 40)).hasSize(1);
-        server.bean(Decisions.class).mute(client, BEGIN.plusDays(70).toString());
-        assertThat(chasing.unanswered(BEGIN.plusDays(60), 40)).isEmpty();
-        assertThat(chasing.unanswered(BEGIN.plusDays(71), 40)).hasSize(1);
+        assertThat(server.bean(LeftToAPerson.class).unanswered(BEGIN.plusDays(60), 40))
+                .hasSize(1);
+        server.bean(Muting.class).mute(client, BEGIN.plusDays(70).toString());
+        assertThat(server.bean(LeftToAPerson.class).unanswered(BEGIN.plusDays(60), 40))
+                .isEmpty();
+        assertThat(server.bean(LeftToAPerson.class).unanswered(BEGIN.plusDays(71), 40))
+                .hasSize(1);
         server.pay(client, null, "100.00", BEGIN.plusDays(60));
-        assertThat(chasing.unanswered(BEGIN.plusDays(71), 40)).isEmpty();
+        assertThat(server.bean(LeftToAPerson.class).unanswered(BEGIN.plusDays(71), 40))
+                .isEmpty();
     }
 
     @Test
     public void anInvoiceThatWasIssuedButNeverSentIsNamedUntilItIsSentOrGivenOtherwise() {
-        long mailed = server.issue(client, "100.00", "100%@10", null);
-        long given = server.issue(client, "20.00", "100%@10", null);
-        long paid = server.issue(client, "3.00", "100%@10", null);
+        DocumentId mailed = server.issue(client, "100.00", "100%@10", null);
+        DocumentId given = server.issue(client, "20.00", "100%@10", null);
+        DocumentId paid = server.issue(client, "3.00", "100%@10", null);
         DispatchService dispatch = server.bean(DispatchService.class);
-        assertThat(dispatch.unsent(9)).extracting(Invoice::id).containsExactly(paid, given, mailed);
+        assertThat(server.bean(Unsent.class).latest(9)).extracting(Document::id).containsExactly(paid, given, mailed);
         dispatch.sendAgain(mailed, "key-number-1");
-        dispatch.givenOtherwise(given);
+        server.bean(Unsent.class).givenOtherwise(given);
         server.pay(client, paid, "3.00", BEGIN);
-        assertThat(dispatch.unsent(9)).isEmpty();
-        assertThatThrownBy(() -> dispatch.givenOtherwise(given)).isInstanceOf(ConflictException.class);
+        assertThat(server.bean(Unsent.class).latest(9)).isEmpty();
+        assertThatThrownBy(() -> server.bean(Unsent.class).givenOtherwise(given))
+                .isInstanceOf(ConflictException.class);
     }
 
     @Test
@@ -206,7 +218,7 @@ public class TrueLettersTest {
         try {
             server.bean(org.springframework.mail.javamail.JavaMailSenderImpl.class)
                     .setPort(mail.getSmtp().getPort());
-            long invoice = server.issue(client, "100.00", "100%@3", null);
+            DocumentId invoice = server.issue(client, "100.00", "100%@3", null);
             SecurityContextHolder.getContext()
                     .setAuthentication(new UsernamePasswordAuthenticationToken("Odile", null, List.of()));
             server.bean(DispatchService.class).sendAgain(invoice, "key-number-1");
@@ -220,7 +232,7 @@ public class TrueLettersTest {
             assertThat(sent[1].getHeader("Auto-Submitted")).containsExactly("auto-generated");
             assertThat(sent[0].getMessageID()).endsWith("@workshop.example>");
             assertThat(server.bean(Happenings.class).ofInvoice(invoice))
-                    .extracting(h -> h.who() + ": " + h.what().replaceAll(" to .*", ""))
+                    .extracting(h -> h.who().words() + ": " + h.what().replaceAll(" to .*", ""))
                     .startsWith("by itself: Sent")
                     .contains("Odile: Sent");
         } finally {
@@ -236,7 +248,7 @@ public class TrueLettersTest {
         }
     }
 
-    private String paper(long invoice) throws Exception {
+    private String paper(DocumentId invoice) throws Exception {
         byte[] pdf = server.bean(PdfMaking.class)
                 .invoice(server.bean(InvoicesService.class).invoice(invoice), false);
         try (PDDocument document = Loader.loadPDF(pdf)) {

@@ -8,6 +8,7 @@ import java.util.List;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+import quill.core.id.ClientId;
 import quill.server.Server;
 import quill.server.dailyrun.DailyRun;
 
@@ -15,7 +16,7 @@ import quill.server.dailyrun.DailyRun;
 public class WaitingReminderTest {
     private static final LocalDate BEGIN = LocalDate.of(2027, 3, 1);
     private Server server;
-    private long client;
+    private ClientId client;
 
     @BeforeMethod
     public void start() {

@@ -10,14 +10,16 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.catalogue.TypedItem;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.money.DecimalMark;
 import quill.server.Caller;
 import quill.server.Server;
 import quill.server.catalogue.CatalogueService;
 import quill.server.clients.ClientsService;
 import quill.server.common.Findable;
+import quill.server.creditnotes.Crediting;
 import quill.server.finding.FindingRepository.Found;
-import quill.server.invoices.CreditNotes;
 import quill.server.invoices.InvoicesService;
 import quill.server.people.PeopleService;
 
@@ -27,8 +29,8 @@ public class FindingTest {
     private Server server;
     private FindingService finding;
     private Caller caller;
-    private long client;
-    private long invoice;
+    private ClientId client;
+    private DocumentId invoice;
 
     @BeforeClass
     public void start() {
@@ -89,23 +91,24 @@ public class FindingTest {
     @Test
     public void whatChangesOrGoesIsFoundAsItIs() {
         InvoicesService invoices = server.bean(InvoicesService.class);
-        long other = server.client("Wren Hall", true);
-        long draft = invoices.begin(invoices.typed(invoices.invoice(invoice)).forClient(other), null);
-        assertThat(find("draft wren")).extracting(Found::id).contains(draft);
+        ClientId other = server.client("Wren Hall", true);
+        DocumentId draft =
+                invoices.begin(invoices.typed(invoices.invoice(invoice)).forClient(other));
+        assertThat(find("draft wren")).extracting(Found::id).contains(draft.value());
         invoices.discard(draft, 1);
         assertThat(find("draft wren")).isEmpty();
 
         var clients = server.bean(ClientsService.class);
-        long issued = server.issue(other, "Tuning", "77", "rest@30", null);
+        DocumentId issued = server.issue(other, "Tuning", "77", "rest@30", null);
         assertThat(caller.post("/api/clients/" + other + "/merging", "{\"version\":1,\"into\":" + client + "}")
                         .statusCode())
                 .isEqualTo(200);
         assertThat(find("wren")).extracting(Found::kind).doesNotContain(Findable.CLIENT);
-        assertThat(find("kestrel 77.00")).extracting(Found::id).contains(issued);
+        assertThat(find("kestrel 77.00")).extracting(Found::id).contains(issued.value());
         assertThat(clients.client(other).id()).isEqualTo(client);
 
-        long note = server.bean(CreditNotes.class)
-                .write(issued, CreditNotes.Wanted.rest("a broken hinge", false))
+        DocumentId note = server.bean(Crediting.class)
+                .write(issued, Crediting.Wanted.rest("a broken hinge", false))
                 .note()
                 .id();
         assertThat(find("hinge"))
@@ -150,7 +153,7 @@ public class FindingTest {
     @Test
     public void thePageOfADraftIsShownAsItWouldBeAndNothingIsIssuedByLooking() {
         InvoicesService invoices = server.bean(InvoicesService.class);
-        long draft = invoices.begin(invoices.typed(invoices.invoice(invoice)), null);
+        DocumentId draft = invoices.begin(invoices.typed(invoices.invoice(invoice)));
         String path = "/api/invoices/" + draft + "/client-page";
         String page = caller.post(path, "{\"version\":1}").body();
         assertThat(page).contains("Soundboard repair").contains("\"amount\":\"1858.40\"");

@@ -9,10 +9,11 @@ import java.util.Random;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedExtra;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
 import quill.core.schedule.TypedTerm;
 
 /** Drafts made up by chance that EN 16931 can carry: every category, both places of tax, two currencies. */
-record MadeUp(Map<String, String> taxes, long plain, long abroad, long exempt, LocalDate today) {
+record MadeUp(Map<String, String> taxes, ClientId plain, ClientId abroad, ClientId exempt, LocalDate today) {
     TypedDraft next(Random random, int number) {
         List<String> kinds = switch (number % 10) {
             case 6 -> List.of("reverse");
@@ -21,7 +22,7 @@ record MadeUp(Map<String, String> taxes, long plain, long abroad, long exempt, L
             case 9 -> List.of("out");
             default -> List.of("high", "low", "odd", "zero", "free");
         };
-        long client = number % 10 == 6 || number % 10 == 7 ? abroad : number % 11 == 0 ? exempt : plain;
+        ClientId client = number % 10 == 6 || number % 10 == 7 ? abroad : number % 11 == 0 ? exempt : plain;
         List<TypedLine> lines = new ArrayList<>();
         for (int n = 1 + random.nextInt(6); n > 0; n--) {
             lines.add(line(random, pick(random, kinds)));

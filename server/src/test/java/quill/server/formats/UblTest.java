@@ -17,6 +17,8 @@ import quill.core.document.DocumentReckoning;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedExtra;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.schedule.TypedTerm;
 import quill.core.tax.TaxRounding;
 import quill.server.Server;
@@ -27,10 +29,11 @@ import quill.server.clients.Client;
 import quill.server.clients.ClientMore;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
+import quill.server.creditnotes.CreditNotes;
+import quill.server.creditnotes.Crediting;
 import quill.server.dispatch.PdfMaking;
-import quill.server.invoices.Attachments;
-import quill.server.invoices.CreditNotes;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Attachments;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 
 /** Issued invoices and credit notes as UBL, against the official rules; and read back. */
@@ -39,8 +42,8 @@ public class UblTest {
             null, "", "", "Hall 4\n75001 Elsewhere", "", null, null, List.of(), List.of(), "", List.of());
     private Server server;
     private final Map<String, String> taxes = new java.util.HashMap<>();
-    private long plain;
-    private long abroad;
+    private ClientId plain;
+    private ClientId abroad;
     private MadeUp made;
 
     @BeforeClass
@@ -70,7 +73,7 @@ public class UblTest {
         server.bean(Rates.class).note(new Rates.Rate("KWD", "", "3.01"));
         plain = client("Plain Buyer", "", "", null);
         abroad = client("Buyer Abroad", "FR12345678901", "FR", null);
-        long exempt = client("Exempt Buyer", "", "BE", "EX-44");
+        ClientId exempt = client("Exempt Buyer", "", "BE", "EX-44");
         made = new MadeUp(
                 taxes, plain, abroad, exempt, server.bean(BusinessClock.class).today());
     }
@@ -80,10 +83,10 @@ public class UblTest {
         server.close();
     }
 
-    private long client(String name, String number, String country, String certificate) {
+    private ClientId client(String name, String number, String country, String certificate) {
         return server.bean(ClientsService.class)
                 .make(new Client(
-                        0,
+                        ClientId.NEW,
                         name,
                         "",
                         "buyer@buyer.example",
@@ -106,7 +109,7 @@ public class UblTest {
             if (i % 100 == 50) {
                 server.registered(i % 200 == 50 ? TaxRounding.PER_LINE : TaxRounding.PER_TAX, "BE0123456789");
             }
-            Invoice invoice = issued(random, i);
+            Document invoice = issued(random, i);
             documents += keepsTheRules(server.bean(Formats.class).invoice(invoice.id()), invoice, "invoice " + i);
             if (i % 3 == 0) {
                 documents += credit(random, invoice);
@@ -115,7 +118,7 @@ public class UblTest {
         assertThat(documents).isGreaterThanOrEqualTo(700);
     }
 
-    private static int keepsTheRules(byte[] ubl, Invoice invoice, String what) throws Exception {
+    private static int keepsTheRules(byte[] ubl, Document invoice, String what) throws Exception {
         assertThat(Rules.errors(ubl))
                 .as(what + " " + invoice.number() + "\n" + new String(ubl, StandardCharsets.UTF_8))
                 .isEmpty();
@@ -126,23 +129,25 @@ public class UblTest {
         return 1;
     }
 
-    private int credit(Random random, Invoice invoice) throws Exception {
+    private int credit(Random random, Document invoice) throws Exception {
         CreditNotes notes = server.bean(CreditNotes.class);
         int written = 0;
         if (random.nextBoolean()) {
             BigDecimal part = BigDecimal.valueOf(Math.max(1, invoice.totalMinor() / 3), 2);
-            CreditNotes.Wanted some =
-                    new CreditNotes.Wanted("amount", "a third", List.of(), List.of(), part.toPlainString(), false);
+            Crediting.Wanted some =
+                    new Crediting.Wanted("amount", "a third", List.of(), List.of(), part.toPlainString(), false);
             written += keepsTheRules(
                     server.bean(Formats.class)
-                            .creditNote(notes.write(invoice.id(), some).note()),
+                            .creditNote(server.bean(Crediting.class)
+                                    .write(invoice.id(), some)
+                                    .note()),
                     invoice,
                     "part");
         } else {
-            CreditNotes.Wanted line = new CreditNotes.Wanted(
+            Crediting.Wanted line = new Crediting.Wanted(
                     "lines",
                     "one line",
-                    List.of(new CreditNotes.TypedPart(
+                    List.of(new Crediting.TypedPart(
                             0,
                             server.bean(InvoicesService.class)
                                     .document(invoice)
@@ -155,17 +160,20 @@ public class UblTest {
             try {
                 written += keepsTheRules(
                         server.bean(Formats.class)
-                                .creditNote(notes.write(invoice.id(), line).note()),
+                                .creditNote(server.bean(Crediting.class)
+                                        .write(invoice.id(), line)
+                                        .note()),
                         invoice,
                         "line");
             } catch (RefusedException e) {
                 assertThat(e.problems()).isNotEmpty();
             }
         }
-        if (notes.wholeOf(invoice.id()).isEmpty()) {
+        if (!notes.isTakenBack(invoice.id())) {
             written += keepsTheRules(
                     server.bean(Formats.class)
-                            .creditNote(notes.write(invoice.id(), CreditNotes.Wanted.rest("the rest", false))
+                            .creditNote(server.bean(Crediting.class)
+                                    .write(invoice.id(), Crediting.Wanted.rest("the rest", false))
                                     .note()),
                     invoice,
                     "rest");
@@ -173,11 +181,11 @@ public class UblTest {
         return written;
     }
 
-    private Invoice issued(Random random, int number) {
+    private Document issued(Random random, int number) {
         InvoicesService invoices = server.bean(InvoicesService.class);
         while (true) {
             TypedDraft draft = made.next(random, number);
-            long id = invoices.begin(draft, null);
+            DocumentId id = invoices.begin(draft);
             try {
                 return invoices.issue(id, 1);
             } catch (RefusedException e) {
@@ -201,7 +209,7 @@ public class UblTest {
                         rounding == TaxRounding.PER_LINE ? "0.07" : "100",
                         "",
                         kinds.stream().map(taxes::get).toList()));
-        long id = issued(abroad, currency, "work", lines);
+        DocumentId id = issued(abroad, currency, "work", lines);
         server.registered(TaxRounding.PER_TAX, "BE0123456789");
         assertThatThrownBy(() -> server.bean(Formats.class).invoice(id))
                 .isInstanceOf(RefusedException.class)
@@ -227,29 +235,29 @@ public class UblTest {
                 .map(p -> new TypedLine("Work", "1", "", p, "", List.of(taxes.get("high"))))
                 .toList();
         server.bean(Rates.class).note(new Rates.Rate("JPY", "", "0.0061"));
-        long id = issued(abroad, "JPY", "work", lines);
+        DocumentId id = issued(abroad, "JPY", "work", lines);
         server.registered(TaxRounding.PER_TAX, "BE0123456789");
         byte[] ubl = server.bean(Formats.class).invoice(id);
         assertThat(Rules.errors(ubl)).isEmpty();
         assertThat(new String(ubl, StandardCharsets.UTF_8)).contains(">3<");
-        CreditNotes.Written note = server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("a slip", false));
+        Crediting.Written note = server.bean(Crediting.class).write(id, Crediting.Wanted.rest("a slip", false));
         assertThat(Rules.errors(server.bean(Formats.class).creditNote(note.note())))
                 .isEmpty();
     }
 
     @Test(priority = 1)
     public void anUnknownCountryIsRefused() {
-        long somewhere = server.bean(ClientsService.class)
-                .make(new Client(0, "No Country", "", "", "", "", 1))
+        ClientId somewhere = server.bean(ClientsService.class)
+                .make(new Client(ClientId.NEW, "No Country", "", "", "", "", 1))
                 .id();
-        long id = issued(somewhere, "EUR", "", work("Work"));
+        DocumentId id = issued(somewhere, "EUR", "", work("Work"));
         assertThatThrownBy(() -> server.bean(Formats.class).invoice(id)).hasMessageContaining("(BR-11)");
     }
 
     /** Pasted text may bring along what neither paper nor XML has a place for; the invoice goes out all the same. */
     @Test(priority = 1)
     public void whatCannotBePrintedIsABlank() throws Exception {
-        long id = issued(plain, "EUR", "a\u0000b\u001fc\u007fd\uffffe", work("W\u0001ork"));
+        DocumentId id = issued(plain, "EUR", "a\u0000b\u001fc\u007fd\uffffe", work("W\u0001ork"));
         byte[] ubl = server.bean(Formats.class).invoice(id);
         assertThat(Rules.errors(ubl)).isEmpty();
         assertThat(new String(ubl, StandardCharsets.UTF_8))
@@ -287,15 +295,15 @@ public class UblTest {
                 "",
                 Map.of(),
                 null);
-        long id = invoices.begin(draft, null);
+        DocumentId id = invoices.begin(draft);
         server.bean(Attachments.class).add(id, "plan.pdf", "%PDF-1.7\n%x".getBytes(StandardCharsets.US_ASCII));
-        Invoice issued = invoices.issue(id, 1);
+        Document issued = invoices.issue(id, 1);
         byte[] ubl = server.bean(Formats.class).invoice(id);
         assertThat(Rules.errors(ubl)).isEmpty();
         assertThat(new String(ubl, StandardCharsets.UTF_8)).contains("plan.pdf", "mimeCode=\"application/pdf\"");
         Formats.Imported imported = server.bean(Formats.class).importUbl(ubl);
         assertThat(imported.said()).isEmpty();
-        Invoice read = invoices.invoice(imported.draftId());
+        Document read = invoices.invoice(imported.draftId());
         assertThat(read.totalMinor()).isEqualTo(issued.totalMinor());
         assertThat(read.clientId()).isEqualTo(plain);
         assertThat(invoices.typed(read).lines()).extracting(TypedLine::unit).containsExactly("", "h");
@@ -356,7 +364,7 @@ public class UblTest {
     }
 
     /** Issues a plain invoice, due at once. @return its id */
-    private long issued(long client, String currency, String subject, List<TypedLine> lines) {
+    private DocumentId issued(ClientId client, String currency, String subject, List<TypedLine> lines) {
         TypedDraft draft = new TypedDraft(
                 client,
                 currency,
@@ -369,6 +377,6 @@ public class UblTest {
                 List.of(new TypedTerm(false, "rest", "0")),
                 "");
         InvoicesService invoices = server.bean(InvoicesService.class);
-        return invoices.issue(invoices.begin(draft, null), 1).id();
+        return invoices.issue(invoices.begin(draft), 1).id();
     }
 }

@@ -6,7 +6,9 @@ import java.time.LocalDate;
 import java.util.List;
 import org.joda.money.Money;
 import org.testng.annotations.Test;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Standing;
+import quill.server.common.Amount;
 import quill.server.debts.Debts.StoredInstallment;
 
 public class MeasureTest {
@@ -39,9 +41,9 @@ public class MeasureTest {
 
     @Test
     public void theSmallestPartIsStillDrawn() {
-        assertThat(Measure.thousandthsOf(Money.parse("EUR 0.01"), Money.parse("EUR 90000.00")))
+        assertThat(Amount.thousandths(Money.parse("EUR 0.01"), Money.parse("EUR 90000.00")))
                 .isEqualTo(1);
-        assertThat(Measure.thousandthsOf(Money.parse("EUR 0.00"), Money.parse("EUR 90000.00")))
+        assertThat(Amount.thousandths(Money.parse("EUR 0.00"), Money.parse("EUR 90000.00")))
                 .isZero();
     }
 
@@ -52,7 +54,7 @@ public class MeasureTest {
         Money back = Money.parse("EUR " + credited);
         return new StoredInstallment(
                 place,
-                1,
+                new DocumentId(1),
                 place,
                 place == 1,
                 false,

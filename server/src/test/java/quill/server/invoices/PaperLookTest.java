@@ -17,6 +17,7 @@ import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
 import quill.core.schedule.TypedTerm;
 import quill.core.tax.TaxRounding;
 import quill.server.Caller;
@@ -27,6 +28,7 @@ import quill.server.clients.Client;
 import quill.server.clients.ClientMore;
 import quill.server.clients.ClientsService;
 import quill.server.dispatch.PdfMaking;
+import quill.server.documents.Document;
 import quill.server.formats.Formats;
 import quill.server.people.PeopleService;
 
@@ -36,7 +38,7 @@ public class PaperLookTest {
     private Server server;
     private Caller caller;
     private InvoicesService invoices;
-    private long client;
+    private ClientId client;
     private String tax;
 
     @BeforeClass
@@ -50,7 +52,7 @@ public class PaperLookTest {
         tax = server.tax("none", "0", "Z", false, "");
         client = server.bean(ClientsService.class)
                 .make(new Client(
-                        0,
+                        ClientId.NEW,
                         "Reader",
                         "",
                         "r@r.example",
@@ -76,7 +78,7 @@ public class PaperLookTest {
                 now.layout(), shows, typeface, now.terms(), now.labels(), now.coins(), now.accent(), now.version()));
     }
 
-    private Invoice issued(TypedLine... lines) {
+    private Document issued(TypedLine... lines) {
         TypedDraft draft = new TypedDraft(
                 client,
                 "EUR",
@@ -88,20 +90,20 @@ public class PaperLookTest {
                 List.of(lines),
                 List.of(new TypedTerm(false, "100%", "30")),
                 "");
-        return invoices.issue(invoices.begin(draft, null), 1);
+        return invoices.issue(invoices.begin(draft), 1);
     }
 
     private TypedLine line(String what, String quantity, String unit, String price) {
         return new TypedLine(what, quantity, unit, price, "", List.of(tax));
     }
 
-    private String paper(Invoice invoice) throws IOException {
+    private String paper(Document invoice) throws IOException {
         try (PDDocument pdf = Loader.loadPDF(server.bean(PdfMaking.class).invoice(invoice, false))) {
             return new PDFTextStripper().getText(pdf);
         }
     }
 
-    private List<String> fonts(Invoice invoice) throws IOException {
+    private List<String> fonts(Document invoice) throws IOException {
         try (PDDocument pdf = Loader.loadPDF(server.bean(PdfMaking.class).invoice(invoice, false))) {
             var page = pdf.getPage(0).getResources();
             return StreamSupport.stream(page.getFontNames().spliterator(), false)
@@ -121,11 +123,11 @@ public class PaperLookTest {
         TypedLine hours = line("Regulation", "2h30", "", "68");
         TypedLine way = line("Way there", "90", "km", "0.45");
         set("quantity", "two");
-        Invoice usual = issued(hours, way);
+        Document usual = issued(hours, way);
         set("hours", "plain");
-        Invoice inHours = issued(hours, way);
+        Document inHours = issued(hours, way);
         set("amount", "noto");
-        Invoice plain = issued(hours, way);
+        Document plain = issued(hours, way);
         assertThat(paper(usual)).contains("Quantity", "Price", "2.5 h", "68.00", "90 km", "210.50");
         assertThat(paper(inHours)).contains("Hours", "Rate", "68.00", "90 km", "170.00", "210.50");
         assertThat(paper(inHours)).doesNotContain("Quantity", "Price", "2.5 h");
@@ -138,11 +140,11 @@ public class PaperLookTest {
     @Test
     public void theTypefaceIsTheOneThatWasSet() throws IOException {
         set("quantity", "two");
-        Invoice two = issued(line("Tuning", "1", "", "74.00"));
+        Document two = issued(line("Tuning", "1", "", "74.00"));
         set("quantity", "plain");
-        Invoice plain = issued(line("Tuning", "1", "", "74.00"));
+        Document plain = issued(line("Tuning", "1", "", "74.00"));
         set("quantity", "noto");
-        Invoice noto = issued(line("Tuning", "1", "", "74.00"));
+        Document noto = issued(line("Tuning", "1", "", "74.00"));
         assertThat(fonts(two)).anyMatch(f -> f.contains("Vollkorn")).anyMatch(f -> f.contains("Atkinson"));
         assertThat(fonts(plain)).noneMatch(f -> f.contains("Vollkorn")).anyMatch(f -> f.contains("Atkinson"));
         assertThat(fonts(noto)).allMatch(f -> f.contains("NotoSans"));
@@ -174,7 +176,7 @@ public class PaperLookTest {
         assertThat(keep("4 hands", "C62")).isEqualTo(422);
         assertThat(keep("", "")).isEqualTo(422);
         assertThat(keep("a/b", "C62")).isEqualTo(422);
-        Invoice invoice = issued(line("Lesson", "3", "session", "40.00"), line("Case", "1", "crate", "9.00"));
+        Document invoice = issued(line("Lesson", "3", "session", "40.00"), line("Case", "1", "crate", "9.00"));
         assertThat(ubl(invoice)).contains("unitCode=\"E48\"", "Lesson (session)", "unitCode=\"C62\"", "Case (crate)");
         assertThat(caller.send("DELETE", "/api/catalogue/units/session", "").statusCode())
                 .isEqualTo(200);
@@ -183,7 +185,7 @@ public class PaperLookTest {
         assertThat(ubl(issued(line("Lesson", "3", "session", "40.00")))).doesNotContain("E48");
     }
 
-    private String ubl(Invoice invoice) {
+    private String ubl(Document invoice) {
         return new String(server.bean(Formats.class).invoice(invoice.id()), StandardCharsets.UTF_8);
     }
 }

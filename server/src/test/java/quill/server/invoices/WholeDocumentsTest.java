@@ -15,6 +15,8 @@ import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.schedule.TypedTerm;
 import quill.server.Server;
 import quill.server.books.BooksService;
@@ -23,10 +25,17 @@ import quill.server.business.DocumentSetting;
 import quill.server.business.DocumentSettings;
 import quill.server.business.Rates;
 import quill.server.common.ConflictException;
+import quill.server.creditnotes.CreditNotes;
+import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
 import quill.server.dispatch.DispatchService;
 import quill.server.dispatch.Withdrawals;
+import quill.server.documents.Document;
+import quill.server.documents.DocumentState;
+import quill.server.documents.Documents;
+import quill.server.documents.PrintedDocument;
 import quill.server.payments.PaymentsService;
+import quill.server.payments.Undoing;
 
 /** What becomes of an issued document: taken back unseen, voided, credited in parts, deducted from, in another currency. */
 public class WholeDocumentsTest {
@@ -51,18 +60,20 @@ public class WholeDocumentsTest {
 
     @Test
     public void whatNobodyHasSeenGoesBackToADraftAndKeepsItsNumber() {
-        long client = server.client("Unseen", true);
-        long id = server.issue(client, "100.00", "40%@0 rest@30", null);
+        ClientId client = server.client("Unseen", true);
+        DocumentId id = server.issue(client, "100.00", "40%@0 rest@30", null);
         String number = invoices.invoice(id).number();
         server.bean(Withdrawals.class).takeBack(id, "a slip");
-        Invoice draft = invoices.invoice(id);
+        Document draft = invoices.invoice(id);
         assertThat(draft.isDraft()).isTrue();
         assertThat(draft.number()).isEqualTo(number);
         assertThat(owes(client)).isEqualTo("0.00");
-        assertThat(invoices.earlier(id)).singleElement().satisfies(e -> {
-            assertThat(e.document().number()).isEqualTo(number);
-            assertThat(e.why()).isEqualTo("a slip");
-        });
+        assertThat(server.bean(Documents.class).earlier(invoices.invoice(id)))
+                .singleElement()
+                .satisfies(e -> {
+                    assertThat(e.document().number()).isEqualTo(number);
+                    assertThat(e.why()).isEqualTo("a slip");
+                });
         assertThatThrownBy(() -> invoices.discard(id, draft.version())).hasMessageContaining("numbers have no gaps");
         server.bean(DispatchService.class).issueAndSend(id, draft.version());
         assertThat(invoices.invoice(id).number()).isEqualTo(number);
@@ -79,13 +90,13 @@ public class WholeDocumentsTest {
 
     @Test
     public void aVoidedNumberStaysAndNothingIsOwed() {
-        long client = server.client("Voided", false);
-        long id = server.issue(client, "30.00", "100%@0", null);
-        long paid = server.issue(client, "20.00", "100%@0", null);
+        ClientId client = server.client("Voided", false);
+        DocumentId id = server.issue(client, "30.00", "100%@0", null);
+        DocumentId paid = server.issue(client, "20.00", "100%@0", null);
         server.bean(Withdrawals.class).voidIt(id, "never ordered");
         assertThat(invoices.invoice(id).voidedOn()).isEqualTo(DAY);
         assertThat(owes(client)).isEqualTo("20.00");
-        assertThatThrownBy(() -> server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("x", false)))
+        assertThatThrownBy(() -> server.bean(Crediting.class).write(id, Crediting.Wanted.rest("x", false)))
                 .hasMessageContaining("voided");
         assertThatThrownBy(() -> server.bean(DispatchService.class).sendAgain(id, "again-voided"))
                 .hasMessageContaining("voided");
@@ -93,7 +104,7 @@ public class WholeDocumentsTest {
         assertThatThrownBy(() -> server.bean(Withdrawals.class).voidIt(paid, "x"))
                 .hasMessageContaining("was paid");
         // A draft that keeps a number can be voided too.
-        long back = server.issue(client, "10.00", "100%@0", null);
+        DocumentId back = server.issue(client, "10.00", "100%@0", null);
         server.bean(Withdrawals.class).takeBack(back, "a slip");
         server.bean(Withdrawals.class).voidIt(back, "given up");
         assertThat(invoices.invoice(back).voidedOn()).isEqualTo(DAY);
@@ -103,9 +114,9 @@ public class WholeDocumentsTest {
     /** An old page still offers to pay what was withdrawn meanwhile; the money is there all the same. */
     @Test
     public void moneyForAWithdrawnInvoiceIsCredit() {
-        long client = server.client("Withdrawn", true);
-        long back = server.issue(client, "100.00", "100%@0", null);
-        long voided = server.issue(client, "50.00", "100%@0", null);
+        ClientId client = server.client("Withdrawn", true);
+        DocumentId back = server.issue(client, "100.00", "100%@0", null);
+        DocumentId voided = server.issue(client, "50.00", "100%@0", null);
         server.bean(Withdrawals.class).takeBack(back, "a slip");
         server.bean(Withdrawals.class).voidIt(voided, "never ordered");
         server.pay(client, back, "100.00", DAY);
@@ -120,8 +131,8 @@ public class WholeDocumentsTest {
 
     @Test
     public void aPartTakesFromTheLastInstallmentAndTheRestIsCredit() {
-        long client = server.client("In Parts", true);
-        long id = server.issue(client, "100.00", "40%@0 rest@30", null);
+        ClientId client = server.client("In Parts", true);
+        DocumentId id = server.issue(client, "100.00", "40%@0 rest@30", null);
         server.pay(client, id, "70.00", DAY);
         credit(id, "20.00");
         assertThat(open(id)).containsExactly("0.00", "10.00");
@@ -132,7 +143,7 @@ public class WholeDocumentsTest {
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining("at most 55.00");
         agrees(client);
-        server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("all of it", false));
+        server.bean(Crediting.class).write(id, Crediting.Wanted.rest("all of it", false));
         assertThat(credit(client)).isEqualTo("70.00");
         assertThat(owes(client)).isEqualTo("-70.00");
         assertThat(server.bean(CreditNotes.class)
@@ -145,33 +156,33 @@ public class WholeDocumentsTest {
 
     @Test
     public void aDepositIsDeductedAndComesBackWithTheCreditNote() {
-        long client = server.client("Deposit", true);
+        ClientId client = server.client("Deposit", true);
         deposit(client, "60.00");
         assertThat(owes(client)).isEqualTo("-60.00");
         TypedDraft draft = draft(client, "EUR", "80.02", "50.00", true);
-        long id = invoices.issue(invoices.begin(draft, null), 1).id();
+        DocumentId id = invoices.issue(invoices.begin(draft), 1).id();
         // 80.02 less 50.00 is 30.02, in coins 30.00.
         assertThat(open(id)).containsExactly("30.00");
         assertThat(books().depositsOf(client, CurrencyUnit.EUR)).isEqualTo(Money.parse("EUR 10.00"));
         agrees(client);
-        assertThatThrownBy(() -> invoices.issue(invoices.begin(draft(client, "EUR", "80.02", "10.01", false), null), 1))
+        assertThatThrownBy(() -> invoices.issue(invoices.begin(draft(client, "EUR", "80.02", "10.01", false)), 1))
                 .hasMessageContaining("at most 10.00 is held");
-        server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("not done", false));
+        server.bean(Crediting.class).write(id, Crediting.Wanted.rest("not done", false));
         assertThat(books().depositsOf(client, CurrencyUnit.EUR)).isEqualTo(Money.parse("EUR 60.00"));
         assertThat(credit(client)).isEqualTo("0.00");
         agrees(client);
         // Paid before in full: nothing is due, and the invoice is settled at once.
-        long whole = invoices.issue(invoices.begin(draft(client, "EUR", "60.00", "60.00", false), null), 1)
+        DocumentId whole = invoices.issue(invoices.begin(draft(client, "EUR", "60.00", "60.00", false)), 1)
                 .id();
-        assertThat(invoices.invoice(whole).bucket()).isEqualTo(Bucket.SETTLED);
+        assertThat(invoices.invoice(whole).state()).isEqualTo(DocumentState.SETTLED);
         agrees(client);
     }
 
     @Test
     public void anotherCurrencyHasAnAccountOfItsOwnAndTheBooksStillSumToZero() {
         server.bean(Rates.class).note(new Rates.Rate("GBP", "2027-01-01", "1.1745"));
-        long client = server.client("Pounds", true);
-        long id = invoices.issue(invoices.begin(draft(client, "GBP", "865.00", "", false), null), 1)
+        ClientId client = server.client("Pounds", true);
+        DocumentId id = invoices.issue(invoices.begin(draft(client, "GBP", "865.00", "", false)), 1)
                 .id();
         assertThat(invoices.document(invoices.invoice(id)).own().total().amount())
                 .isEqualTo("1015.94");
@@ -197,18 +208,18 @@ public class WholeDocumentsTest {
                 .query(Long.class)
                 .single();
         server.bean(Rates.class).note(new Rates.Rate("GBP", "2027-03-15", "1.4999"));
-        server.bean(PaymentsService.class).undo(payment, "it was somebody else's");
+        server.bean(Undoing.class).undo(payment, "it was somebody else's");
         assertThat(inOwn(client, "BANK")).isZero();
         assertThat(inOwn(client, "CLIENT_CREDIT")).isZero();
         assertThat(books().balanceOf(client, pounds)).isEqualTo(Money.parse("GBP 865.00"));
-        server.bean(CreditNotes.class).write(id, CreditNotes.Wanted.rest("not done", false));
+        server.bean(Crediting.class).write(id, Crediting.Wanted.rest("not done", false));
         assertThat(inOwn(client, "RECEIVABLE")).isZero();
         assertThat(server.bean(Debts.class).agreement(client, pounds).holds()).isTrue();
-        assertThatThrownBy(() -> invoices.issue(invoices.begin(draft(client, "CHF", "10.00", "", false), null), 1))
+        assertThatThrownBy(() -> invoices.issue(invoices.begin(draft(client, "CHF", "10.00", "", false)), 1))
                 .hasMessageContaining("rate");
     }
 
-    private long inOwn(long client, String account) {
+    private long inOwn(ClientId client, String account) {
         return server.jdbc()
                 .sql("SELECT SUM(own_minor) FROM posting WHERE client_id = :client AND account = :account")
                 .param("client", client)
@@ -219,23 +230,24 @@ public class WholeDocumentsTest {
 
     @Test
     public void aDraftKeepsTheDecimalMarkItWasTypedWith() {
-        long client = server.client("Comma", true);
+        ClientId client = server.client("Comma", true);
         BusinessService business = server.bean(BusinessService.class);
         assertThat(business.mark()).as("as in Dublin").isEqualTo(".");
         TypedDraft plain = draft(client, "EUR", "1,234", "", false);
         TypedDraft comma = withMark(plain, ",");
-        assertThat(invoices.reckon(plain).total().amount()).isEqualTo("1234.00");
-        assertThat(invoices.reckon(plain).understood())
+        assertThat(server.bean(Documents.class).reckon(plain).total().amount()).isEqualTo("1234.00");
+        assertThat(server.bean(Documents.class).reckon(plain).understood())
                 .anySatisfy(u -> assertThat(u.as()).isEqualTo("1 thousand 234"));
-        assertThat(invoices.reckon(comma).total().amount()).isEqualTo("1.23");
-        assertThat(invoices.reckon(comma).understood())
+        assertThat(server.bean(Documents.class).reckon(comma).total().amount()).isEqualTo("1.23");
+        assertThat(server.bean(Documents.class).reckon(comma).understood())
                 .anySatisfy(u -> assertThat(u.as()).isEqualTo("1 and 234 thousandths"));
-        long id = invoices.begin(comma, null);
+        DocumentId id = invoices.begin(comma);
         business.changeMark(",");
         business.changeMark(".");
-        long copy = invoices.duplicate(id);
+        DocumentId copy = invoices.duplicate(id);
         assertThat(invoices.typed(invoices.invoice(copy)).mark()).isEqualTo(",");
-        assertThat(invoices.reckon(invoices.typed(invoices.invoice(copy)))
+        assertThat(server.bean(Documents.class)
+                        .reckon(invoices.typed(invoices.invoice(copy)))
                         .total()
                         .amount())
                 .isEqualTo("1.23");
@@ -244,13 +256,13 @@ public class WholeDocumentsTest {
 
     @Test
     public void whatIsTakenOffIsPrintedAsAllElseHoweverItWasTyped() {
-        long client = server.client("Less Typed", true);
+        ClientId client = server.client("Less Typed", true);
         TypedDraft typed = draft(client, "EUR", "2.000,00", "", false);
         TypedDraft.TypedLine line = typed.lines().get(0);
         TypedDraft comma =
                 withMark(typed, ",", new TypedDraft.TypedLine("Work", "1", "", "2.000", "1.250", line.taxes()));
-        long id = invoices.issue(invoices.begin(comma, null), 1).id();
-        FixedDocument document = invoices.document(invoices.invoice(id));
+        DocumentId id = invoices.issue(invoices.begin(comma), 1).id();
+        PrintedDocument document = invoices.document(invoices.invoice(id));
         assertThat(document.lines().get(0).discount()).isEqualTo("1,250.00");
         assertThat(document.total().amount()).isEqualTo("750.00");
     }
@@ -284,13 +296,13 @@ public class WholeDocumentsTest {
                 mark);
     }
 
-    private void deposit(long client, String amount) {
+    private void deposit(ClientId client, String amount) {
         server.bean(PaymentsService.class)
                 .record(new PaymentsService.Recorded(
                         "deposit-held-" + client, client, null, "CASH", "EUR", amount, DAY.toString(), "", true));
     }
 
-    private static TypedDraft draft(long client, String currency, String price, String prepaid, boolean cash) {
+    private static TypedDraft draft(ClientId client, String currency, String price, String prepaid, boolean cash) {
         return new TypedDraft(
                 client,
                 currency,
@@ -314,30 +326,30 @@ public class WholeDocumentsTest {
                 null);
     }
 
-    private void credit(long id, String amount) {
-        server.bean(CreditNotes.class)
-                .write(id, new CreditNotes.Wanted("amount", "a part", List.of(), List.of(), amount, true));
+    private void credit(DocumentId id, String amount) {
+        server.bean(Crediting.class)
+                .write(id, new Crediting.Wanted("amount", "a part", List.of(), List.of(), amount, true));
     }
 
     private BooksService books() {
         return server.bean(BooksService.class);
     }
 
-    private String owes(long client) {
+    private String owes(ClientId client) {
         return books().balanceOf(client, CurrencyUnit.EUR).getAmount().toPlainString();
     }
 
-    private String credit(long client) {
+    private String credit(ClientId client) {
         return books().creditOf(client, CurrencyUnit.EUR).getAmount().toPlainString();
     }
 
-    private List<String> open(long invoice) {
+    private List<String> open(DocumentId invoice) {
         return server.bean(Debts.class).of(invoice).stream()
                 .map(d -> d.open().getAmount().toPlainString())
                 .toList();
     }
 
-    private void agrees(long client) {
+    private void agrees(ClientId client) {
         boolean holds = new TransactionTemplate(
                         server.bean(org.springframework.transaction.PlatformTransactionManager.class))
                 .execute(t -> server.bean(Debts.class)

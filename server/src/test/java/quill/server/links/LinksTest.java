@@ -8,6 +8,8 @@ import java.time.LocalTime;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.Caller;
 import quill.server.Server;
 import quill.server.common.NotFoundException;
@@ -18,7 +20,7 @@ public class LinksTest {
     private static final LocalDate DAY = LocalDate.of(2027, 3, 1);
     private Server server;
     private Links links;
-    private long client;
+    private ClientId client;
 
     @BeforeClass
     public void start() {
@@ -33,7 +35,7 @@ public class LinksTest {
         server.close();
     }
 
-    private long issued() {
+    private DocumentId issued() {
         return server.issue(client, "10.00", "100%@30", null);
     }
 
@@ -43,20 +45,20 @@ public class LinksTest {
 
     @Test
     public void aDocumentsLinkLeadsToItAndADraftsToNothingYet() throws Exception {
-        long invoice = issued();
+        DocumentId invoice = issued();
         String token = links.tokenOf(invoice);
         assertThat(token).matches("[\\w-]{32}");
         assertThat(links.leadsTo(token)).isEqualTo(invoice);
         assertThat(links.pageOf(invoice)).endsWith("/p/" + token);
         assertThat(status(token)).isEqualTo(200);
         assertThat(status("no-such-link")).isEqualTo(404);
-        long draft = server.bean(InvoicesService.class).duplicate(invoice);
+        DocumentId draft = server.bean(InvoicesService.class).duplicate(invoice);
         assertThat(status(links.tokenOf(draft))).as("a draft").isEqualTo(404);
     }
 
     @Test
     public void aWithdrawnLinkSaysSoAndAnotherTakesItsPlace() throws Exception {
-        long invoice = issued();
+        DocumentId invoice = issued();
         String first = links.tokenOf(invoice);
         String second = links.begin(invoice);
         links.withdraw(first);
@@ -71,9 +73,9 @@ public class LinksTest {
 
     @Test
     public void anOldLinkLeadsWhereTheOneLeadsThatTookItsPlace() {
-        long old = issued();
-        long newer = issued();
-        long newest = issued();
+        DocumentId old = issued();
+        DocumentId newer = issued();
+        DocumentId newest = issued();
         links.supersede(links.tokenOf(newer), links.tokenOf(newest));
         String first = links.tokenOf(old);
         links.supersede(first, links.begin(newer));

@@ -9,9 +9,11 @@ import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.Caller;
 import quill.server.Server;
-import quill.server.payments.PaymentsService;
+import quill.server.payments.Undoing;
 import quill.server.people.PeopleService;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.ObjectMapper;
@@ -30,16 +32,16 @@ public class ListsTest {
         server.setUp(DAY.minusDays(40));
         server.bean(PeopleService.class).makeOwner("odile@workshop.example", "Odile", PASSPHRASE);
         caller = new Caller(server).signedIn("odile@workshop.example", PASSPHRASE);
-        long heron = server.client("Blue Heron Rooms", true);
-        long kestrel = server.client("=Kestrel Theatre", true);
-        long late = server.issue(heron, "Hire, February", "516.00", "rest@10", null);
+        ClientId heron = server.client("Blue Heron Rooms", true);
+        ClientId kestrel = server.client("=Kestrel Theatre", true);
+        DocumentId late = server.issue(heron, "Hire, February", "516.00", "rest@10", null);
         server.moveTo(DAY, java.time.LocalTime.NOON);
-        long settled = server.issue(kestrel, "Tuning", "74.50", "rest@0", null);
+        DocumentId settled = server.issue(kestrel, "Tuning", "74.50", "rest@0", null);
         server.issue(kestrel, "Soundboard", "1858.40", "rest@30", null);
         server.pay(kestrel, settled, "74.50", DAY);
         server.pay(heron, late, "16.00", DAY.minusDays(5));
         long wrong = server.pay(heron, late, "99.00", DAY.minusDays(4));
-        server.bean(PaymentsService.class).undo(wrong, "typed twice");
+        server.bean(Undoing.class).undo(wrong, "typed twice");
     }
 
     @AfterClass(alwaysRun = true)
@@ -121,7 +123,7 @@ public class ListsTest {
 
     @Test(dependsOnMethods = {"invoicesAreNarrowedAndOrderedAsAsked", "whatIsShownIsAddedUp"})
     public void aPageBeginsWhereTheOneBeforeEnded() {
-        long many = server.client("Many", true);
+        ClientId many = server.client("Many", true);
         for (int i = 0; i < Pages.PAGE + 2; i++) {
             server.issue(many, "Work " + i, "1.00", "rest@30", null);
         }
@@ -180,13 +182,13 @@ public class ListsTest {
     /** Sums over everything are held between commits; a commit of whatever kind drops them. After all others: it adds a client. */
     @Test(priority = 1)
     public void aListSaysAtOnceWhatWasBookedSinceItWasLookedAt() {
-        long client = server.client("Looked At Twice", true);
+        ClientId client = server.client("Looked At Twice", true);
         String owes = "/api/clients?filter=Looked+At+Twice";
         String groups = "/api/invoices?filter=Looked+At+Twice";
         assertThat(get(owes).path("rows").get(0).path("owes").path("amount").asString())
                 .isEqualTo("0.00");
         assertThat(get(groups)).isEmpty();
-        long invoice = server.issue(client, "Tuning, twice", "80.00", "rest@10", null);
+        DocumentId invoice = server.issue(client, "Tuning, twice", "80.00", "rest@10", null);
         assertThat(get(owes).path("rows").get(0).path("owes").path("amount").asString())
                 .isEqualTo("80.00");
         assertThat(get(groups).get(0).path("count").asInt()).isEqualTo(1);

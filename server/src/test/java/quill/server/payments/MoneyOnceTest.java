@@ -18,14 +18,17 @@ import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.Server;
 import quill.server.books.BooksService;
 import quill.server.business.Rates;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
+import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
-import quill.server.dispatch.DispatchService;
-import quill.server.invoices.CreditNotes;
+import quill.server.dispatch.Correspondence;
+import quill.server.dispatch.MoneyLetters;
 import quill.server.invoices.InvoicesService;
 
 /** Keys, locks, snapshots, and credit that waits. */
@@ -46,14 +49,14 @@ public class MoneyOnceTest {
         server.close();
     }
 
-    private PaymentsService.Recorded money(String key, long client, String amount) {
+    private PaymentsService.Recorded money(String key, ClientId client, String amount) {
         return new PaymentsService.Recorded(key, client, null, "CASH", amount, DAY.toString(), "");
     }
 
     @Test
     public void theSameKeyForSomethingElseIsRefused() {
-        long one = server.client("Key One", true);
-        long two = server.client("Key Two", true);
+        ClientId one = server.client("Key One", true);
+        ClientId two = server.client("Key Two", true);
         Payment first = payments.record(money("the-same-key", one, "10.00"));
         assertThat(payments.record(money("the-same-key", one, "10.00"))).isEqualTo(first);
         assertThatThrownBy(() -> payments.record(money("the-same-key", one, "11.00")))
@@ -69,7 +72,7 @@ public class MoneyOnceTest {
             String key = "at-once-" + i;
             List<Callable<Payment>> both = new ArrayList<>();
             for (String name : List.of("Left", "Right")) {
-                long client = server.client(name + " " + i, true);
+                ClientId client = server.client(name + " " + i, true);
                 both.add(() -> payments.record(money(key, client, "10.00")));
             }
             int refused = 0;
@@ -90,7 +93,7 @@ public class MoneyOnceTest {
     /** What a refused request asked for was not done, so its key serves for the corrected one. */
     @Test
     public void aRefusedRequestLeavesItsKeyFree() {
-        long client = server.client("Slip", true);
+        ClientId client = server.client("Slip", true);
         assertThatThrownBy(() -> payments.record(money("key-of-a-slip", client, "x")))
                 .isInstanceOf(RefusedException.class);
         assertThat(payments.record(money("key-of-a-slip", client, "5.00"))
@@ -102,7 +105,7 @@ public class MoneyOnceTest {
     /** Of H2's levels only SERIALIZABLE reads several tables at one moment, and only READ COMMITTED may lock. */
     @Test
     public void aClientIsLockedAtReadCommittedOnly() {
-        long client = server.client("Locked", true);
+        ClientId client = server.client("Locked", true);
         for (int level :
                 new int[] {TransactionDefinition.ISOLATION_REPEATABLE_READ, TransactionDefinition.ISOLATION_SERIALIZABLE
                 }) {
@@ -125,7 +128,7 @@ public class MoneyOnceTest {
     }
 
     private boolean seesALaterPayment(int level, String name) {
-        long client = server.client(name, true);
+        ClientId client = server.client(name, true);
         return Boolean.TRUE.equals(template(level).execute(s -> {
             server.jdbc().sql("SELECT COUNT(*) FROM debt").query(Long.class).single();
             ExecutorService other = Executors.newSingleThreadExecutor();
@@ -152,13 +155,13 @@ public class MoneyOnceTest {
 
     @Test
     public void creditOfAReplacedInvoiceWaitsForItsReplacement() {
-        long client = server.client("Replaced", true);
-        long first = server.issue(client, "100.00", "100%@3", null);
+        ClientId client = server.client("Replaced", true);
+        DocumentId first = server.issue(client, "100.00", "100%@3", null);
         server.pay(client, first, "100.00", DAY);
-        CreditNotes.Written written =
-                server.bean(DispatchService.class).credit(first, CreditNotes.Wanted.rest("a slip", true));
+        Crediting.Written written =
+                server.bean(MoneyLetters.class).credit(first, Crediting.Wanted.rest("a slip", true));
         assertThat(waiting(client)).isEqualTo("EUR 100.00");
-        long other = server.issue(client, "30.00", "100%@3", null);
+        DocumentId other = server.issue(client, "30.00", "100%@3", null);
         assertThat(server.bean(InvoicesService.class).invoice(other).openMinor())
                 .as("nothing else takes it")
                 .isEqualTo(3000);
@@ -172,12 +175,12 @@ public class MoneyOnceTest {
 
     @Test
     public void creditWaitsNoLongerOnceTheDraftIsDeleted() {
-        long client = server.client("Never Replaced", true);
-        long first = server.issue(client, "100.00", "100%@3", null);
+        ClientId client = server.client("Never Replaced", true);
+        DocumentId first = server.issue(client, "100.00", "100%@3", null);
         server.pay(client, first, "100.00", DAY);
-        long other = server.issue(client, "30.00", "100%@3", null);
-        CreditNotes.Written written =
-                server.bean(DispatchService.class).credit(first, CreditNotes.Wanted.rest("a slip", true));
+        DocumentId other = server.issue(client, "30.00", "100%@3", null);
+        Crediting.Written written =
+                server.bean(MoneyLetters.class).credit(first, Crediting.Wanted.rest("a slip", true));
         InvoicesService invoices = server.bean(InvoicesService.class);
         assertThat(invoices.invoice(other).openMinor()).isEqualTo(3000);
         invoices.discard(written.draftId(), invoices.invoice(written.draftId()).version());
@@ -186,9 +189,9 @@ public class MoneyOnceTest {
 
     @Test
     public void aPaymentSaysBeforehandWhatItWillSettleAndGoesWhereItIsTicked() {
-        long client = server.client("Ticking", true);
+        ClientId client = server.client("Ticking", true);
         server.issue(client, "50.00", "100%@5", null);
-        long second = server.issue(client, "80.00", "100%@9", null);
+        DocumentId second = server.issue(client, "80.00", "100%@9", null);
         long tick = server.bean(Debts.class).of(second).get(0).id();
         Outlooks.Outlook oldest = server.bean(Outlooks.class).outlook(ticking(client, "60.00", List.of()));
         assertThat(oldest.debts()).extracting(d -> d.takes().amount()).containsExactly("50.00", "10.00");
@@ -212,16 +215,16 @@ public class MoneyOnceTest {
                         .debts())
                 .extracting(d -> d.open().amount())
                 .containsExactly("50.00", "20.00");
-        assertThat(server.bean(DispatchService.class).ofClient(client))
+        assertThat(server.bean(Correspondence.class).ofClient(client))
                 .as("no receipt was wanted")
                 .isEmpty();
         assertThat(server.bean(BooksService.class).accountOf(client, CurrencyUnit.EUR))
                 .anyMatch(r -> r.movement().what().endsWith("· reference RF 12 Wolf"));
-        assertThat(payments.clientsOfReference("rf 12 w")).containsExactly(client);
-        assertThat(payments.clientsOfReference(" ")).isEmpty();
+        assertThat(server.bean(Payments.class).clientsOfReference("rf 12 w")).containsExactly(client);
+        assertThat(server.bean(Payments.class).clientsOfReference(" ")).isEmpty();
     }
 
-    private static PaymentsService.Recorded ticking(long client, String amount, List<Long> debts) {
+    private static PaymentsService.Recorded ticking(ClientId client, String amount, List<Long> debts) {
         return new PaymentsService.Recorded(
                 "ticking-" + client,
                 client,
@@ -238,7 +241,7 @@ public class MoneyOnceTest {
 
     @Test
     public void valuesInTheOwnCurrencyHaveBounds() {
-        long client = server.client("Bounds", true);
+        ClientId client = server.client("Bounds", true);
         server.bean(Rates.class).note(new Rates.Rate("KWD", DAY.toString(), "1000000"));
         assertThatThrownBy(() -> payments.record(new PaymentsService.Recorded(
                         "beyond-the-books", client, null, "CASH", "KWD", "2000000.000", "", "", false)))
@@ -250,7 +253,7 @@ public class MoneyOnceTest {
                 .hasMessageContaining("1900 to 2200");
     }
 
-    private String waiting(long client) {
+    private String waiting(ClientId client) {
         return server.bean(Debts.class)
                 .waitingCreditOf(client, CurrencyUnit.EUR)
                 .toString();

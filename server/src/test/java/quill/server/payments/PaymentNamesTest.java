@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.LocalDate;
 import java.util.List;
 import org.testng.annotations.Test;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.Server;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
@@ -21,8 +23,8 @@ public class PaymentNamesTest {
             server.setUp(DAY);
             ClientsService clients = server.bean(ClientsService.class);
             Json json = server.bean(Json.class);
-            long client = server.client("Old Name", true);
-            long invoice = server.issue(client, "10.00", "100%@30", null);
+            ClientId client = server.client("Old Name", true);
+            DocumentId invoice = server.issue(client, "10.00", "100%@30", null);
             server.pay(client, invoice, "7.00", DAY);
             server.pay(client, null, "1.00", DAY);
             assertThat(numbers(server, "old name")).containsExactly("2027-0001", null);
@@ -30,7 +32,7 @@ public class PaymentNamesTest {
             clients.change(json.read(stored.replace("Old Name", "New Name"), Client.class));
             assertThat(numbers(server, "old name")).isEmpty();
             assertThat(numbers(server, "new name")).hasSize(2);
-            long other = server.client("The Other", true);
+            ClientId other = server.client("The Other", true);
             clients.merge(client, clients.client(client).version(), other);
             assertThat(numbers(server, "new name")).isEmpty();
             assertThat(numbers(server, "the other")).containsExactly("2027-0001", null);

@@ -19,14 +19,17 @@ import org.joda.money.Money;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.server.Server;
 import quill.server.common.ConflictException;
 import quill.server.dailyrun.DailyRun;
 import quill.server.debts.Debts;
 import quill.server.debts.Debts.StoredInstallment;
-import quill.server.invoices.Invoice;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
+import quill.server.payments.Payments;
 
 /** Orders at a processor that answers as each test wants, and what they mean for reminders and fees. */
 public class CardOrdersTest {
@@ -36,8 +39,8 @@ public class CardOrdersTest {
     private HttpServer processor;
     private Server server;
     private CardOrders orders;
-    private long client;
-    private long invoice;
+    private ClientId client;
+    private DocumentId invoice;
 
     @BeforeMethod
     public void start() throws IOException {
@@ -204,15 +207,14 @@ public class CardOrdersTest {
                 .contains("This invoice is settled. €1.00 was not needed and is held as credit")
                 .doesNotContain("Nothing was open")
                 .doesNotContain("still to pay");
-        assertThat(server.bean(quill.server.payments.PaymentsService.class).unexpected())
-                .hasSize(1);
+        assertThat(server.bean(Payments.class).unexpected()).hasSize(1);
     }
 
     /** What an order leaves over settles what else the client owes at once. */
     @Test
     public void whatIsLeftOverSettlesWhatElseIsOpen() {
         order();
-        long other = server.issue(client, "30.00", "100%@3", null);
+        DocumentId other = server.issue(client, "30.00", "100%@3", null);
         server.pay(client, invoice, "20.00", BEGIN);
         states.replaceAll((id, s) -> "paid");
         orders.askAboutAll(() -> false);
@@ -220,14 +222,13 @@ public class CardOrdersTest {
         assertThat(server.bean(InvoicesService.class).invoice(other).openMinor())
                 .isEqualTo(1000);
         assertThat(credit()).isEqualTo("EUR 0.00");
-        assertThat(server.bean(quill.server.payments.PaymentsService.class).unexpected())
-                .isEmpty();
+        assertThat(server.bean(Payments.class).unexpected()).isEmpty();
     }
 
     @Test
     public void atMostFiveOrdersOfALinkCanBePaidAtOnce() {
-        long many = server.issue(client, "70.00", "10%@1 10%@2 10%@3 10%@4 10%@5 10%@6 40%@7", null);
-        Invoice link = server.bean(InvoicesService.class).invoice(many);
+        DocumentId many = server.issue(client, "70.00", "10%@1 10%@2 10%@3 10%@4 10%@5 10%@6 40%@7", null);
+        Document link = server.bean(InvoicesService.class).invoice(many);
         List<StoredInstallment> parts = server.bean(Debts.class).of(many);
         for (StoredInstallment part : parts) {
             orders.payAt(link, Set.of(part.id()), part.open());
@@ -239,9 +240,9 @@ public class CardOrdersTest {
 
     @Test
     public void thePollBeginsWithWhoWasAskedLongestAgoAndReachesAll() {
-        List<Long> seen = new java.util.ArrayList<>();
+        List<DocumentId> seen = new java.util.ArrayList<>();
         for (int i = 0; i < 3; i++) {
-            long each = server.issue(client, "100.00", "100%@3", null);
+            DocumentId each = server.issue(client, "100.00", "100%@3", null);
             StoredInstallment part = server.bean(Debts.class).of(each).get(0);
             orders.payAt(server.bean(InvoicesService.class).invoice(each), Set.of(part.id()), part.open());
             seen.add(each);
@@ -281,7 +282,7 @@ public class CardOrdersTest {
         return orders.payAt(stored(), ids(), Money.parse("EUR 100.00"));
     }
 
-    private Invoice stored() {
+    private Document stored() {
         return server.bean(InvoicesService.class).invoice(invoice);
     }
 

@@ -21,6 +21,8 @@ import org.flywaydb.core.Flyway;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.server.Caller;
 import quill.server.Server;
@@ -45,8 +47,8 @@ public class StaysUpTest {
             server.setUp(DAY);
             evictAll(server);
             server.bean(DailyRun.class).catchUp();
-            long client = server.client("Early Bird", true);
-            long invoice = server.issue(client, "100.00", "40%@0 rest@30", FEE);
+            ClientId client = server.client("Early Bird", true);
+            DocumentId invoice = server.issue(client, "100.00", "40%@0 rest@30", FEE);
             server.pay(client, invoice, "10.00", DAY);
             server.bean(DispatchService.class).sendAgain(invoice, "key-of-a-sending");
             server.bean(Outbox.class).sendDue();
@@ -96,7 +98,7 @@ public class StaysUpTest {
             }
             server.bean(BooksHealth.class).probe();
             assertThat(server.bean(BooksHealth.class).state()).isEqualTo(BooksHealth.State.UP);
-            assertThat(server.client("Afterwards", true)).isPositive();
+            assertThat(server.client("Afterwards", true).value()).isPositive();
         }
     }
 
@@ -105,7 +107,7 @@ public class StaysUpTest {
     public void aThreadThatIsInterruptedClosesNobodysBooks() throws Exception {
         try (Server server = Server.onDisk(folder())) {
             server.setUp(DAY);
-            long client = server.client("Left Alone", true);
+            ClientId client = server.client("Left Alone", true);
             JdbcClient jdbc = server.jdbc();
             Queue<Throwable> failures = new ConcurrentLinkedQueue<>();
             for (int i = 0; i < 20; i++) {
@@ -220,10 +222,10 @@ public class StaysUpTest {
     public void aNearlyFullDiskRefusesWritesAndReadsOn() throws Exception {
         try (Server server = Server.onDisk(folder())) {
             server.setUp(DAY);
-            long client = server.client("Reader", true);
-            long invoice = server.issue(client, "100.00", "rest@30", null);
+            ClientId client = server.client("Reader", true);
+            DocumentId invoice = server.issue(client, "100.00", "rest@30", null);
             String token = server.jdbc()
-                    .sql("SELECT token FROM link WHERE invoice_id = :id")
+                    .sql("SELECT token FROM link WHERE document_id = :id")
                     .param("id", invoice)
                     .query(String.class)
                     .single();
@@ -259,8 +261,8 @@ public class StaysUpTest {
     public void aLetterWhoseMarkFailedBecomesUncertainInTheNextRound() throws Exception {
         try (Server server = new Server()) {
             server.setUp(DAY);
-            long client = server.client("Far Away", true);
-            long invoice = server.issue(client, "100.00", "rest@30", null);
+            ClientId client = server.client("Far Away", true);
+            DocumentId invoice = server.issue(client, "100.00", "rest@30", null);
             server.bean(DispatchService.class).sendAgain(invoice, "key-of-a-sending");
             server.jdbc().sql("UPDATE message SET state = 'sending'").update();
             server.bean(Outbox.class).sendDue();

@@ -18,6 +18,8 @@ import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BooleanSupplier;
 import org.joda.money.Money;
 import org.testng.annotations.Test;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.server.Server;
 import quill.server.debts.Debts;
@@ -75,13 +77,13 @@ public class TimersTest {
                         "--quill.processor.ask-every=100",
                         "--quill.run-every=200")) {
             server.setUp(DAY);
-            long client = server.client("Late Payer", true);
+            ClientId client = server.client("Late Payer", true);
             TypedLateFeePolicy fee = new TypedLateFeePolicy("percent", "1%", "7", "once", "", "", "", false);
-            long invoice = server.issue(client, "100.00", "100%@0", fee);
+            DocumentId invoice = server.issue(client, "100.00", "100%@0", fee);
             server.bean(quill.server.latefees.FeePolicies.class)
                     .change(new quill.server.latefees.FeePolicies.FeeSetting(fee, "10", false, 0));
             server.bean(DispatchService.class).sendAgain(invoice, "key-of-a-sending");
-            long other = server.issue(server.client("Card Holder", true), "50.00", "100%@30", null);
+            DocumentId other = server.issue(server.client("Card Holder", true), "50.00", "100%@30", null);
             askForAnOrder(server, other);
             try (Socket unread =
                     new Socket("127.0.0.1", Integer.parseInt(server.url("").replaceAll(".*:", "")))) {
@@ -96,7 +98,7 @@ public class TimersTest {
         }
     }
 
-    private static void askForAnOrder(Server server, long invoice) {
+    private static void askForAnOrder(Server server, DocumentId invoice) {
         var debt = server.bean(Debts.class).of(invoice).get(0);
         try {
             server.bean(CardOrders.class)

@@ -7,19 +7,21 @@ import java.time.LocalTime;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.Server;
 import quill.server.dailyrun.DailyRun;
-import quill.server.payments.PaymentsService;
+import quill.server.payments.Undoing;
+import quill.server.timeline.Coming.ToCome;
 import quill.server.timeline.Timeline.TimelineEntry;
-import quill.server.timeline.Timeline.ToCome;
 
 /** An invoice's one line of time. */
 public class TimelineTest {
     private static final LocalDate DAY = LocalDate.of(2027, 3, 15);
     private Server server;
     private Timeline timeline;
-    private long client;
-    private long invoice;
+    private ClientId client;
+    private DocumentId invoice;
 
     @BeforeClass
     public void start() {
@@ -57,7 +59,7 @@ public class TimelineTest {
                 .filteredOn(e -> e.payment() != null)
                 .singleElement()
                 .matches(e -> e.what().contains("100.00 received by bank transfer"));
-        server.bean(PaymentsService.class).undo(payment, "typed twice");
+        server.bean(Undoing.class).undo(payment, "typed twice");
         assertThat(timeline.of(invoice).past())
                 .filteredOn(e -> e.payment() != null)
                 .extracting(TimelineEntry::what)

@@ -7,10 +7,14 @@ import java.util.List;
 import org.joda.money.CurrencyUnit;
 import org.testng.annotations.Test;
 import quill.core.Why;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.ledger.Standing;
 import quill.server.chasing.ActView;
 import quill.server.common.Amount;
 import quill.server.dispatch.Message;
+import quill.server.dispatch.MessageKind;
+import quill.server.dispatch.MessageState;
 import quill.server.invoices.InvoiceIndex;
 import quill.server.invoices.Measure;
 
@@ -23,10 +27,10 @@ public class AlmanacTest {
     public void whoOwesMostOfWhatIsLateComesFirst() {
         List<Almanac.Lane> lanes = Almanac.lanes(
                 List.of(
-                        row(1, "Little", part("10.00", -3, Standing.LATE)),
-                        row(2, "Coming", part("900.00", 5, Standing.COMING)),
-                        row(3, "Much", part("500.00", -1, Standing.LATE)),
-                        row(4, "Paid", part("70.00", -9, Standing.SETTLED))),
+                        row(new ClientId(1), "Little", part("10.00", -3, Standing.LATE)),
+                        row(new ClientId(2), "Coming", part("900.00", 5, Standing.COMING)),
+                        row(new ClientId(3), "Much", part("500.00", -1, Standing.LATE)),
+                        row(new ClientId(4), "Paid", part("70.00", -9, Standing.SETTLED))),
                 CurrencyUnit.EUR,
                 FROM,
                 TO);
@@ -39,10 +43,10 @@ public class AlmanacTest {
     public void whatIsLateIsShownHoweverOldAndWhatIsFarIsNot() {
         List<Almanac.Lane> lanes = Almanac.lanes(
                 List.of(
-                        row(1, "Old", part("10.00", -200, Standing.LATE)),
-                        row(2, "Far", part("10.00", 200, Standing.COMING)),
-                        row(3, "Long Ago", part("10.00", -200, Standing.SETTLED)),
-                        row(4, "Taken Back", part("10.00", -5, Standing.CREDITED))),
+                        row(new ClientId(1), "Old", part("10.00", -200, Standing.LATE)),
+                        row(new ClientId(2), "Far", part("10.00", 200, Standing.COMING)),
+                        row(new ClientId(3), "Long Ago", part("10.00", -200, Standing.SETTLED)),
+                        row(new ClientId(4), "Taken Back", part("10.00", -5, Standing.CREDITED))),
                 CurrencyUnit.EUR,
                 FROM,
                 TO);
@@ -55,7 +59,7 @@ public class AlmanacTest {
     public void marksAreSizedByAmountAndFeesAreNot() {
         List<Almanac.Lane> lanes = Almanac.lanes(
                 List.of(row(
-                        1,
+                        new ClientId(1),
                         "One",
                         part("1000.00", -3, Standing.LATE),
                         part("250.00", 3, Standing.COMING),
@@ -71,16 +75,16 @@ public class AlmanacTest {
 
     @Test
     public void whatWasSentAndWhatWillBeDoneStandOnTheirDays() {
-        List<Almanac.Lane> lanes =
-                Almanac.lanes(List.of(row(1, "One", part("100.00", 2, Standing.COMING))), CurrencyUnit.EUR, FROM, TO);
+        List<Almanac.Lane> lanes = Almanac.lanes(
+                List.of(row(new ClientId(1), "One", part("100.00", 2, Standing.COMING))), CurrencyUnit.EUR, FROM, TO);
         Message sent = new Message(
                 9,
-                "reminder",
-                1,
-                1,
+                MessageKind.REMINDER,
+                new ClientId(1),
+                new DocumentId(1),
                 "a@b.example",
                 "a note",
-                "sent",
+                MessageState.SENT,
                 null,
                 TODAY.minusDays(1),
                 TODAY.minusDays(1),
@@ -91,9 +95,9 @@ public class AlmanacTest {
                 "fee",
                 TODAY.plusDays(10),
                 "09:00",
-                1,
+                new ClientId(1),
                 "One",
-                1,
+                new DocumentId(1),
                 "Late fee",
                 null,
                 new Amount("1.00", "EUR"),
@@ -114,9 +118,9 @@ public class AlmanacTest {
         assertThat(Almanac.lanes(List.of(), CurrencyUnit.EUR, FROM, TO)).isEmpty();
     }
 
-    private static InvoiceIndex.Row row(long client, String name, Measure.Part... parts) {
+    private static InvoiceIndex.Row row(ClientId client, String name, Measure.Part... parts) {
         return new InvoiceIndex.Row(
-                client,
+                new DocumentId(client.value()),
                 client,
                 name,
                 "2027-000" + client,

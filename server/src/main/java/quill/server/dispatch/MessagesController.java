@@ -1,0 +1,65 @@
+package quill.server.dispatch;
+
+import java.util.List;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
+
+/** What was written to clients, over HTTP. */
+@RestController
+@RequestMapping("/api")
+class MessagesController {
+    private final Correspondence service;
+    private final CallingBack callingBack;
+
+    MessagesController(Correspondence service, CallingBack callingBack) {
+        this.service = service;
+        this.callingBack = callingBack;
+    }
+
+    @GetMapping("/messages/leaving")
+    List<Message> leaving() {
+        return callingBack.leaving();
+    }
+
+    @PostMapping("/messages/{id}/calling-back")
+    void callBack(@PathVariable long id) {
+        callingBack.callBack(id);
+    }
+
+    @GetMapping("/invoices/{id}/messages")
+    List<Message> messages(@PathVariable DocumentId id) {
+        return service.ofInvoice(id);
+    }
+
+    @PostMapping("/messages/{id}/retry")
+    void retry(@PathVariable long id) {
+        service.retry(id);
+    }
+
+    @PostMapping("/messages/{id}/set-aside")
+    void setAside(@PathVariable long id) {
+        service.setAside(id);
+    }
+
+    @GetMapping(path = "/messages/{id}/html", produces = "text/html")
+    ResponseEntity<String> html(@PathVariable long id) {
+        return ResponseEntity.ok()
+                .header(
+                        "Content-Security-Policy",
+                        "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox")
+                .contentType(MediaType.parseMediaType("text/html;charset=UTF-8"))
+                .body(service.html(id));
+    }
+
+    @GetMapping("/clients/{id}/messages")
+    List<Message> messagesOfClient(@PathVariable ClientId id) {
+        return service.ofClient(id);
+    }
+}

@@ -1,0 +1,63 @@
+package quill.server.documents;
+
+import java.util.List;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import quill.core.RefusedException;
+import quill.core.document.TypedDraft;
+import quill.core.money.DecimalMark;
+import quill.core.table.PastedRows;
+
+/** What becomes of what is typed or pasted into a draft, over HTTP. Stores nothing. */
+@RestController
+@RequestMapping("/api")
+class DraftsController {
+    private final Documents documents;
+
+    DraftsController(Documents documents) {
+        this.documents = documents;
+    }
+
+    @PostMapping("/reckonings")
+    Reckoning reckon(@RequestBody TypedDraft typed) {
+        return documents.reckon(typed);
+    }
+
+    /**
+     * Rows of a spreadsheet to become lines.
+     *
+     * @param columns for each column the name of its kind; empty for what can be told of it
+     * @param headed whether the first row names the columns; counts only where the columns are given
+     * @param mark the decimal mark with which its numbers are written
+     * @param taxes that each line begins with
+     */
+    record PastedTable(
+            List<List<String>> rows, List<String> columns, boolean headed, String mark, List<String> taxes) {}
+
+    /** A column that can be chosen for pasted rows. */
+    record PastedColumn(String name, String words) {}
+
+    record PastedLines(
+            List<String> columns, boolean headed, List<PastedColumn> choices, List<TypedDraft.TypedLine> lines) {}
+
+    /** Shows which lines pasted rows would become. Stores nothing. */
+    @PostMapping("/pasted-rows")
+    PastedLines pasted(@RequestBody PastedTable table) {
+        if (table.rows() == null || table.rows().isEmpty()) {
+            throw new RefusedException("rows", "", "paste a row at least");
+        }
+        PastedRows.Recognised how = table.columns() == null || table.columns().isEmpty()
+                ? PastedRows.recognise(table.rows(), DecimalMark.of(table.mark()))
+                : new PastedRows.Recognised(table.columns(), table.headed());
+        List<String> taxes = table.taxes() == null ? List.of() : table.taxes();
+        return new PastedLines(
+                how.columns(),
+                how.headed(),
+                PastedRows.KINDS.stream()
+                        .map(k -> new PastedColumn(k.name(), k.words()))
+                        .toList(),
+                PastedRows.lines(table.rows(), how, taxes));
+    }
+}

@@ -1,0 +1,218 @@
+package quill.server.documents;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Objects;
+import java.util.stream.Stream;
+import quill.core.Why;
+import quill.server.common.Amount;
+import quill.server.common.Figure;
+
+/**
+ * An issued document as it is printed and shown: words and figures, derived from what was fixed on the day of issue.
+ *
+ * @param kind invoice or credit note
+ * @param corrects for a credit note, what it takes back
+ * @param due total - prepaid + rounding
+ * @param own what it is in the business's own currency, where it is written in another
+ * @param layout how it is printed
+ * @param lineShows quantity (and price), hours (and rate) or amount
+ * @param typeface two (a serif for names), plain or noto
+ * @param logo of the business, by its hash; empty where it had none
+ */
+public record PrintedDocument(
+        DocumentKind kind,
+        String number,
+        @Schema(nullable = true) Corrects corrects,
+        Party from,
+        Party to,
+        String subject,
+        String reference,
+        String project,
+        List<Field> fields,
+        LocalDate issuedOn,
+        @Schema(nullable = true) LocalDate supplyDate,
+        @Schema(nullable = true) LocalDate supplyEnd,
+        boolean taxInside,
+        String currency,
+        List<PrintedLine> lines,
+        List<PrintedExtra> discounts,
+        List<PrintedExtra> charges,
+        List<PrintedTax> taxes,
+        List<PrintedGroup> groups,
+        Figure net,
+        Figure tax,
+        Figure total,
+        Figure prepaid,
+        Figure rounding,
+        Figure due,
+        @Schema(nullable = true) InOwnCurrency own,
+        String notes,
+        String terms,
+        String footer,
+        String iban,
+        String bic,
+        String paymentReference,
+        String lateFee,
+        String layout,
+        String logo,
+        String accent,
+        String lineShows,
+        String typeface) {
+    /** Whole, or none at all. @throws NullPointerException where something is missing that every document has */
+    public PrintedDocument {
+        Stream.of(kind, number, from, to, subject, issuedOn, currency, lines, discounts, charges, taxes, groups, fields)
+                .forEach(Objects::requireNonNull);
+        Stream.of(net, tax, total, prepaid, rounding, due, terms, lateFee, layout, logo, accent, lineShows, typeface)
+                .forEach(Objects::requireNonNull);
+    }
+
+    /** What a client may read of it: its lines say no category, which is the business's own affair. */
+    public PrintedDocument forClient() {
+        return new PrintedDocument(
+                kind,
+                number,
+                corrects,
+                from,
+                to,
+                subject,
+                reference,
+                project,
+                fields,
+                issuedOn,
+                supplyDate,
+                supplyEnd,
+                taxInside,
+                currency,
+                lines.stream().map(PrintedLine::forClient).toList(),
+                discounts,
+                charges,
+                taxes,
+                groups,
+                net,
+                tax,
+                total,
+                prepaid,
+                rounding,
+                due,
+                own,
+                notes,
+                terms,
+                footer,
+                iban,
+                bic,
+                paymentReference,
+                lateFee,
+                layout,
+                logo,
+                accent,
+                lineShows,
+                typeface);
+    }
+
+    /** A party as printed. @param delivery where things are brought, if it is not the address */
+    public record Party(
+            String name,
+            String under,
+            String address,
+            String country,
+            String email,
+            String taxNumber,
+            String delivery) {}
+
+    /** One of the business's own fields. */
+    public record Field(String label, String value) {}
+
+    /** What a credit note takes back. @param whole whether nothing of the invoice is left */
+    public record Corrects(String number, LocalDate issuedOn, String reason, boolean whole) {}
+
+    /**
+     * A line as printed.
+     *
+     * @param discount as typed: {@code 10%} or {@code 25.00}
+     * @param gross before the discount
+     * @param off what the discount comes to, any tax not charged to an exempt client included
+     * @param group its set of taxes, from 0
+     * @param note printed under it; may be empty
+     * @param item the catalogue's item of which it was made; null for a line of its own
+     * @param unitCode of UN/ECE Recommendation 20, as on the day of issue; empty for a unit that has none
+     * @param category of income, of the business's own; never printed
+     */
+    public record PrintedLine(
+            String description,
+            String quantity,
+            String unit,
+            String unitPrice,
+            String discount,
+            String tax,
+            @Schema(nullable = true) Amount gross,
+            @Schema(nullable = true) Amount off,
+            Amount net,
+            @Schema(nullable = true) Integer group,
+            Why why,
+            String note,
+            @Schema(nullable = true) Long item,
+            String unitCode,
+            String category) {
+        private PrintedLine forClient() {
+            return new PrintedLine(
+                    description,
+                    quantity,
+                    unit,
+                    unitPrice,
+                    discount,
+                    tax,
+                    gross,
+                    off,
+                    net,
+                    group,
+                    why,
+                    note,
+                    item,
+                    unitCode,
+                    "");
+        }
+
+        /** Whether its quantity is hours. */
+        public boolean inHours() {
+            return "HUR".equals(unitCode);
+        }
+    }
+
+    /** A document discount or charge. @param how {@code 10%}, or empty for a sum @param parts by set of taxes */
+    public record PrintedExtra(
+            String description, String how, Amount base, Amount amount, List<ExtraPart> parts, Why why) {}
+
+    /** What of a discount or charge falls on one set of taxes. */
+    public record ExtraPart(int group, Amount amount) {}
+
+    /** A tax as printed; its reason is printed where nothing is charged. */
+    public record PrintedTax(
+            @Schema(nullable = true) String id,
+            String name,
+            String rate,
+            @Schema(nullable = true) Boolean compound,
+            String category,
+            String reason,
+            Amount base,
+            Amount amount,
+            Why why) {}
+
+    /** A set of taxes with what bears it. @param taxes places in {@code taxes} @param amounts of each of them */
+    public record PrintedGroup(
+            List<Integer> taxes, Amount lines, Amount discount, Amount charges, Amount net, List<Amount> amounts) {}
+
+    /** The tax in the business's own currency. @param rate what 1 of the document's currency is in it */
+    public record InOwnCurrency(String currency, String rate, Figure tax, Figure total) {}
+
+    /** What is printed as its name: Invoice, or Credit note. */
+    public String title() {
+        return kind.title();
+    }
+
+    /** Whether it takes back, rather than asks. */
+    public boolean takesBack() {
+        return kind == DocumentKind.CREDIT_NOTE;
+    }
+}

@@ -1,0 +1,95 @@
+package quill.server.invoices;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.document.TypedDraft;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.debts.Debts;
+import quill.server.documents.Document;
+import quill.server.documents.Documents;
+import quill.server.documents.DraftReckoner;
+import quill.server.documents.Fixing;
+import quill.server.documents.NumberSeries;
+
+/** Makes an invoice of a draft. */
+@Component
+class Issuing {
+    private final Documents documents;
+    private final DraftReckoner reckoner;
+    private final NumberSeries numbers;
+    private final Fixing fixing;
+    private final ClientsService clients;
+    private final Debts debts;
+    private final BusinessClock clock;
+
+    Issuing(
+            Documents documents,
+            DraftReckoner reckoner,
+            NumberSeries numbers,
+            Fixing fixing,
+            ClientsService clients,
+            Debts debts,
+            BusinessClock clock) {
+        this.documents = documents;
+        this.reckoner = reckoner;
+        this.numbers = numbers;
+        this.fixing = fixing;
+        this.clients = clients;
+        this.debts = debts;
+        this.clock = clock;
+    }
+
+    /** A draft that may be issued, with its client locked. */
+    record Ready(Client client, TypedDraft typed, DraftReckoner.Reckoned reckoned, LocalDate today) {}
+
+    /** @throws RefusedException with every field that has to be mended first */
+    @Transactional(propagation = Propagation.MANDATORY)
+    Ready ready(Document draft) {
+        TypedDraft typed = documents.typed(draft);
+        LocalDate today = clock.today();
+        DraftReckoner.Reckoned reckoned = reckoner.toIssue(typed, today);
+        checkWhole(typed, reckoned);
+        return new Ready(lockWith(draft.id(), typed.clientId()), typed, reckoned, today);
+    }
+
+    /** Gives it the next number, unless it keeps one, and fixes what it says. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    void issue(Document draft, int version, Ready ready) {
+        NumberSeries.Given given = draft.number() != null ? null : numbers.next(draft.kind(), ready.today());
+        String number = given == null ? draft.number() : given.number();
+        documents.issue(
+                draft,
+                version,
+                given,
+                fixing.invoice(number, ready.client(), ready.typed(), ready.reckoned(), ready.today()));
+    }
+
+    /** Locks the client and, where credit of another one waits for this draft, that one too. */
+    private Client lockWith(DocumentId draftId, ClientId clientId) {
+        clients.lockBoth(clientId, debts.whoseCreditWaits(draftId).orElse(clientId));
+        return clients.client(clientId);
+    }
+
+    private static void checkWhole(TypedDraft typed, DraftReckoner.Reckoned reckoned) {
+        List<Problem> problems = new ArrayList<>(reckoned.problems());
+        if (typed.clientId() == null) {
+            problems.add(0, new Problem("clientId", "", "choose the client whom this invoice is for"));
+        }
+        if (typed.supplyDate() == null || typed.supplyDate().isBlank()) {
+            problems.add(new Problem("supplyDate", "", "say when the work was or will be done"));
+        }
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+    }
+}

@@ -1,0 +1,88 @@
+package quill.server.payments;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
+import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
+import quill.server.common.ConflictException;
+import quill.server.common.Findable;
+import quill.server.common.NotFoundException;
+import quill.server.debts.Debts;
+
+/** Money that came, as it is kept. */
+@Service
+public class Payments {
+    private final PaymentRepository repository;
+    private final Debts debts;
+    private final Changes changes;
+    private final BusinessClock clock;
+
+    Payments(PaymentRepository repository, Debts debts, Changes changes, BusinessClock clock) {
+        this.repository = repository;
+        this.debts = debts;
+        this.changes = changes;
+        this.clock = clock;
+    }
+
+    /** A person has seen money that came unexpectedly; it stays client credit. */
+    @Transactional
+    public void noted(long id) {
+        Payment payment = find(id);
+        if (repository.noted(id) != 1) {
+            throw new ConflictException("That was noted already.");
+        }
+        changed(payment);
+    }
+
+    /** Clients of whom money came with a reference that has this text; none for an empty one. */
+    public Set<ClientId> clientsOfReference(String text) {
+        String plain = text == null ? "" : text.strip().toLowerCase(Locale.ROOT);
+        return plain.isEmpty() ? Set.of() : repository.clientsOfReference(plain);
+    }
+
+    /** Payments of a client, newest first. */
+    public List<Payment> ofClient(ClientId clientId) {
+        return repository.ofClient(clientId);
+    }
+
+    /** Payments that were for an invoice or settle any of it, newest first. */
+    public List<Payment> ofInvoice(DocumentId invoiceId) {
+        return repository.ofInvoice(invoiceId, debts.payersOf(invoiceId));
+    }
+
+    /** Money that came for what was no longer open. */
+    public List<Payment> unexpected() {
+        return repository.unexpected();
+    }
+
+    /** One payment. @throws NotFoundException if there is none of that id */
+    public Payment find(long id) {
+        return repository.find(id).orElseThrow(() -> new NotFoundException("There is no payment " + id + "."));
+    }
+
+    /** One that was recorded under a request's key. */
+    Optional<Payment> byKey(String key) {
+        return repository.byKey(key);
+    }
+
+    /** Marks one as undone. @throws ConflictException where it was before */
+    @Transactional(propagation = Propagation.MANDATORY)
+    void markUndone(Payment payment, String reason) {
+        if (repository.undo(payment.id(), clock.today(), reason) != 1) {
+            throw new ConflictException("This payment was undone already.");
+        }
+        changed(payment);
+    }
+
+    private void changed(Payment payment) {
+        changes.say(payment.invoiceId(), payment.clientId());
+        changes.touch(Findable.PAYMENT, payment.id());
+    }
+}

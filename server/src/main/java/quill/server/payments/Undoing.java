@@ -1,0 +1,90 @@
+package quill.server.payments;
+
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.joda.money.Money;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.RefusedException;
+import quill.core.id.DocumentId;
+import quill.core.ledger.Appropriation;
+import quill.core.ledger.Bookings;
+import quill.core.money.Amounts;
+import quill.server.audit.Happenings;
+import quill.server.books.BooksService;
+import quill.server.clients.ClientsService;
+import quill.server.common.Texts;
+import quill.server.debts.Debts;
+import quill.server.dispatch.MoneyLetters;
+
+/** Takes back payments that were recorded wrongly. */
+@Service
+public class Undoing {
+    private final Payments payments;
+    private final Deposits deposits;
+    private final BooksService books;
+    private final Debts debts;
+    private final ClientsService clients;
+    private final MoneyLetters letters;
+    private final Happenings happenings;
+
+    Undoing(
+            Payments payments,
+            Deposits deposits,
+            BooksService books,
+            Debts debts,
+            ClientsService clients,
+            MoneyLetters letters,
+            Happenings happenings) {
+        this.payments = payments;
+        this.deposits = deposits;
+        this.books = books;
+        this.debts = debts;
+        this.clients = clients;
+        this.letters = letters;
+        this.happenings = happenings;
+    }
+
+    /** Takes back what a person recorded wrongly. What it settled is open again. */
+    @Transactional
+    public Payment undo(long id, String why) {
+        Payment payment = payments.find(id);
+        if (payment.way() == PaymentWay.CARD) {
+            throw new RefusedException(
+                    "way",
+                    "CARD",
+                    "a card payment was really made, so it cannot be undone; only a refund gives it back");
+        }
+        String reason = Texts.reason("why", why);
+        clients.lock(payment.clientId());
+        payments.markUndone(payment, reason);
+        if (payment.held()) {
+            deposits.undo(payment, payment.way().account(), reason);
+            return payments.find(id);
+        }
+        Money amount = payment.amount().money();
+        List<Appropriation.Part> settling = debts.settledBy(id);
+        long entry = books.book(
+                Bookings.paymentUndone(payment.way().account(), amount, settling),
+                "Undone: " + payment.words() + " · " + reason,
+                new BooksService.About(payment.clientId(), payment.invoiceId(), id),
+                books.entryOfPayment(id));
+        debts.undone(payment.clientId(), id, settling, entry);
+        debts.coverCredit(payment.clientId(), amount.getCurrencyUnit());
+        Set<DocumentId> touched =
+                settling.stream().map(p -> p.debt().document()).collect(Collectors.toSet());
+        touched.forEach(invoice -> happenings.note(
+                invoice,
+                payment.clientId(),
+                "Payment of " + Amounts.grouped(amount) + " " + payment.words() + " undone: " + reason,
+                Happenings.About.payment(id)));
+        DocumentId receiptWasFor = payment.invoiceId() != null
+                ? payment.invoiceId()
+                : touched.stream().min(DocumentId::compareTo).orElse(null);
+        if (receiptWasFor != null) {
+            letters.takeReceiptBack(id, receiptWasFor, amount);
+        }
+        return payments.find(id);
+    }
+}

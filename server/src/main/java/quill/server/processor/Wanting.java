@@ -1,0 +1,93 @@
+package quill.server.processor;
+
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.joda.money.Money;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+import quill.core.id.DocumentId;
+import quill.core.money.Amounts;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.common.ConflictException;
+import quill.server.debts.Debts;
+import quill.server.debts.Debts.StoredInstallment;
+import quill.server.documents.Document;
+import quill.server.processor.OrderRepository.Order;
+
+/** Orders as payers want them, and as long as what they are for is open. */
+@Component
+class Wanting {
+    private static final int MOST_LIVE = 5;
+    private static final int MOST_UNENDED = 15;
+
+    private final OrderRepository repository;
+    private final ClientsService clients;
+    private final Debts debts;
+    private final BusinessClock clock;
+
+    Wanting(OrderRepository repository, ClientsService clients, Debts debts, BusinessClock clock) {
+        this.repository = repository;
+        this.clients = clients;
+        this.debts = debts;
+        this.clock = clock;
+    }
+
+    /** An order for these installments of an invoice, within the caller's transaction. @param shown what the payer saw */
+    Order order(Document invoice, Set<Long> installments, Money shown) {
+        clients.lock(invoice.clientId());
+        List<StoredInstallment> asked = debts.of(invoice.id()).stream()
+                .filter(i -> installments.contains(i.id()) && i.open().isPositive())
+                .toList();
+        if (asked.isEmpty()) {
+            throw new ConflictException("That is paid already. Nothing more was taken.");
+        }
+        Money open = Amounts.sum(
+                shown.getCurrencyUnit(),
+                asked.stream().map(StoredInstallment::open).toList());
+        if (!open.isEqual(shown)) {
+            throw new ConflictException("What is open has changed: it is " + Amounts.grouped(open) + " now, not "
+                    + Amounts.grouped(shown) + ". Nothing was taken. Look again before you pay.");
+        }
+        Set<Long> ids = asked.stream().map(StoredInstallment::id).collect(Collectors.toSet());
+        List<Order> live = repository.liveOf(invoice.id());
+        for (Order one : live) {
+            if (one.installments().equals(ids) && one.amount().isEqual(open)) {
+                return one;
+            }
+        }
+        makeRoom(invoice.id(), live);
+        long id = repository.insert(
+                "quill-" + UUID.randomUUID(), invoice.id(), invoice.clientId(), ids, open, clock.instant());
+        return repository.find(id).orElseThrow();
+    }
+
+    /** At most five can be paid at once through one link: the oldest makes room, unless too many are on their way out. */
+    private void makeRoom(DocumentId invoiceId, List<Order> latestFirst) {
+        if (repository.countUnended(invoiceId) >= MOST_UNENDED) {
+            throw new ConflictException(
+                    "Too many payments were begun on this page. Nothing was taken; try again in some minutes.");
+        }
+        for (int i = MOST_LIVE - 1; i < latestFirst.size(); i++) {
+            repository.move(latestFirst.get(i).id(), OrderState.WITHDRAWING, OrderState.LIVE);
+        }
+    }
+
+    /** What is open on an invoice changed: an order for another sum must not be paid any more. */
+    @EventListener
+    void debtsChanged(Debts.DebtsChanged change) {
+        for (Order live : repository.liveOf(change.invoiceId())) {
+            Money open = Amounts.sum(
+                    live.amount().getCurrencyUnit(),
+                    debts.of(change.invoiceId()).stream()
+                            .filter(i -> live.installments().contains(i.id()))
+                            .map(StoredInstallment::open)
+                            .toList());
+            if (!open.isEqual(live.amount())) {
+                repository.move(live.id(), OrderState.WITHDRAWING, OrderState.LIVE);
+            }
+        }
+    }
+}

@@ -1,0 +1,72 @@
+package quill.server.today;
+
+import java.util.List;
+import org.springframework.stereotype.Component;
+import quill.core.money.Amounts;
+import quill.server.clients.ClientsService;
+import quill.server.dispatch.Letters;
+import quill.server.latefees.LateFees;
+import quill.server.payments.Payment;
+import quill.server.payments.Payments;
+import quill.server.processor.CardOrders;
+
+/** Money that only a person can decide about. */
+@Component
+class MoneyNeeds {
+    private final Payments payments;
+    private final CardOrders orders;
+    private final LateFees fees;
+    private final ClientsService clients;
+
+    MoneyNeeds(Payments payments, CardOrders orders, LateFees fees, ClientsService clients) {
+        this.payments = payments;
+        this.orders = orders;
+        this.fees = fees;
+        this.clients = clients;
+    }
+
+    void unbooked(List<Needs.Need> needs) {
+        for (CardOrders.Trouble t : orders.troubles()) {
+            needs.add(new Needs.Need(
+                    "order",
+                    t.orderId(),
+                    t.invoiceId(),
+                    t.clientId(),
+                    null,
+                    "Card money that could not be booked: " + Letters.shown(t.amount()) + ", "
+                            + clients.client(t.clientId()).name(),
+                    t.why() + " Look at it at the card processor; it is tried again by itself."));
+        }
+    }
+
+    void unexpected(List<Needs.Need> needs) {
+        for (Payment p : payments.unexpected()) {
+            needs.add(new Needs.Need(
+                    "payment",
+                    p.id(),
+                    p.invoiceId(),
+                    p.clientId(),
+                    null,
+                    "Money came that nothing was open for",
+                    Amounts.grouped(p.amount().money()) + " " + p.words() + " from "
+                            + clients.client(p.clientId()).name()
+                            + " is held as client credit. Give it back, or let it settle what comes next."));
+        }
+    }
+
+    void feesPutUp(List<Needs.Need> needs) {
+        for (LateFees.PutUp p : fees.putUpForWaiving()) {
+            LateFees.StoredFee fee = p.fee();
+            needs.add(new Needs.Need(
+                    "fee",
+                    fee.id(),
+                    fee.invoiceId(),
+                    fee.clientId(),
+                    null,
+                    "Waive this late fee? " + Letters.shown(fee.amount().money()) + ", "
+                            + clients.client(fee.clientId()).name(),
+                    "It was charged on " + Letters.day(fee.chargedOn()) + ", but a payment dated "
+                            + Letters.day(p.paidOn()) + " has been recorded since."));
+        }
+    }
+}
