@@ -108,6 +108,9 @@ export function Find() {
       triggerOnContentEditable
       scrollable
       maxHeight="70vh"
+      // While it faded out it took the keys of somebody who was already on the page that was chosen.
+      transitionProps={{ duration: 0 }}
+      overlayProps={{ transitionProps: { duration: 0 } }}
     >
       <Spotlight.Search
         placeholder="A name, a number, an amount, a place…"

@@ -62,13 +62,6 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
     latest.current = { making, newInvoice };
   }, [making, newInvoice]);
 
-  // Whoever opened it by key goes on by key.
-  useEffect(() => {
-    if (!making) return;
-    const timer = window.setTimeout(() => document.querySelector<HTMLElement>('[data-fresh]')?.focus(), 60);
-    return () => window.clearTimeout(timer);
-  }, [making]);
-
   const oneLeaf = useOneLeaf();
   const own = useQuery(business);
   useEffect(() => {
@@ -155,7 +148,13 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
         <button type="button" className={`link ${css.quiet}`} onClick={() => void signOut()}>
           Sign out
         </button>
-        <Menu opened={making} onChange={setMaking} position="bottom-end" withinPortal>
+        <Menu
+          opened={making}
+          onChange={setMaking}
+          position="bottom-end"
+          withinPortal
+          withInitialFocusPlaceholder={false}
+        >
           <Menu.Target>
             <Button aria-label="New N">
               New <kbd className={css.key}>N</kbd>
@@ -165,7 +164,8 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
             {fresh.map(([to, name]) => (
               <Menu.Item
                 key={name}
-                data-fresh={name === 'New invoice' ? true : undefined}
+                // Whoever opened it by key goes on by key.
+                data-autofocus={name === 'New invoice' ? true : undefined}
                 onClick={() => void navigate(to)}
               >
                 {name}

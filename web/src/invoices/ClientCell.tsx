@@ -1,6 +1,6 @@
-import { Select } from '@mantine/core';
+import { Combobox, InputBase, useCombobox } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { type KeyboardEvent, useEffect, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { clientChoices } from '../api/clients';
 import { useHeldKeys } from '../design/useHeldKeys';
@@ -8,7 +8,8 @@ import { type Change, FieldProblem } from './fields';
 import css from './Sheet.module.css';
 import type { Typed } from './useDraft';
 
-const NEW = 'new';
+/** No client has this number. */
+const NEW = -1;
 
 /** Whom it is for: found by any part of what is known of a client, shown as it will be printed. */
 export function ClientCell({
@@ -26,56 +27,89 @@ export function ClientCell({
   onChosen: (id: number) => void;
   onNewClient: () => void;
 }) {
-  const [find, setFind] = useState('');
+  const list = useCombobox({ onDropdownClose: () => list.resetSelectedOption() });
+  /** What is being typed; null while the name of whoever was chosen stands there. */
+  const [find, setFind] = useState<string | null>(null);
+  const [picked, setPicked] = useState<{ id: number; name: string }>();
   const own = client && client.id === typed.clientId ? client : undefined;
-  const asked = find === own?.name ? '' : find;
+  const name = own?.name ?? (picked && picked.id === typed.clientId ? picked.name : '');
+  const asked = find === name ? '' : (find ?? '');
   const choices = useQuery(clientChoices(asked));
   const fresh = choices.isError || (choices.isSuccess && !choices.isPlaceholderData);
   const found = choices.data ?? [];
   const listed = own && !found.some((c) => c.id === own.id) ? [own, ...found] : found;
-  const data = [
-    ...listed.slice(0, 40).map((c) => ({ value: String(c.id), label: c.name })),
-    { value: NEW, label: '+ A new client' },
+  const options = [
+    ...listed.slice(0, 40).map((c) => ({ id: c.id, name: c.name })),
+    { id: NEW, name: '+ A new client' },
   ];
-  const choose = (id: number) => {
-    change((t) => ({ ...t, clientId: id }));
-    onChosen(id);
+  const choose = (chosen: { id: number; name: string } | undefined) => {
+    list.closeDropdown();
+    setFind(null);
+    if (!chosen) return;
+    if (chosen.id === NEW) return onNewClient();
+    setPicked(chosen);
+    change((t) => ({ ...t, clientId: chosen.id }));
+    onChosen(chosen.id);
   };
   // While the answer is to fewer letters it names other clients: a quick Enter waits for the one to all of them.
   const { hold } = useHeldKeys(fresh, (keys) => {
     const downs = keys.filter((k) => k === 'ArrowDown').length;
     const wanted = found[Math.min(downs, found.length - 1)];
-    if (wanted && keys.includes('Enter')) choose(wanted.id);
+    if (wanted && keys.includes('Enter')) choose(wanted);
   });
+  // What is marked is what Enter takes: the first of each new answer, whichever stood there before.
+  const { dropdownOpened, selectFirstOption } = list;
+  useEffect(() => {
+    if (dropdownOpened && asked !== '' && fresh) selectFirstOption();
+  }, [dropdownOpened, asked, fresh, selectFirstOption]);
+  const keys = (event: KeyboardEvent) => {
+    if (hold(event, (k) => k === 'Enter' || k === 'ArrowDown')) return;
+    const marked = list.getSelectedOptionIndex();
+    if (event.key !== 'Enter' || !list.dropdownOpened || (marked < 0 && asked === '')) return;
+    event.preventDefault();
+    event.stopPropagation();
+    choose(options[Math.max(marked, 0)]);
+  };
   return (
     <div className="field">
-      <Select
-        label="To"
-        placeholder="Type a part of the name…"
-        variant="unstyled"
-        classNames={{ input: css.client ?? '', label: css.label ?? '' }}
-        searchable
-        autoFocus={typed.clientId === null}
-        selectFirstOptionOnChange
-        openOnFocus={false}
-        data={data}
-        // What fits was found by the server, by mail, telephone or contact too.
-        filter={({ options }) => options}
-        searchValue={find}
-        onSearchChange={setFind}
-        value={typed.clientId === null ? null : String(typed.clientId)}
-        allowDeselect={false}
-        aria-invalid={Boolean(problem)}
-        rightSection={<span />}
-        rightSectionWidth={0}
-        maxDropdownHeight={320}
-        comboboxProps={{ width: 320, position: 'bottom-start' }}
-        onChange={(chosen) => {
-          if (chosen === NEW) return onNewClient();
-          if (chosen) choose(Number(chosen));
-        }}
-        onKeyDownCapture={(event) => hold(event, (k) => k === 'Enter' || k === 'ArrowDown')}
-      />
+      <Combobox
+        store={list}
+        width={320}
+        position="bottom-start"
+        onOptionSubmit={(id) => choose(options.find((o) => String(o.id) === id))}
+      >
+        <Combobox.Target withExpandedAttribute>
+          <InputBase
+            label="To"
+            placeholder="Type a part of the name…"
+            variant="unstyled"
+            classNames={{ input: css.client ?? '', label: css.label ?? '' }}
+            autoFocus={typed.clientId === null}
+            autoComplete="off"
+            value={find ?? name}
+            aria-invalid={Boolean(problem)}
+            onChange={(event) => {
+              setFind(event.currentTarget.value);
+              list.openDropdown();
+            }}
+            onClick={() => list.openDropdown()}
+            onBlur={() => {
+              list.closeDropdown();
+              setFind(null);
+            }}
+            onKeyDownCapture={keys}
+          />
+        </Combobox.Target>
+        <Combobox.Dropdown>
+          <Combobox.Options mah={320} className={css.choices} aria-label="Clients">
+            {options.map((o) => (
+              <Combobox.Option key={o.id} value={String(o.id)} active={o.id === typed.clientId}>
+                {o.name}
+              </Combobox.Option>
+            ))}
+          </Combobox.Options>
+        </Combobox.Dropdown>
+      </Combobox>
       <FieldProblem text={problem} />
       {own && (
         <p className={css.address}>

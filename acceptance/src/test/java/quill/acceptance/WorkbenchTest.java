@@ -47,6 +47,22 @@ public class WorkbenchTest extends Suite {
         assertThat(desk.locator("[role=option]:visible").first()).isVisible();
     }
 
+    /** All of the name at once: the list has no time to mark what it found. */
+    @Test
+    public void aNamePastedIntoToIsChosenByEnter() {
+        api.client("Pasted At Once");
+        desk.navigate(app.url("/invoices/new"));
+        assertThat(desk.getByRole(
+                        AriaRole.COMBOBOX,
+                        new Page.GetByRoleOptions().setName("To").setExact(true)))
+                .isFocused();
+        desk.keyboard().insertText("Pasted At");
+        found();
+        key("Enter");
+        assertThat(desk.getByLabel("For", new Page.GetByLabelOptions().setExact(true)))
+                .isFocused();
+    }
+
     @Test
     public void sixLinesFromCatalogueBundleAndClipboardAreWrittenAndSentWithFewKeys() {
         api.client("Keys Alone");
@@ -260,6 +276,7 @@ public class WorkbenchTest extends Suite {
         desk.keyboard().press("ArrowDown");
         desk.keyboard().press("Enter");
         assertThat(desk.locator("h1").first()).hasText("Kestrel Theatre");
+        assertThat(found).isHidden();
         desk.keyboard().press("/");
         assertThat(desk.getByLabel("Find anything")).isFocused();
         desk.keyboard().type("aging");
