@@ -8,7 +8,7 @@ type Page = Schemas['PublicPage'];
 function Ask({ page: p }: { page: Page }) {
   const d = p.document;
   const next = p.measure.find((m) => !isZero(m.open));
-  const what = d.subject ? `, for ${d.subject}` : '';
+  const what = d.matter.subject ? `, for ${d.matter.subject}` : '';
   const whole = p.creditNotes.find((n) => n.whole);
   if (p.voidedOn)
     return (
@@ -25,13 +25,13 @@ function Ask({ page: p }: { page: Page }) {
   if (!next)
     return (
       <p className="ask">
-        {d.to.name}, <b>{money(d.total)}</b> is paid{what}. Thank you; you owe nothing here.
+        {d.to.name}, <b>{money(d.sums.total)}</b> is paid{what}. Thank you; you owe nothing here.
       </p>
     );
-  const asked = p.choices[0]?.amount ?? next.open;
+  const asked = p.paying.choices[0]?.amount ?? next.open;
   const late = p.measure.filter((m) => !isZero(m.open) && m.standing === 'LATE');
-  const debts = late.filter((m) => !m.fee);
-  const fees = p.measure.filter((m) => m.fee && !isZero(m.open) && m.dueOn <= p.today);
+  const debts = late.filter((m) => m.kind !== 'LATE_FEE');
+  const fees = p.measure.filter((m) => m.kind === 'LATE_FEE' && !isZero(m.open) && m.dueOn <= p.today);
   if (!late.length)
     return (
       <p className="ask">
@@ -78,7 +78,7 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
   const [chosen, setChosen] = useState('due');
   const [going, setGoing] = useState(false);
   const [refusal, setRefusal] = useState('');
-  const choice = p.choices.find((c) => c.what === chosen) ?? p.choices[0];
+  const choice = p.paying.choices.find((c) => c.what === chosen) ?? p.paying.choices[0];
   if (!choice) return null;
   const pay = async () => {
     if (!token) return;
@@ -103,14 +103,14 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
     }
   };
   const first = p.measure.find((m) => !isZero(m.open));
-  const fee = p.measure.some((m) => m.fee && !isZero(m.open));
+  const fee = p.measure.some((m) => m.kind === 'LATE_FEE' && !isZero(m.open));
   const ahead = first !== undefined && first.dueOn > p.today;
   const dueNow =
-    p.choices.length === 1
+    p.paying.choices.length === 1
       ? fee
         ? 'All that is open, with the late fee'
         : 'All that is open'
-      : first?.deposit
+      : first?.kind === 'DEPOSIT'
         ? 'The deposit'
         : fee
           ? 'What is due now, with the late fee'
@@ -119,10 +119,10 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
             : 'What is due now';
   return (
     <>
-      {p.cards && (
+      {p.paying.cards && (
         <>
           <fieldset aria-label="What to pay">
-            {p.choices.map((c) => (
+            {p.paying.choices.map((c) => (
               <label key={c.what} className="choice">
                 <input
                   type="radio"
@@ -145,14 +145,14 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
           {refusal}
         </p>
       )}
-      {p.cards && (
+      {p.paying.cards && (
         <p className="faded small">
           The card page belongs to the card company; {p.document.from.name} never sees the number.
         </p>
       )}
-      {p.iban && (
+      {p.paying.iban && (
         <>
-          <h2>{p.cards ? 'Or by bank transfer' : 'By bank transfer'}</h2>
+          <h2>{p.paying.cards ? 'Or by bank transfer' : 'By bank transfer'}</h2>
           <dl>
             <div>
               <dt>To</dt>
@@ -160,11 +160,11 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
             </div>
             <div>
               <dt>IBAN</dt>
-              <dd>{p.iban}</dd>
+              <dd>{p.paying.iban}</dd>
             </div>
             <div>
               <dt>Reference</dt>
-              <dd>{p.reference}</dd>
+              <dd>{p.paying.reference}</dd>
             </div>
           </dl>
         </>
@@ -193,9 +193,9 @@ export function PageBody({
   return (
     <Box className="client">
       <header className="top">
-        {d.logo ? (
+        {d.look.logo ? (
           <img
-            src={token ? `/api/public/${token}/logo` : `/api/business/logo/${d.logo}`}
+            src={token ? `/api/public/${token}/logo` : `/api/business/logo/${d.look.logo}`}
             alt={d.from.name}
             className="logo"
           />
@@ -211,10 +211,10 @@ export function PageBody({
       )}
       <Ask page={page} />
       {page.measure.length > 0 && <MeasureFigure parts={page.measure} />}
-      {page.declined && (
+      {page.paying.declined && (
         <p className="told refused" role="status">
-          Card declined: {page.declined}. Nothing was taken. Try another card
-          {page.iban ? ', or pay by bank transfer' : ''}.
+          Card declined: {page.paying.declined}. Nothing was taken. Try another card
+          {page.paying.iban ? ', or pay by bank transfer' : ''}.
         </p>
       )}
       {page.received.length > 0 && (
@@ -230,14 +230,15 @@ export function PageBody({
       <Paying page={page} token={token} onStale={onStale} />
       <h2>What it is for</h2>
       <dl>
-        {d.lines.map((l, i) => (
+        {d.body.lines.map((l, i) => (
           <div key={`${i}-${l.description}`}>
             <dt>
               {l.description}
               <span className="faded small">
                 {' '}
                 {[
-                  d.lineShows !== 'amount' && `${l.quantity} ${l.unit} × ${plain({ amount: l.unitPrice })}`,
+                  d.look.lineShows !== 'amount' &&
+                    `${l.quantity} ${l.unit} × ${plain({ amount: l.unitPrice })}`,
                   l.discount && `less ${l.discount}`,
                 ]
                   .filter(Boolean)
@@ -245,10 +246,10 @@ export function PageBody({
               </span>
               {l.note && <span className="under small faded pre">{l.note}</span>}
             </dt>
-            <dd>{plain(l.net)}</dd>
+            <dd>{plain(l.sums.net)}</dd>
           </div>
         ))}
-        {d.discounts.map((e, i) => (
+        {d.body.discounts.map((e, i) => (
           <div key={`d${i}`}>
             <dt>
               {e.description}
@@ -257,13 +258,13 @@ export function PageBody({
             <dd>−{plain(e.amount)}</dd>
           </div>
         ))}
-        {d.charges.map((e, i) => (
+        {d.body.charges.map((e, i) => (
           <div key={`c${i}`}>
             <dt>{e.description}</dt>
             <dd>{plain(e.amount)}</dd>
           </div>
         ))}
-        {d.taxes
+        {d.body.taxes
           .filter((t) => t.category !== 'O')
           .map((t) => (
             <div key={t.name} className="faded">
@@ -276,24 +277,24 @@ export function PageBody({
           ))}
         <div className="total">
           <dt>Total</dt>
-          <dd>{money(d.total)}</dd>
+          <dd>{money(d.sums.total)}</dd>
         </div>
-        {!isZero(d.prepaid) && (
+        {!isZero(d.sums.prepaid) && (
           <div>
             <dt>Deposit already paid</dt>
-            <dd>−{plain(d.prepaid)}</dd>
+            <dd>−{plain(d.sums.prepaid)}</dd>
           </div>
         )}
-        {!isZero(d.rounding) && (
+        {!isZero(d.sums.rounding) && (
           <div>
             <dt>Rounding, paid in cash</dt>
-            <dd>{plain(d.rounding)}</dd>
+            <dd>{plain(d.sums.rounding)}</dd>
           </div>
         )}
-        {d.due.amount !== d.total.amount && (
+        {d.sums.due.amount !== d.sums.total.amount && (
           <div className="total">
             <dt>To be paid</dt>
-            <dd>{money(d.due)}</dd>
+            <dd>{money(d.sums.due)}</dd>
           </div>
         )}
         {page.creditNotes.map((n) => (
@@ -309,7 +310,7 @@ export function PageBody({
           </div>
         ))}
         {page.measure
-          .filter((p) => p.fee && p.standing !== 'CREDITED')
+          .filter((p) => p.kind === 'LATE_FEE' && p.standing !== 'CREDITED')
           .map((p) => (
             <div key={p.id}>
               <dt>
@@ -337,12 +338,12 @@ export function PageBody({
         {d.from.email}
         {d.from.taxNumber && `\nTax number ${d.from.taxNumber}`}
         {'\n'}Issued {longDate(d.issuedOn)}
-        {d.reference && `\nYour order ${d.reference}`}
-        {d.project && `\nProject ${d.project}`}
-        {d.fields.map((f) => `\n${f.label}: ${f.value}`)}
-        {d.lateFee && `\n${d.lateFee}`}
-        {d.notes && `\n\n${d.notes}`}
-        {d.terms && `\n\n${d.terms}`}
+        {d.matter.reference && `\nYour order ${d.matter.reference}`}
+        {d.matter.project && `\nProject ${d.matter.project}`}
+        {d.matter.fields.map((f) => `\n${f.label}: ${f.value}`)}
+        {d.paying.lateFee && `\n${d.paying.lateFee}`}
+        {d.matter.notes && `\n\n${d.matter.notes}`}
+        {d.matter.terms && `\n\n${d.matter.terms}`}
       </p>
     </Box>
   );

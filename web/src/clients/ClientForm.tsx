@@ -89,7 +89,7 @@ export function ClientForm({ client, onDone }: { client: Client | null; onDone: 
       <TextInput
         className={css.third}
         label="Days to pay"
-        placeholder={business ? `as usual, ${business.business.daysToPay}` : ''}
+        placeholder={business ? `as usual, ${business.business.habits.daysToPay}` : ''}
         inputMode="numeric"
         {...form.field('more.daysToPay')}
         value={values.more.daysToPay ?? ''}

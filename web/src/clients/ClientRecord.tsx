@@ -23,35 +23,37 @@ type Account = Schemas['AccountView'];
 function Sentence({ account: a }: { account: Account }) {
   const { id } = a.client;
   const figure = (amount: Schemas['Amount'], what: string) => (
-    <WhyFigure text={money(amount).replace('−', '')} why={whyOfClient(id, what, a.owes.currency)} />
+    <WhyFigure text={money(amount).replace('−', '')} why={whyOfClient(id, what, a.sums.owes.currency)} />
   );
   return (
     <p className="sentence" style={{ fontSize: 20 }}>
-      {isZero(a.owes) ? (
-        <>Owes nothing, {figure(a.owes, 'owes')}.</>
+      {isZero(a.sums.owes) ? (
+        <>Owes nothing, {figure(a.sums.owes, 'owes')}.</>
       ) : (
         <>
-          {isNegative(a.owes) ? 'Is owed' : 'Owes'} <b>{figure(a.owes, 'owes')}</b>
-          {isZero(a.late) ? (
+          {isNegative(a.sums.owes) ? 'Is owed' : 'Owes'} <b>{figure(a.sums.owes, 'owes')}</b>
+          {isZero(a.sums.late) ? (
             '.'
           ) : (
             <>
-              , <span className="late">{figure(a.late, 'late')}</span> of it late.
+              , <span className="late">{figure(a.sums.late, 'late')}</span> of it late.
             </>
           )}
         </>
       )}
-      {!isZero(a.credit) && (
+      {!isZero(a.sums.credit) && (
         <>
           {' '}
-          <span className="got">{money(a.credit)}</span> is client credit
-          {!isZero(a.waiting) && `, ${money(a.waiting)} of it waits for the draft that replaces an invoice`}.
+          <span className="got">{money(a.sums.credit)}</span> is client credit
+          {!isZero(a.sums.waiting) &&
+            `, ${money(a.sums.waiting)} of it waits for the draft that replaces an invoice`}
+          .
         </>
       )}
-      {!isZero(a.deposits) && (
+      {!isZero(a.sums.deposits) && (
         <>
           {' '}
-          <span className="got">{money(a.deposits)}</span> is held as deposits.
+          <span className="got">{money(a.sums.deposits)}</span> is held as deposits.
         </>
       )}
     </p>
@@ -123,7 +125,7 @@ function Open({ account }: { account: Account }) {
               <td className={`n ${i.late ? 'late' : ''}`}>
                 {i.open && i.number && (
                   <WhyFigure
-                    text={i.open.currency === account.owes.currency ? plain(i.open) : money(i.open)}
+                    text={i.open.currency === account.sums.owes.currency ? plain(i.open) : money(i.open)}
                     why={whyOpen(i.id)}
                   />
                 )}
@@ -172,14 +174,14 @@ export function ClientRecord({ id }: { id: number }) {
           </div>
           {a.archived && <p className="soon">Archived: offered on no new invoice.</p>}
           <Sentence account={a} />
-          {(a.inOthers.length > 0 || currency) && (
+          {(a.sums.inOthers.length > 0 || currency) && (
             <p>
               {currency && (
                 <Link className="link" to={`/clients/${id}`}>
                   In the business’s own currency
                 </Link>
               )}
-              {a.inOthers
+              {a.sums.inOthers
                 .filter((o) => o.currency !== currency)
                 .map((o) => (
                   <Link key={o.currency} className="link" to={`/clients/${id}?in=${o.currency}`}>
@@ -188,7 +190,7 @@ export function ClientRecord({ id }: { id: number }) {
                 ))}
             </p>
           )}
-          <AgingStrip bands={a.aging} why={(band) => whyOfClient(id, band, a.owes.currency)} />
+          <AgingStrip bands={a.aging} why={(band) => whyOfClient(id, band, a.sums.owes.currency)} />
           <Open account={a} />
           {a.rows.length === 0 ? (
             <p className="empty">Nothing was charged or received yet.</p>
@@ -220,17 +222,18 @@ export function ClientRecord({ id }: { id: number }) {
               </table>
             </Sideways>
           )}
-          <p className={a.agrees ? 'faded small' : 'alert'}>
-            Open installments less credit and deposits {plain(a.byInstallments)} {a.agrees ? '=' : '≠'}{' '}
-            entries {plain(a.byPostings)}. {a.agrees ? 'The books agree.' : 'The books do not agree.'}
+          <p className={a.books.agrees ? 'faded small' : 'alert'}>
+            Open installments less credit and deposits {plain(a.books.byInstallments)}{' '}
+            {a.books.agrees ? '=' : '≠'} entries {plain(a.books.byPostings)}.{' '}
+            {a.books.agrees ? 'The books agree.' : 'The books do not agree.'}
           </p>
           <ClientChasing id={id} />
           {paying && (
             <PaymentDialog
               clientId={id}
               invoiceId={null}
-              currency={a.owes.currency}
-              suggested={isNegative(a.owes) ? '' : a.owes.amount}
+              currency={a.sums.owes.currency}
+              suggested={isNegative(a.sums.owes) ? '' : a.sums.owes.amount}
               onClose={() => setPaying(false)}
             />
           )}

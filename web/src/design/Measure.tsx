@@ -3,8 +3,13 @@ import type { Schemas } from '../api/client';
 import { longDate, plain, shortDate } from './format';
 import css from './Measure.module.css';
 
-type Part = Pick<Schemas['Part'], 'position' | 'deposit' | 'amount' | 'dueOn' | 'weight'> &
-  Partial<Pick<Schemas['Part'], 'id' | 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open' | 'fee'>>;
+type Part = Pick<Schemas['Part'], 'position' | 'amount' | 'dueOn' | 'weight'> &
+  Partial<Pick<Schemas['Part'], 'id' | 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open'>> & {
+    kind?: Schemas['Part']['kind'];
+    deposit?: boolean;
+  };
+
+const isFee = (p: Part) => p.kind === 'LATE_FEE';
 
 /** A fee's tick, with the room before it. */
 const TICK = 16;
@@ -24,8 +29,8 @@ function torn(x: number, width: number, height: number): string {
 
 /** The bar alone: parts as wide as their amounts. The figures always stand beside it in words. */
 export function MeasureBar({ parts: all, height = 6 }: { parts: Part[]; height?: number }) {
-  const parts = all.filter((p) => !p.fee);
-  const fees = all.filter((p) => p.fee);
+  const parts = all.filter((p) => !isFee(p));
+  const fees = all.filter((p) => isFee(p));
   const width = 1000;
   const gap = 8;
   const whole = parts.reduce((sum, p) => sum + p.weight, 0) || 1;
@@ -97,7 +102,7 @@ export function MeasureBar({ parts: all, height = 6 }: { parts: Part[]; height?:
 
 /** How one part stands, in words. */
 export function standingOf(part: Part): string {
-  if (part.fee)
+  if (isFee(part))
     return part.standing === 'SETTLED'
       ? 'paid'
       : part.standing === 'CREDITED'
@@ -131,12 +136,12 @@ export function MeasureFigure({
         {parts.map((p) => (
           <span
             key={p.position}
-            style={{ flex: p.fee ? '0 1 90px' : `${p.weight} 1 90px` }}
+            style={{ flex: isFee(p) ? '0 1 90px' : `${p.weight} 1 90px` }}
             title={longDate(p.dueOn)}
           >
             <b className="money">{figure ? figure(p) : plain(p.amount)}</b>
             <span className={p.standing === 'LATE' ? 'late' : undefined}>
-              {p.deposit ? 'deposit, ' : p.fee ? 'late fee, ' : ''}
+              {p.kind === 'DEPOSIT' || p.deposit ? 'deposit, ' : isFee(p) ? 'late fee, ' : ''}
               {standingOf(p)}
               {p.standing !== 'SETTLED' && p.open && (p.filled ?? 0) > 0 ? `, ${plain(p.open)} open` : ''}
             </span>

@@ -38,13 +38,13 @@ function Lines({
           </tr>
         </thead>
         <tbody>
-          {issued.document.lines.map((l, i) => {
+          {issued.document.body.lines.map((l, i) => {
             const left = issued.left.lines[i] ?? '0';
             const wrong = problem(`lines[${i}].quantity`);
             return (
               <tr key={`${i}-${l.description}`}>
                 <td>
-                  {l.description} <span className="faded small">{plain(l.net)}</span>
+                  {l.description} <span className="faded small">{plain(l.sums.net)}</span>
                 </td>
                 <td className="n">{left === '0' ? 'nothing' : left}</td>
                 <td className="n" style={{ width: 130 }}>
@@ -69,7 +69,7 @@ function Lines({
           })}
         </tbody>
       </table>
-      {issued.document.charges.map(
+      {issued.document.body.charges.map(
         (c, i) =>
           issued.left.charges[i] && (
             <Checkbox
@@ -190,8 +190,8 @@ export function CreditDialog({ invoice, onClose }: { invoice: Schemas['InvoiceVi
         )}
         {p && (
           <p aria-live="polite">
-            It takes back {plain(p.net)} and {plain(p.tax)} of tax, <b>{money(p.total)}</b> in all. The last
-            open installment falls first; what nothing open takes is the client’s credit.
+            It takes back {plain(p.sums.net)} and {plain(p.sums.tax)} of tax, <b>{money(p.sums.total)}</b> in
+            all. The last open installment falls first; what nothing open takes is the client’s credit.
           </p>
         )}
         {credit.isError && !['reason', 'amount', 'lines'].some((f) => problemOf(credit.error, f)) && (

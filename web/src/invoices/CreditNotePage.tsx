@@ -27,7 +27,7 @@ export function CreditNotePage() {
               <span className="figure">
                 <small>Taken back</small>
                 <b>
-                  <WhyFigure text={money(d.total)} why={d.total.why} />
+                  <WhyFigure text={money(d.sums.total)} why={d.sums.total.why} />
                 </b>
               </span>
               <a className="link" href={`/api/credit-notes/${note}/pdf`} target="_blank" rel="noreferrer">

@@ -25,12 +25,12 @@ function ClientShort({ account: a }: { account: Schemas['AccountView'] }) {
     <>
       <h2>{a.client.name}</h2>
       <p className="faded">
-        {isZero(a.owes)
+        {isZero(a.sums.owes)
           ? 'Owes nothing. '
-          : isNegative(a.owes)
-            ? `Is owed ${money(a.owes).replace('−', '')}. `
-            : `Owes ${money(a.owes)}. `}
-        {!isZero(a.late) && <span className="late">{money(a.late)} of it is late. </span>}
+          : isNegative(a.sums.owes)
+            ? `Is owed ${money(a.sums.owes).replace('−', '')}. `
+            : `Owes ${money(a.sums.owes)}. `}
+        {!isZero(a.sums.late) && <span className="late">{money(a.sums.late)} of it is late. </span>}
         {last?.issuedOn && `Last invoice ${last.number}, ${shortDate(last.issuedOn)}. `}
         {more.daysToPay !== null && `Has ${more.daysToPay} days to pay. `}
         {!a.client.email && <span className="late">Has no e-mail address yet. </span>}

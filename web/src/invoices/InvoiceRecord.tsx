@@ -31,7 +31,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
   const never = timeline.data?.neverSent ?? false;
   const voided = issued.voidedOn != null;
   const whole = issued.creditNotes.some((n) => n.whole);
-  const installments = issued.measure.filter((p) => !p.fee).length;
+  const installments = issued.measure.filter((p) => p.kind !== 'LATE_FEE').length;
   return (
     <div className="record">
       <div className="body">
@@ -50,7 +50,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
               />
             </>
           )}
-          {issued.document.lateFee && <p className="faded small">{issued.document.lateFee}</p>}
+          {issued.document.paying.lateFee && <p className="faded small">{issued.document.paying.lateFee}</p>}
           {voided && issued.voidedOn && (
             <p className="late">Void since {longDate(issued.voidedOn)}: nothing is to be paid.</p>
           )}

@@ -11,9 +11,9 @@ function Head({ document: d }: { document: Document }) {
     <>
       <div className="top">
         <div>
-          {d.logo && (
+          {d.look.logo && (
             <img
-              src={`/api/business/logo/${d.logo}`}
+              src={`/api/business/logo/${d.look.logo}`}
               alt=""
               style={{ maxWidth: 200, maxHeight: 56, background: '#fff' }}
             />
@@ -27,11 +27,11 @@ function Head({ document: d }: { document: Document }) {
           </div>
           <div className="faded small right">
             issued {longDate(d.issuedOn)}
-            {d.supplyDate && (
+            {d.matter.supplyDate && (
               <>
                 <br />
-                supplied {longDate(d.supplyDate)}
-                {d.supplyEnd ? ` to ${longDate(d.supplyEnd)}` : ''}
+                supplied {longDate(d.matter.supplyDate)}
+                {d.matter.supplyEnd ? ` to ${longDate(d.matter.supplyEnd)}` : ''}
               </>
             )}
           </div>
@@ -52,11 +52,11 @@ function Head({ document: d }: { document: Document }) {
           {d.to.taxNumber && <div className="faded small">tax number {d.to.taxNumber}</div>}
         </div>
         <div>
-          {d.subject && <div className="faded small">For</div>}
-          <div>{d.subject}</div>
-          {d.reference && <div className="faded small">their order {d.reference}</div>}
-          {d.project && <div className="faded small">project {d.project}</div>}
-          {d.fields.map((f) => (
+          {d.matter.subject && <div className="faded small">For</div>}
+          <div>{d.matter.subject}</div>
+          {d.matter.reference && <div className="faded small">their order {d.matter.reference}</div>}
+          {d.matter.project && <div className="faded small">project {d.matter.project}</div>}
+          {d.matter.fields.map((f) => (
             <div key={f.label} className="faded small">
               {f.label}: {f.value}
             </div>
@@ -75,13 +75,13 @@ function Head({ document: d }: { document: Document }) {
 
 function Sums({ document: d }: { document: Document }) {
   const back = d.kind === 'credit note';
-  const more = !isZero(d.prepaid) || !isZero(d.rounding);
-  const extra = (e: Document['charges'][number]) =>
+  const more = !isZero(d.sums.prepaid) || !isZero(d.sums.rounding);
+  const extra = (e: Document['body']['charges'][number]) =>
     e.description + (e.how ? `, ${e.how} of ${plain(e.base)}` : '');
   return (
     <table className="sums">
       <tbody>
-        {d.discounts.map((e, i) => (
+        {d.body.discounts.map((e, i) => (
           <tr key={`d${i}`}>
             <td>{extra(e)}</td>
             <td>
@@ -89,7 +89,7 @@ function Sums({ document: d }: { document: Document }) {
             </td>
           </tr>
         ))}
-        {d.charges.map((e, i) => (
+        {d.body.charges.map((e, i) => (
           <tr key={`c${i}`}>
             <td>{extra(e)}</td>
             <td>
@@ -98,12 +98,12 @@ function Sums({ document: d }: { document: Document }) {
           </tr>
         ))}
         <tr>
-          <td>Net{d.taxInside ? ' (prices include the tax)' : ''}</td>
+          <td>Net{d.body.taxInside ? ' (prices include the tax)' : ''}</td>
           <td>
-            <WhyFigure text={plain(d.net)} why={d.net.why} />
+            <WhyFigure text={plain(d.sums.net)} why={d.sums.net.why} />
           </td>
         </tr>
-        {d.taxes.map((t) => (
+        {d.body.taxes.map((t) => (
           <tr key={t.name}>
             <td>
               {t.category === 'O' ? 'No tax' : `${t.name} on ${plain(t.base)}`}
@@ -117,22 +117,22 @@ function Sums({ document: d }: { document: Document }) {
         <tr className="total">
           <td>{back ? 'Total taken back' : 'Total'}</td>
           <td>
-            <WhyFigure text={money(d.total)} why={d.total.why} />
+            <WhyFigure text={money(d.sums.total)} why={d.sums.total.why} />
           </td>
         </tr>
-        {!isZero(d.prepaid) && (
+        {!isZero(d.sums.prepaid) && (
           <tr>
             <td>{back ? 'Deposit, held again' : 'Deposit already paid'}</td>
             <td>
-              <WhyFigure text={`−${plain(d.prepaid)}`} why={d.prepaid.why} />
+              <WhyFigure text={`−${plain(d.sums.prepaid)}`} why={d.sums.prepaid.why} />
             </td>
           </tr>
         )}
-        {!isZero(d.rounding) && (
+        {!isZero(d.sums.rounding) && (
           <tr>
             <td>Rounding, paid in cash</td>
             <td>
-              <WhyFigure text={plain(d.rounding)} why={d.rounding.why} />
+              <WhyFigure text={plain(d.sums.rounding)} why={d.sums.rounding.why} />
             </td>
           </tr>
         )}
@@ -140,17 +140,17 @@ function Sums({ document: d }: { document: Document }) {
           <tr className="total">
             <td>{back ? 'Credited' : 'To be paid'}</td>
             <td>
-              <WhyFigure text={money(d.due)} why={d.due.why} />
+              <WhyFigure text={money(d.sums.due)} why={d.sums.due.why} />
             </td>
           </tr>
         )}
-        {d.own && (
+        {d.sums.own && (
           <tr>
             <td>
-              Tax in {d.own.currency}, at {d.own.rate}
+              Tax in {d.sums.own.currency}, at {d.sums.own.rate}
             </td>
             <td>
-              <WhyFigure text={plain(d.own.tax)} why={d.own.tax.why} />
+              <WhyFigure text={plain(d.sums.own.tax)} why={d.sums.own.tax.why} />
             </td>
           </tr>
         )}
@@ -168,10 +168,10 @@ export function Paper({ document: d, children }: { document: Document; children?
         <thead>
           <tr>
             <th>What</th>
-            {d.lineShows !== 'amount' && (
+            {d.look.lineShows !== 'amount' && (
               <>
-                <th className="n">{d.lineShows === 'hours' ? 'Hours' : 'Quantity'}</th>
-                <th className="n">{d.lineShows === 'hours' ? 'Rate' : 'Price'}</th>
+                <th className="n">{d.look.lineShows === 'hours' ? 'Hours' : 'Quantity'}</th>
+                <th className="n">{d.look.lineShows === 'hours' ? 'Rate' : 'Price'}</th>
               </>
             )}
             <th className="n">Tax</th>
@@ -179,24 +179,24 @@ export function Paper({ document: d, children }: { document: Document; children?
           </tr>
         </thead>
         <tbody>
-          {d.lines.map((l, i) => (
+          {d.body.lines.map((l, i) => (
             <tr key={`${i}-${l.description}`}>
               <td>
                 {l.description}
                 {l.note && <div className="faded small pre">{l.note}</div>}
                 {l.discount && <div className="faded small">less {l.discount}</div>}
               </td>
-              {d.lineShows !== 'amount' && (
+              {d.look.lineShows !== 'amount' && (
                 <>
                   <td className="n">
-                    {l.quantity} {d.lineShows === 'hours' && l.unitCode === 'HUR' ? '' : l.unit}
+                    {l.quantity} {d.look.lineShows === 'hours' && l.unitCode === 'HUR' ? '' : l.unit}
                   </td>
                   <td className="n">{plain({ amount: l.unitPrice })}</td>
                 </>
               )}
               <td className="n">{l.tax}</td>
               <td className="n">
-                <WhyFigure text={plain(l.net)} why={l.why} />
+                <WhyFigure text={plain(l.sums.net)} why={l.sums.why} />
               </td>
             </tr>
           ))}
@@ -204,14 +204,14 @@ export function Paper({ document: d, children }: { document: Document; children?
       </table>
       <Sums document={d} />
       {children}
-      {d.iban && (
+      {d.paying.iban && (
         <p className="faded small">
-          Pay by card on the page, or to {d.iban}, reference {d.paymentReference}.
+          Pay by card on the page, or to {d.paying.iban}, reference {d.paying.reference}.
         </p>
       )}
-      {d.notes && <p className="pre">{d.notes}</p>}
-      {d.terms && <p className="faded small pre">{d.terms}</p>}
-      {d.footer && <p className="faded small pre">{d.footer}</p>}
+      {d.matter.notes && <p className="pre">{d.matter.notes}</p>}
+      {d.matter.terms && <p className="faded small pre">{d.matter.terms}</p>}
+      {d.matter.footer && <p className="faded small pre">{d.matter.footer}</p>}
     </article>
   );
 }

@@ -47,7 +47,7 @@ function scheduleOf(
     kept.find((k) => k.id === client?.more.schedule)?.terms ??
     (days !== null ? rest(days) : undefined) ??
     kept.find((k) => k.usual)?.terms ??
-    rest(business.business.daysToPay)
+    rest(business.business.habits.daysToPay)
   );
 }
 
@@ -368,7 +368,7 @@ function Writing({
                   />
                 </div>
               </div>
-              <Texts {...field} footer={own.footer} />
+              <Texts {...field} footer={own.habits.footer} />
             </article>
             <div className={css.beside}>
               <Files id={draftId} ensure={ensure} />

@@ -45,6 +45,7 @@ export function SheetFoot({
   onSend: () => void;
   onDelete: () => void;
 }) {
+  const sums = r?.sums;
   const first = r?.installments[0];
   return (
     <div className={`foot ${css.foot}`}>
@@ -61,10 +62,10 @@ export function SheetFoot({
           ))}
         </p>
       )}
-      <Figure name="Net" value={r?.net && plain(r.net)} wide />
-      <Figure name="Tax" value={r?.tax && plain(r.tax)} wide />
-      <Figure name="Total" value={r?.total && money(r.total)} />
-      {r?.due && (r.prepaid || r.rounding) && <Figure name="To be paid" value={plain(r.due)} />}
+      <Figure name="Net" value={sums?.net && plain(sums.net)} wide />
+      <Figure name="Tax" value={sums?.tax && plain(sums.tax)} wide />
+      <Figure name="Total" value={sums?.total && money(sums.total)} />
+      {sums?.due && (sums.prepaid || sums.rounding) && <Figure name="To be paid" value={plain(sums.due)} />}
       <Figure name="First due" value={first && plain(first.amount)} wide />
       <span className={css.keeping}>
         {removed && (

@@ -26,19 +26,20 @@ export function SheetSums({
   reckoning: Schemas['Reckoning'] | null;
   of: (field: string) => string | undefined;
 }) {
+  const sums = r?.sums;
   const prepaid = typed.prepaid ?? '';
   const [asking, setAsking] = useState(false);
   return (
     <table className="sums">
       <tbody>
-        <Row name="Net">{r?.net && <WhyFigure text={plain(r.net)} why={r.net.why} />}</Row>
+        <Row name="Net">{sums?.net && <WhyFigure text={plain(sums.net)} why={sums.net.why} />}</Row>
         {r?.taxes.map((t) => (
           <Row key={t.name} name={`${t.name} on ${plain(t.base)}`}>
             <WhyFigure text={plain(t.amount)} why={t.why} />
           </Row>
         ))}
         <Row name="Total" total>
-          {r?.total && <WhyFigure text={money(r.total)} why={r.total.why} />}
+          {sums?.total && <WhyFigure text={money(sums.total)} why={sums.total.why} />}
         </Row>
         {prepaid === '' && !asking ? (
           <tr>
@@ -69,19 +70,19 @@ export function SheetSums({
             </td>
           </tr>
         )}
-        {r?.rounding && (
+        {sums?.rounding && (
           <Row name="Rounding, paid in cash">
-            <WhyFigure text={plain(r.rounding)} why={r.rounding.why} />
+            <WhyFigure text={plain(sums.rounding)} why={sums.rounding.why} />
           </Row>
         )}
-        {r?.due && (r.prepaid || (r.rounding && !isZero(r.rounding))) && (
+        {sums?.due && (sums.prepaid || (sums.rounding && !isZero(sums.rounding))) && (
           <Row name="To be paid" total>
-            <WhyFigure text={money(r.due)} why={r.due.why} />
+            <WhyFigure text={money(sums.due)} why={sums.due.why} />
           </Row>
         )}
-        {r?.own && (
-          <Row name={`Tax in ${r.own.currency}, at ${r.own.rate}`}>
-            <WhyFigure text={plain(r.own.tax)} why={r.own.tax.why} />
+        {sums?.own && (
+          <Row name={`Tax in ${sums.own.currency}, at ${sums.own.rate}`}>
+            <WhyFigure text={plain(sums.own.tax)} why={sums.own.tax.why} />
           </Row>
         )}
       </tbody>

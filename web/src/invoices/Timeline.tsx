@@ -85,10 +85,10 @@ function Past({
     <li>
       <span className={css.when}>{shortDate(e.on)}</span>
       <p>
-        <span className={payment?.undoneOn ? css.undone : undefined}>
+        <span className={payment?.undone ? css.undone : undefined}>
           {own ? e.what.replace(`${own}: `, '') : e.what}
         </span>
-        {payment?.reference && <span className="faded"> · reference {payment.reference}</span>}
+        {payment?.means.reference && <span className="faded"> · reference {payment.means.reference}</span>}
         {payment && !isZero(payment.fee) && (
           <span className="faded"> · processing fee {plain(payment.fee)}</span>
         )}
@@ -107,7 +107,7 @@ function Past({
 /** A payment that a person recorded wrongly is undone; a card payment was really made. */
 function Undo({ payment }: { payment: Schemas['Payment'] }) {
   const [undoing, setUndoing] = useState(false);
-  if (payment.way === 'CARD' || payment.undoneOn) return null;
+  if (payment.means.way === 'CARD' || payment.undone) return null;
   return (
     <>
       <button type="button" className="link" onClick={() => setUndoing(true)}>
@@ -127,7 +127,7 @@ function Waive({ fee }: { fee: Schemas['FeeView'] }) {
       data(api.POST('/api/late-fees/{id}/waiving', { params: { path: { id: fee.id } }, body: { reason } })),
     onSuccess: () => queries.invalidateQueries(),
   });
-  if (fee.waivedOn) return null;
+  if (fee.waived) return null;
   return (
     <>
       {asking && (

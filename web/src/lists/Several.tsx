@@ -108,11 +108,11 @@ async function reminding(i: Listed): Promise<Job> {
       none: 'no reminder of it is to come',
       run: nothing,
     };
-  const body = { key: act.key, clientId: act.clientId };
+  const body = { key: act.key, clientId: act.about.clientId };
   const look = await data(api.POST('/api/acts/letter', { body: { ...body, slip: plainSlip } }));
   return {
     key: act.key,
-    name: `${i.clientName}, ${act.what}`,
+    name: `${i.clientName}, ${act.about.what}`,
     letter: look.text,
     to: `${look.subject}, to ${look.to}`,
     none: '',

@@ -21,26 +21,52 @@ const empty = {
   taxName: 'VAT 21%',
   taxRate: '21',
 };
-/** The server names a field of the business; the form calls some of them otherwise. */
-const serverName: Record<string, string> = {
-  businessName: 'name',
-  businessEmail: 'email',
-  taxName: 'name',
-  taxRate: 'rate',
+type Field = keyof typeof empty;
+
+/** Where the server knows each field. */
+const serverName: Record<Field, string> = {
+  ownerName: 'owner.name',
+  ownerEmail: 'owner.email',
+  passphrase: 'owner.passphrase',
+  businessName: 'business.name',
+  businessEmail: 'business.email',
+  address: 'business.address',
+  country: 'business.country',
+  mark: 'business.mark',
+  currency: 'business.currency',
+  zone: 'business.zone',
+  registered: 'tax.registered',
+  taxNumber: 'tax.number',
+  taxName: 'tax.name',
+  taxRate: 'tax.rate',
 };
+
+const asSent = (f: typeof empty): Schemas['FirstRun'] => ({
+  owner: { name: f.ownerName, email: f.ownerEmail, passphrase: f.passphrase },
+  business: {
+    name: f.businessName,
+    email: f.businessEmail,
+    address: f.address,
+    country: f.country,
+    currency: f.currency,
+    zone: f.zone,
+    mark: f.mark,
+  },
+  tax: { registered: f.registered, number: f.taxNumber, name: f.taxName, rate: f.taxRate },
+});
 
 /** The first page of an empty installation: the owner's account and the business. */
 export function FirstRun({ onDone }: { onDone: (session: Schemas['Session']) => void }) {
   const [form, setForm] = useState(empty);
   const begin = useMutation({
-    mutationFn: () => data(api.POST('/api/first-run', { body: form })),
+    mutationFn: () => data(api.POST('/api/first-run', { body: asSent(form) })),
     onSuccess: onDone,
   });
-  const text = (field: Exclude<keyof typeof empty, 'registered'>, label: string, extra: object = {}) => (
+  const text = (field: Exclude<Field, 'registered'>, label: string, extra: object = {}) => (
     <TextInput
       label={label}
       value={form[field]}
-      error={problemOf(begin.error, serverName[field] ?? field)}
+      error={problemOf(begin.error, serverName[field])}
       onChange={(e) => {
         const { value } = e.currentTarget;
         setForm((f) => ({ ...f, [field]: value }));
@@ -81,7 +107,7 @@ export function FirstRun({ onDone }: { onDone: (session: Schemas['Session']) => 
           required
           autoComplete="new-password"
           value={form.passphrase}
-          error={problemOf(begin.error, 'passphrase')}
+          error={problemOf(begin.error, serverName.passphrase)}
           visibilityToggleButtonProps={{ 'aria-label': 'Show the passphrase' }}
           onChange={(e) => {
             const { value } = e.currentTarget;
@@ -94,7 +120,7 @@ export function FirstRun({ onDone }: { onDone: (session: Schemas['Session']) => 
           description="What is usual there is filled in below; change what is otherwise with you."
           data={countries}
           value={form.country}
-          error={problemOf(begin.error, 'country')}
+          error={problemOf(begin.error, serverName.country)}
           onChange={(e) => chosen(e.currentTarget.value)}
         />
         {text('businessName', 'Its name', { required: true })}
@@ -104,6 +130,7 @@ export function FirstRun({ onDone }: { onDone: (session: Schemas['Session']) => 
           autosize
           minRows={2}
           value={form.address}
+          error={problemOf(begin.error, serverName.address)}
           onChange={(e) => {
             const { value } = e.currentTarget;
             setForm((f) => ({ ...f, address: value }));

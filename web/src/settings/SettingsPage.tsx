@@ -46,22 +46,26 @@ function BusinessForm({ business }: { business: Business }) {
       />
       <TextInput className={css.half} label="Tax number" {...form.field('taxNumber')} />
       <Checkbox className={css.whole} label="Registered for tax" {...form.tick('registered')} />
-      <TextInput className={css.half} label="Account for transfers (IBAN)" {...form.field('iban')} />
-      <TextInput className={css.half} label="BIC of its bank" {...form.field('bic')} />
+      <TextInput className={css.half} label="Account for transfers (IBAN)" {...form.field('account.iban')} />
+      <TextInput className={css.half} label="BIC of its bank" {...form.field('account.bic')} />
       <h2>Documents</h2>
       <TextInput
         className={css.half}
         label="Invoice numbers; {year} and {seq} are filled in"
-        {...form.field('invoicePattern')}
+        {...form.field('habits.invoicePattern')}
       />
-      <TextInput className={css.half} label="Credit note numbers" {...form.field('creditNotePattern')} />
+      <TextInput
+        className={css.half}
+        label="Credit note numbers"
+        {...form.field('habits.creditNotePattern')}
+      />
       <TextInput
         className={css.third}
         label="Days to pay, for a new invoice"
         inputMode="numeric"
-        {...form.field('daysToPay')}
+        {...form.field('habits.daysToPay')}
         onChange={(e) =>
-          form.form.setFieldValue('daysToPay', Number(e.currentTarget.value.replace(/\D/g, '')) || 0)
+          form.form.setFieldValue('habits.daysToPay', Number(e.currentTarget.value.replace(/\D/g, '')) || 0)
         }
       />
       <NativeSelect
@@ -71,13 +75,13 @@ function BusinessForm({ business }: { business: Business }) {
           { value: 'PER_TAX', label: 'once for each tax of a document' },
           { value: 'PER_LINE', label: 'on each line' },
         ]}
-        {...form.field('taxRounding')}
+        {...form.field('habits.taxRounding')}
       />
-      <TextInput className={css.third} label="Footer of every document" {...form.field('footer')} />
+      <TextInput className={css.third} label="Footer of every document" {...form.field('habits.footer')} />
       <Checkbox
         className={css.whole}
         label="Money settles late fees before installments"
-        {...form.tick('feesFirst')}
+        {...form.tick('habits.feesFirst')}
       />
       <p className={`faded small ${css.whole}`} style={{ margin: 0 }}>
         The books are kept in {business.currency}.

@@ -40,12 +40,12 @@ export function TakeTable({
     mutationFn: (asked: { file: File; how: How }) => upload<Plan>(path, asked.file, asked.how),
     onSuccess: (answer, asked) => {
       if (answer.taken) {
-        const n = answer.fresh + answer.changed;
+        const n = answer.counts.fresh + answer.counts.changed;
         tell(`${n.toLocaleString('en-GB')} ${n === 1 ? one : many} taken in.`);
         onTaken();
         return;
       }
-      setHow({ ...asked.how, columns: answer.columns, mark: answer.mark });
+      setHow({ ...asked.how, columns: answer.columns, mark: answer.lettering.mark });
       setPlan(answer);
     },
   });
@@ -89,14 +89,15 @@ export function TakeTable({
       {plan && (
         <>
           <p className={css.facts}>
-            <b>{n(plan.rows)} rows</b>
-            <span>{n(plan.fresh)} new</span>
-            <span>{n(plan.changed)} change</span>
-            <span>{n(plan.same)} stay as they are</span>
-            {plan.leftOut > 0 && <span>{n(plan.leftOut)} left out</span>}
-            <span className={plan.badInAll ? 'late' : undefined}>{n(plan.badInAll)} cannot be read</span>
+            <b>{n(plan.counts.rows)} rows</b>
+            <span>{n(plan.counts.fresh)} new</span>
+            <span>{n(plan.counts.changed)} change</span>
+            <span>{n(plan.counts.same)} stay as they are</span>
+            {plan.counts.leftOut > 0 && <span>{n(plan.counts.leftOut)} left out</span>}
+            <span className={plan.counts.bad ? 'late' : undefined}>{n(plan.counts.bad)} cannot be read</span>
             <span className="faded small">
-              letters: {plan.charset}; between cells: {plan.separator === '\t' ? 'tab' : plan.separator}
+              letters: {plan.lettering.charset}; between cells:{' '}
+              {plan.lettering.separator === '\t' ? 'tab' : plan.lettering.separator}
             </span>
           </p>
           <NativeSelect
@@ -106,7 +107,7 @@ export function TakeTable({
               { value: '.', label: 'a point: 1,234.50' },
               { value: ',', label: 'a comma: 1.234,50' },
             ]}
-            value={plan.mark}
+            value={plan.lettering.mark}
             onChange={(e) => look({ ...how, mark: e.currentTarget.value, mended: mendedWith() })}
           />
           <h2>Its columns</h2>
@@ -227,7 +228,7 @@ export function TakeTable({
                   </tbody>
                 </table>
               </div>
-              {plan.badInAll > plan.bad.length && (
+              {plan.counts.bad > plan.bad.length && (
                 <p className="faded">
                   The first {plan.bad.length} are shown; mend them, then the others come.
                 </p>
@@ -273,15 +274,15 @@ export function TakeTable({
         </>
       )}
       <Refusal error={read.error} />
-      {plan && plan.badInAll === 0 && plan.fingerprint !== '' && (
+      {plan && plan.counts.bad === 0 && plan.fingerprint !== '' && (
         <Button
           loading={read.isPending}
-          disabled={plan.fresh + plan.changed === 0}
+          disabled={plan.counts.fresh + plan.counts.changed === 0}
           onClick={() => file && read.mutate({ file, how: { ...how, fingerprint: plan.fingerprint } })}
         >
-          {plan.fresh + plan.changed === 0
+          {plan.counts.fresh + plan.counts.changed === 0
             ? 'Nothing here is new'
-            : `Take ${n(plan.fresh + plan.changed)} ${plan.fresh + plan.changed === 1 ? one : many} in`}
+            : `Take ${n(plan.counts.fresh + plan.counts.changed)} ${plan.counts.fresh + plan.counts.changed === 1 ? one : many} in`}
         </Button>
       )}
     </div>

@@ -8,7 +8,7 @@ import { plainSlip, SendDialog } from '../letters/SendDialog';
 export function ActDeeds({ act, onDone }: { act: Schemas['ActView']; onDone?: (said: string) => void }) {
   const queries = useQueryClient();
   const [looking, setLooking] = useState(false);
-  const body = { key: act.key, clientId: act.clientId };
+  const body = { key: act.key, clientId: act.about.clientId };
   const decide = useMutation({
     mutationFn: (what: 'keeping-back' | 'letting-go' | 'doing-now') => {
       if (what === 'keeping-back') return data(api.POST('/api/acts/keeping-back', { body }));
@@ -31,7 +31,7 @@ export function ActDeeds({ act, onDone }: { act: Schemas['ActView']; onDone?: (s
           className="link"
           disabled={decide.isPending}
           title={kept ? 'It is done on its day' : undefined}
-          aria-label={`${kept ? letGo : 'Keep back'}: ${act.what}, ${act.client}`}
+          aria-label={`${kept ? letGo : 'Keep back'}: ${act.about.what}, ${act.about.client}`}
           onClick={() => decide.mutate(kept ? 'letting-go' : 'keeping-back')}
         >
           {kept ? letGo : 'Keep back'}
@@ -42,7 +42,7 @@ export function ActDeeds({ act, onDone }: { act: Schemas['ActView']; onDone?: (s
           type="button"
           className="link"
           disabled={decide.isPending}
-          aria-label={`${now.replace('…', '')}: ${act.what}, ${act.client}`}
+          aria-label={`${now.replace('…', '')}: ${act.about.what}, ${act.about.client}`}
           onClick={() => (fee ? decide.mutate('doing-now') : setLooking(true))}
         >
           {now}
@@ -51,7 +51,7 @@ export function ActDeeds({ act, onDone }: { act: Schemas['ActView']; onDone?: (s
       <Refusal error={decide.error} />
       {looking && (
         <SendDialog
-          title={`Reminder to ${act.client}`}
+          title={`Reminder to ${act.about.client}`}
           action="Send now"
           look={(slip) => data(api.POST('/api/acts/letter', { body: { ...body, slip } }))}
           send={async (slip) => {

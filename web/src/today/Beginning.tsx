@@ -17,7 +17,7 @@ export function Beginning() {
       why: 'it is printed on every invoice',
     },
     {
-      done: b.iban !== '',
+      done: b.account.iban !== '',
       words: 'an account for transfers',
       to: '/settings/business',
       why: 'so that clients can pay into it',

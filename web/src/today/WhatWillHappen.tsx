@@ -18,12 +18,12 @@ function ActItem({ act, gone }: { act: Act; gone: boolean }) {
     <li className={act.stop === 'NOTHING' && !gone ? undefined : 'stopped'}>
       <span className="when figures">{act.hour}</span>
       <span className="grow">
-        <Link className={css.quiet} to={`/invoices/${act.invoiceId}`}>
-          <b>{act.client}</b>
+        <Link className={css.quiet} to={`/invoices/${act.about.invoiceId}`}>
+          <b>{act.about.client}</b>
         </Link>
         , <WhyFigure text={money(act.amount)} why={act.why} />
         <br />
-        <span className="faded">{act.what}</span>
+        <span className="faded">{act.about.what}</span>
         {(gone || act.stopped) && (
           <>
             <br />

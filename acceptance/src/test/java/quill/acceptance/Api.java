@@ -49,6 +49,18 @@ final class Api {
         }
     }
 
+    /** Fills the first page of an empty installation in. @param taxed whether the business is registered for tax */
+    Answer firstRun(String email, String passphrase, String business, boolean taxed) {
+        Map<String, Object> own = new LinkedHashMap<>(Map.of("name", business, "email", "post@larkmoor.example"));
+        own.putAll(Map.of("address", "Here 1", "currency", "EUR", "zone", "Europe/Dublin"));
+        return post(
+                "/api/first-run",
+                Map.of(
+                        "owner", Map.of("name", "Odile Farrant", "email", email, "passphrase", passphrase),
+                        "business", own,
+                        "tax", Map.of("registered", taxed, "number", "BE 0", "name", "VAT 21%", "rate", "21")));
+    }
+
     static Api signedIn(App app) {
         Api api = new Api(app);
         api.post("/api/session", Map.of("email", Suite.EMAIL, "passphrase", Suite.PASSPHRASE))
@@ -230,7 +242,7 @@ final class Api {
     }
 
     JsonNode choice(String token, int which) {
-        return get("/api/public/" + token).ok().path("choices").get(which);
+        return get("/api/public/" + token).ok().path("paying").path("choices").get(which);
     }
 
     /** Types a card on the processor's page, as a payer would. @return the page that follows */

@@ -24,14 +24,11 @@ public class BadInputTest extends Suite {
         client = api.client("Bad Input");
     }
 
+    /** One of each shape: a cell, a cell left empty, and what belongs to no cell. The core knows every sentence. */
     @DataProvider
     Object[][] slips() {
         return new Object[][] {
             {"lines[0].quantity", "quantity", "abc", "such as 14.5"},
-            {"lines[0].quantity", "quantity", "1.1234567", "at most 6 decimals"},
-            {"lines[0].quantity", "quantity", "1000000000000", "below 1,000,000,000"},
-            {"lines[0].unitPrice", "unitPrice", "-5", "not be below zero"},
-            {"lines[0].discount", "discount", "120%", "0% to 100%"},
             {"lines[0].description", "description", "", "say what"},
             {"total", "quantity", "-1", "credit note"},
         };

@@ -94,7 +94,8 @@ public class ChasingDeskTest extends Suite {
         desk.navigate(app.url("/invoices/" + invoice));
         assertThat(desk.locator(".sheet")).containsText("Late fee: EUR 7.50, after 7 days of grace, once.");
         JsonNode page = api.get("/api/public/" + api.token(invoice)).ok();
-        assertThat(page.path("document").path("lateFee").asString()).startsWith("Late fee: EUR 7.50");
+        assertThat(page.path("document").path("paying").path("lateFee").asString())
+                .startsWith("Late fee: EUR 7.50");
     }
 
     @Test

@@ -88,7 +88,8 @@ public class CorrectionRaceTest extends Suite {
             owes = owes.subtract(TOTAL);
         }
         JsonNode account = api.get("/api/clients/" + client).ok();
-        assertThat(new BigDecimal(account.path("owes").path("amount").asString()))
+        assertThat(new BigDecimal(
+                        account.path("sums").path("owes").path("amount").asString()))
                 .as(told.toString())
                 .isEqualByComparingTo(owes);
         return withdrawn || credited;

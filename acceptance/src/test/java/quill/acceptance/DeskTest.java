@@ -161,13 +161,13 @@ public class DeskTest extends Suite {
         JsonNode own = api.get("/api/business").ok().path("business");
         String text = own.toString();
         assertThat(api.put("/api/business", text.replace("XX51 LARK", "XX52 LARK"))
-                        .problem("iban"))
+                        .problem("account.iban"))
                 .contains("check digits");
         assertThat(api.put("/api/business", text.replace("Europe/Dublin", "Larkmoor"))
                         .problem("zone"))
                 .contains("time zone");
         assertThat(api.put("/api/business", text.replace("{year}-{seq}", "{year}"))
-                        .problem("invoicePattern"))
+                        .problem("habits.invoicePattern"))
                 .contains("{seq}");
         assertThat(api.put("/api/business", text.replace("\"EUR\"", "\"GBP\"")).problem("currency"))
                 .contains("stays EUR");

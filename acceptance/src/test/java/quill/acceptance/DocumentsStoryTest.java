@@ -13,6 +13,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.util.Map;
 import org.testng.annotations.Test;
+import quill.official.OfficialRules;
 import tools.jackson.databind.JsonNode;
 
 /** An invoice with everything on it, from the sheet to the credit note, in the browser. */
@@ -58,7 +59,11 @@ public class DocumentsStoryTest extends Suite {
 
         changeItUnseen(page, number);
         creditALine(page, sheet);
-        assertThat(api.get("/api/clients/" + client).ok().path("agrees").asBoolean())
+        assertThat(api.get("/api/clients/" + client)
+                        .ok()
+                        .path("books")
+                        .path("agrees")
+                        .asBoolean())
                 .isTrue();
         page.context().close();
     }

@@ -36,30 +36,13 @@ public class DoorsTest extends Suite {
                 smtpPort,
                 Map.of("quill.public-a-minute", "240", "spring.mail.port", String.valueOf(App.freePort())));
         owner = new Api(own);
-        owner.post("/api/first-run", firstRun(RIGHT)).ok();
+        owner.firstRun(OWNER, RIGHT, "Doors", true).ok();
         client = owner.client("Through The Door");
     }
 
     @AfterClass(alwaysRun = true)
     public void close() {
         own.close();
-    }
-
-    private static Map<String, Object> firstRun(String passphrase) {
-        Map<String, Object> body = new TreeMap<>();
-        body.put("ownerName", "Owner");
-        body.put("ownerEmail", OWNER);
-        body.put("passphrase", passphrase);
-        body.put("businessName", "Doors");
-        body.put("businessEmail", "post@doors.example");
-        body.put("address", "Here 1");
-        body.put("currency", "EUR");
-        body.put("zone", "Europe/Dublin");
-        body.put("registered", true);
-        body.put("taxNumber", "BE 0");
-        body.put("taxName", "VAT 21%");
-        body.put("taxRate", "21");
-        return body;
     }
 
     private Api signedIn(String passphrase) {

@@ -114,7 +114,7 @@ public class KillRunTest extends Suite {
             JsonNode account = demo.api.get("/api/clients/" + client).ok();
             String address = account.path("client").path("email").asString();
             // 121.00 and one fee of 1.21: not none, and not two.
-            assertThat(account.path("owes").path("amount").asString())
+            assertThat(account.path("sums").path("owes").path("amount").asString())
                     .as(address)
                     .isEqualTo("122.21");
             // A letter that could not leave on its day is set aside, and another is written on the next.

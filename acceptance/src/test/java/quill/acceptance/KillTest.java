@@ -9,7 +9,6 @@ import com.microsoft.playwright.options.AriaRole;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.HashMap;
 import java.util.Map;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
@@ -35,20 +34,9 @@ public class KillTest extends Suite {
         victim = App.server(own.resolve("app"), port, processorTap.port(), mailTap.port(), Map.of());
         firstRun();
         api = Api.signedIn(victim);
-        Map<String, Object> again = new HashMap<>(Map.of(
-                "ownerName",
-                "Somebody Else",
-                "ownerEmail",
-                "else@larkmoor.example",
-                "passphrase",
-                PASSPHRASE,
-                "businessName",
-                "Other",
-                "businessEmail",
-                "o@larkmoor.example",
-                "registered",
-                false));
-        assertThat(api.post("/api/first-run", again).status()).isEqualTo(409);
+        assertThat(api.firstRun("else@larkmoor.example", PASSPHRASE, "Other", false)
+                        .status())
+                .isEqualTo(409);
     }
 
     /** The first-run page of an empty installation, with a slip on the way. */

@@ -190,7 +190,7 @@ public class LateStoryTest extends Suite {
                 .ok()
                 .path("fees")
                 .get(0);
-        assertThat(fee.path("waivedWhy").asString()).contains("paid in time");
+        assertThat(fee.path("waived").path("why").asString()).contains("paid in time");
         Api.Answer again =
                 api.post("/api/late-fees/" + fee.path("id").asLong() + "/waiving", Map.of("reason", "once more"));
         assertThat(again.status()).isEqualTo(409);
@@ -217,6 +217,7 @@ public class LateStoryTest extends Suite {
     private String owes(long client) {
         return api.get("/api/clients/" + client)
                 .ok()
+                .path("sums")
                 .path("owes")
                 .path("amount")
                 .asString();

@@ -109,7 +109,8 @@ final class SoakPerson implements Runnable {
 
     private void payByCard() {
         String token = api.token(anyInvoice());
-        JsonNode choices = ok(api.get("/api/public/" + token)).json().path("choices");
+        JsonNode choices =
+                ok(api.get("/api/public/" + token)).json().path("paying").path("choices");
         if (!choices.isEmpty()) {
             Api.Answer order = api.order(token, choices.get(0));
             if (order.status() == 200) {
@@ -131,7 +132,7 @@ final class SoakPerson implements Runnable {
 
     private void account() {
         JsonNode account = ok(api.get("/api/clients/" + anyClient())).json();
-        if (!account.path("agrees").asBoolean()) {
+        if (!account.path("books").path("agrees").asBoolean()) {
             soak.fail("an account does not agree: " + account.path("client"));
         }
     }

@@ -84,7 +84,7 @@ public class SoakTest {
         outside = App.standIns(folder, port, mail);
         own = App.server(folder.resolve("app"), port, outside.port, mail, Map.of());
         Api owner = new Api(own);
-        owner.post("/api/first-run", firstRun()).ok();
+        owner.firstRun(OWNER, PASSPHRASE, "Soak", true).ok();
         end = Instant.now().plusSeconds(SECONDS);
         List<Thread> threads = new ArrayList<>();
         for (int i = 0; i < PEOPLE; i++) {
@@ -129,22 +129,6 @@ public class SoakTest {
         assertThat(acts.get()).isGreaterThan(PEOPLE * 10);
         assertThat(fuzzed.get()).isGreaterThan(100);
         assertThat(reads.get()).isPositive();
-    }
-
-    private static Map<String, Object> firstRun() {
-        return Map.ofEntries(
-                Map.entry("ownerName", "Owner"),
-                Map.entry("ownerEmail", OWNER),
-                Map.entry("passphrase", PASSPHRASE),
-                Map.entry("businessName", "Soak"),
-                Map.entry("businessEmail", "post@soak.example"),
-                Map.entry("address", "Here 1"),
-                Map.entry("currency", "EUR"),
-                Map.entry("zone", "Europe/Dublin"),
-                Map.entry("registered", true),
-                Map.entry("taxNumber", "BE 0"),
-                Map.entry("taxName", "VAT 21%"),
-                Map.entry("taxRate", "21"));
     }
 
     /** Kills it now and then, starts it again, and notes what it holds of memory. */

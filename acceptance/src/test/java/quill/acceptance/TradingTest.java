@@ -67,7 +67,7 @@ public class TradingTest extends Suite {
     private BigDecimal total(long invoice) {
         JsonNode document =
                 api.get("/api/invoices/" + invoice).ok().path("issued").path("document");
-        return new BigDecimal(document.path("total").path("amount").asString());
+        return new BigDecimal(document.path("sums").path("total").path("amount").asString());
     }
 
     private void pay(int act) {
@@ -81,7 +81,7 @@ public class TradingTest extends Suite {
     private void payByCard() {
         long invoice = invoices.get(random.nextInt(invoices.size()));
         String token = api.token(invoice);
-        JsonNode choices = api.get("/api/public/" + token).ok().path("choices");
+        JsonNode choices = api.get("/api/public/" + token).ok().path("paying").path("choices");
         if (choices.isEmpty()) {
             return;
         }
@@ -124,9 +124,10 @@ public class TradingTest extends Suite {
         assertThat(api.booksAgree()).isTrue();
         tally.forEach((client, expected) -> {
             JsonNode account = api.get("/api/clients/" + client).ok();
-            assertThat(new BigDecimal(account.path("owes").path("amount").asString()))
+            assertThat(new BigDecimal(
+                            account.path("sums").path("owes").path("amount").asString()))
                     .isEqualByComparingTo(expected);
-            assertThat(account.path("agrees").asBoolean()).isTrue();
+            assertThat(account.path("books").path("agrees").asBoolean()).isTrue();
             BigDecimal open = BigDecimal.ZERO;
             for (JsonNode row : account.path("invoices")) {
                 for (JsonNode part : row.path("measure")) {
@@ -134,8 +135,8 @@ public class TradingTest extends Suite {
                             new BigDecimal(part.path("open").path("amount").asString()));
                 }
             }
-            BigDecimal credit =
-                    new BigDecimal(account.path("credit").path("amount").asString());
+            BigDecimal credit = new BigDecimal(
+                    account.path("sums").path("credit").path("amount").asString());
             assertThat(credit).isGreaterThanOrEqualTo(BigDecimal.ZERO);
             assertThat(open.subtract(credit)).isEqualByComparingTo(expected);
         });

@@ -65,8 +65,9 @@ final class BenchServer implements AutoCloseable {
     /** Sets an empty installation up. */
     void firstRun() throws Exception {
         post("/api/first-run", """
-                {"ownerName":"Owner","ownerEmail":"%s","passphrase":"%s","businessName":"Bench","businessEmail":"b@b.example",
-                 "address":"","currency":"EUR","zone":"UTC","registered":true,"taxNumber":"1","taxName":"VAT","taxRate":"21"}
+                {"owner":{"name":"Owner","email":"%s","passphrase":"%s"},
+                 "business":{"name":"Bench","email":"b@b.example","address":"","currency":"EUR","zone":"UTC"},
+                 "tax":{"registered":true,"number":"1","name":"VAT","rate":"21"}}
                 """.formatted(OWNER, PASSPHRASE));
     }
 

@@ -81,17 +81,11 @@ public class DraftReadingTest {
                 .extracting(Problem::field)
                 .containsExactly("rate", "schedule[0].share");
         DraftReading.Read dates = DraftReading.read(
-                new TypedDraft(
-                        new ClientId(1),
-                        "EUR",
-                        "",
-                        "",
-                        "31 Feb",
-                        "",
-                        false,
-                        List.of(line("1", "1", "")),
-                        List.of(),
-                        ""),
+                TypedDraft.in("EUR")
+                        .client(new ClientId(1))
+                        .supplyDate("31 Feb")
+                        .lines(List.of(line("1", "1", "")))
+                        .build(),
                 TAXES,
                 CurrencyUnit.EUR);
         assertThat(dates.problems()).extracting(Problem::field).containsExactly("supplyDate");
@@ -99,17 +93,10 @@ public class DraftReadingTest {
 
     @Test
     public void outsideScopeMixesWithNothing() {
-        TypedDraft mixed = new TypedDraft(
-                new ClientId(1),
-                "EUR",
-                "",
-                "",
-                "",
-                "",
-                false,
-                List.of(line("1", "1", ""), new TypedLine("Other", "1", "", "1", "", List.of("none"))),
-                List.of(),
-                "");
+        TypedDraft mixed = TypedDraft.in("EUR")
+                .client(new ClientId(1))
+                .lines(List.of(line("1", "1", ""), new TypedLine("Other", "1", "", "1", "", List.of("none"))))
+                .build();
         assertThat(DraftReading.read(mixed, TAXES, CurrencyUnit.EUR).problems())
                 .extracting(Problem::field)
                 .containsExactly("lines[1].taxes");
@@ -119,17 +106,10 @@ public class DraftReadingTest {
     public void emptyLinesArePassedOverAndGroupedNumbersRead() {
         TypedLine blank = new TypedLine("", "", "", "", "", List.of("high"));
         DraftReading.Read read = DraftReading.read(
-                new TypedDraft(
-                        new ClientId(1),
-                        "EUR",
-                        "",
-                        "",
-                        "",
-                        "",
-                        false,
-                        List.of(blank, line("1,234.5", "2", "5")),
-                        List.of(),
-                        ""),
+                TypedDraft.in("EUR")
+                        .client(new ClientId(1))
+                        .lines(List.of(blank, line("1,234.5", "2", "5")))
+                        .build(),
                 TAXES,
                 CurrencyUnit.EUR);
         assertThat(read.problems()).isEmpty();
@@ -168,7 +148,11 @@ public class DraftReadingTest {
 
     private static DraftReading.Read read(String currency, TypedLine line, TypedTerm term) {
         return DraftReading.read(
-                new TypedDraft(new ClientId(1), currency, "", "", "", "", false, List.of(line), List.of(term), ""),
+                TypedDraft.in(currency)
+                        .client(new ClientId(1))
+                        .lines(List.of(line))
+                        .schedule(List.of(term))
+                        .build(),
                 TAXES,
                 CurrencyUnit.EUR);
     }

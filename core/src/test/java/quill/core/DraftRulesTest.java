@@ -166,26 +166,16 @@ public class DraftRulesTest {
             String currency,
             String rate,
             String prepaid) {
-        return new TypedDraft(
-                new ClientId(1),
-                currency,
-                rate,
-                "",
-                "",
-                "",
-                "2027-03-10",
-                "",
-                false,
-                true,
-                lines,
-                discounts,
-                charges,
-                prepaid,
-                List.of(new TypedTerm(false, "rest", "0")),
-                "",
-                "",
-                "",
-                Map.of(),
-                null);
+        return TypedDraft.in(currency)
+                .client(new ClientId(1))
+                .rate(rate)
+                .supplyDate("2027-03-10")
+                .cash(true)
+                .lines(lines)
+                .discounts(discounts)
+                .charges(charges)
+                .prepaid(prepaid)
+                .schedule(List.of(new TypedTerm(false, "rest", "0")))
+                .build();
     }
 }

@@ -104,14 +104,8 @@ public final class Server implements AutoCloseable {
                         false,
                         "EUR",
                         ZONE.getId(),
-                        TaxRounding.PER_TAX,
-                        "",
-                        "",
-                        "{year}-{seq}",
-                        "C-{year}-{seq}",
-                        30,
-                        "",
-                        false,
+                        Business.TransferAccount.NONE,
+                        Business.Habits.USUAL,
                         1));
     }
 
@@ -123,7 +117,12 @@ public final class Server implements AutoCloseable {
     /** Gives the business a bank account. */
     public void account() {
         Business b = bean(BusinessService.class).business();
-        change(b.address(), b.country(), b.taxNumber(), b.registered(), b.taxRounding());
+        change(
+                b.address(),
+                b.country(),
+                b.taxNumber(),
+                b.registered(),
+                b.habits().taxRounding());
     }
 
     private void change(String address, String country, String number, boolean registered, TaxRounding rounding) {
@@ -139,14 +138,9 @@ public final class Server implements AutoCloseable {
                 registered,
                 "EUR",
                 b.zone(),
-                rounding,
-                "XX51 LARK 0000 0004 20",
-                "LARKXX20",
-                b.invoicePattern(),
-                b.creditNotePattern(),
-                30,
-                "",
-                false,
+                new Business.TransferAccount("XX51 LARK 0000 0004 20", "LARKXX20"),
+                new Business.Habits(
+                        b.habits().invoicePattern(), b.habits().creditNotePattern(), 30, rounding, "", false),
                 b.version()));
     }
 
@@ -186,18 +180,14 @@ public final class Server implements AutoCloseable {
                 .map(t -> t.split("@"))
                 .map(t -> new TypedTerm(t[0].startsWith("d"), t[0].replace("d", ""), t[1]))
                 .toList();
-        TypedDraft draft = new TypedDraft(
-                client,
-                "EUR",
-                "work",
-                "",
-                bean(BusinessClock.class).today().toString(),
-                "",
-                false,
-                List.of(new TypedLine(work, "1", "", price, "", List.of("none"))),
-                schedule,
-                "",
-                lateFee);
+        TypedDraft draft = TypedDraft.in("EUR")
+                .client(client)
+                .subject("work")
+                .supplyDate(bean(BusinessClock.class).today().toString())
+                .lines(List.of(new TypedLine(work, "1", "", price, "", List.of("none"))))
+                .schedule(schedule)
+                .lateFee(lateFee)
+                .build();
         return bean(InvoicesService.class).begin(draft);
     }
 

@@ -88,6 +88,20 @@ public record TypedDraft(
             return new TypedLine(description, quantity, unit, unitPrice, discount, taxes, item, note, serial, other);
         }
 
+        private TypedLine plain(DecimalMark m) {
+            return new TypedLine(
+                    description,
+                    m.plain(quantity),
+                    unit,
+                    m.plain(unitPrice),
+                    m.plain(discount),
+                    taxes,
+                    item,
+                    note,
+                    serial,
+                    category);
+        }
+
         boolean isBlank() {
             return blank(description) && blank(quantity) && blank(unitPrice) && blank(discount);
         }
@@ -110,101 +124,14 @@ public record TypedDraft(
         }
     }
 
-    /** Lines and schedule, and nothing that most invoices do without. */
-    public TypedDraft(
-            ClientId clientId,
-            String currency,
-            String subject,
-            String reference,
-            String supplyDate,
-            String supplyEnd,
-            boolean taxInside,
-            List<TypedLine> lines,
-            List<TypedTerm> schedule,
-            String notes,
-            TypedLateFeePolicy lateFee) {
-        this(
-                clientId,
-                currency,
-                "",
-                subject,
-                reference,
-                "",
-                supplyDate,
-                supplyEnd,
-                taxInside,
-                false,
-                lines,
-                List.of(),
-                List.of(),
-                "",
-                schedule,
-                notes,
-                "",
-                "",
-                Map.of(),
-                lateFee);
+    /** Begins one in a currency. */
+    public static DraftBuilder in(String currency) {
+        return new DraftBuilder(currency);
     }
 
-    /** With numbers as programs write them. */
-    public TypedDraft(
-            ClientId clientId,
-            String currency,
-            String rate,
-            String subject,
-            String reference,
-            String project,
-            String supplyDate,
-            String supplyEnd,
-            boolean taxInside,
-            Boolean cash,
-            List<TypedLine> lines,
-            List<TypedExtra> discounts,
-            List<TypedExtra> charges,
-            String prepaid,
-            List<TypedTerm> schedule,
-            String notes,
-            String terms,
-            String memo,
-            Map<String, String> fields,
-            TypedLateFeePolicy lateFee) {
-        this(
-                clientId,
-                currency,
-                rate,
-                subject,
-                reference,
-                project,
-                supplyDate,
-                supplyEnd,
-                taxInside,
-                cash,
-                lines,
-                discounts,
-                charges,
-                prepaid,
-                schedule,
-                notes,
-                terms,
-                memo,
-                fields,
-                lateFee,
-                null);
-    }
-
-    /** Without a late-fee policy of its own. */
-    public TypedDraft(
-            ClientId clientId,
-            String currency,
-            String subject,
-            String reference,
-            String supplyDate,
-            String supplyEnd,
-            boolean taxInside,
-            List<TypedLine> lines,
-            List<TypedTerm> schedule,
-            String notes) {
-        this(clientId, currency, subject, reference, supplyDate, supplyEnd, taxInside, lines, schedule, notes, null);
+    /** Begins another that says the same. */
+    public DraftBuilder changed() {
+        return new DraftBuilder(this);
     }
 
     /** What is left out is empty, or no. */
@@ -219,51 +146,21 @@ public record TypedDraft(
 
     /** The same for another day of supply: what a copy begins with. */
     public TypedDraft suppliedOn(String day) {
-        return with(clientId, "", day, "", "", lines);
+        return changed().rate("").supplyDate(day).supplyEnd("").prepaid("").build();
     }
 
     /** The same for another client. */
     public TypedDraft forClient(ClientId other) {
-        return with(other, rate, supplyDate, supplyEnd, prepaid, lines);
-    }
-
-    private TypedDraft with(
-            ClientId client, String otherRate, String begin, String end, String paid, List<TypedLine> otherLines) {
-        return new TypedDraft(
-                client,
-                currency,
-                otherRate,
-                subject,
-                reference,
-                project,
-                begin,
-                end,
-                taxInside,
-                cash,
-                otherLines,
-                discounts,
-                charges,
-                paid,
-                schedule,
-                notes,
-                terms,
-                memo,
-                fields,
-                lateFee,
-                mark);
+        return changed().client(other).build();
     }
 
     /** The same, each line that names no category of income under that of its item. @param ofItems by their ids */
     public TypedDraft categorised(Map<Long, String> ofItems) {
-        return with(
-                clientId,
-                rate,
-                supplyDate,
-                supplyEnd,
-                prepaid,
-                lines.stream()
+        return changed()
+                .lines(lines.stream()
                         .map(l -> blank(l.category) && l.item != null ? l.under(ofItems.get(l.item)) : l)
-                        .toList());
+                        .toList())
+                .build();
     }
 
     /** The same with its numbers as programs write them, whatever mark they were typed with. */
@@ -271,42 +168,18 @@ public record TypedDraft(
         DecimalMark m = DecimalMark.of(mark);
         return m == DecimalMark.POINT
                 ? this
-                : new TypedDraft(
-                        clientId,
-                        currency,
-                        m.plain(rate),
-                        subject,
-                        reference,
-                        project,
-                        supplyDate,
-                        supplyEnd,
-                        taxInside,
-                        cash,
-                        lines.stream()
-                                .map(l -> new TypedLine(
-                                        l.description,
-                                        m.plain(l.quantity),
-                                        l.unit,
-                                        m.plain(l.unitPrice),
-                                        m.plain(l.discount),
-                                        l.taxes,
-                                        l.item,
-                                        l.note,
-                                        l.serial,
-                                        l.category))
-                                .toList(),
-                        plain(discounts, m),
-                        plain(charges, m),
-                        m.plain(prepaid),
-                        schedule.stream()
+                : changed()
+                        .rate(m.plain(rate))
+                        .lines(lines.stream().map(l -> l.plain(m)).toList())
+                        .discounts(plain(discounts, m))
+                        .charges(plain(charges, m))
+                        .prepaid(m.plain(prepaid))
+                        .schedule(schedule.stream()
                                 .map(t -> new TypedTerm(t.deposit(), m.plain(t.share()), t.days()))
-                                .toList(),
-                        notes,
-                        terms,
-                        memo,
-                        fields,
-                        lateFee == null ? null : lateFee.plain(m),
-                        null);
+                                .toList())
+                        .lateFee(lateFee == null ? null : lateFee.plain(m))
+                        .mark(null)
+                        .build();
     }
 
     private static List<TypedExtra> plain(List<TypedExtra> extras, DecimalMark m) {

@@ -56,22 +56,26 @@ class AccountController {
 
     record AccountRow(long entry, LocalDate on, String what, Amount charged, Amount received, Amount balance) {}
 
-    /** @param waiting what of the credit waits for a draft that replaces an invoice */
     record AccountView(
             Client client,
             boolean archived,
-            Amount owes,
-            Amount late,
-            Amount credit,
-            Amount waiting,
-            Amount deposits,
-            List<Amount> inOthers,
-            Amount byInstallments,
-            Amount byPostings,
-            boolean agrees,
+            AccountSums sums,
+            Agreeing books,
             List<Band> aging,
             List<AccountRow> rows,
             List<InvoiceIndex.Row> invoices) {}
+
+    /**
+     * What a client owes and is owed.
+     *
+     * @param waiting what of the credit waits for a draft that replaces an invoice
+     * @param inOthers what it owes in other currencies
+     */
+    record AccountSums(
+            Amount owes, Amount late, Amount credit, Amount waiting, Amount deposits, List<Amount> inOthers) {}
+
+    /** The same sum counted twice: from what is open, and from what is booked. */
+    record Agreeing(Amount byInstallments, Amount byPostings, boolean agrees) {}
 
     /** What is open in a band of days past due. */
     record Band(String band, String words, Amount amount) {}
@@ -101,18 +105,18 @@ class AccountController {
         return new AccountView(
                 client,
                 clients.isArchived(id),
-                Amount.of(books.balanceOf(id, currency)),
-                Amount.of(
-                        Amounts.sum(currency, late.stream().map(OpenDebt::open).toList())),
-                Amount.of(books.creditOf(id, currency)),
-                Amount.of(debts.waitingCreditOf(id, currency)),
-                Amount.of(books.depositsOf(id, currency)),
-                books.otherCurrenciesOf(id).stream()
-                        .map(c -> Amount.of(books.balanceOf(id, c)))
-                        .toList(),
-                Amount.of(agreement.byInstallments()),
-                Amount.of(agreement.byPostings()),
-                agreement.holds(),
+                new AccountSums(
+                        Amount.of(books.balanceOf(id, currency)),
+                        Amount.of(Amounts.sum(
+                                currency, late.stream().map(OpenDebt::open).toList())),
+                        Amount.of(books.creditOf(id, currency)),
+                        Amount.of(debts.waitingCreditOf(id, currency)),
+                        Amount.of(books.depositsOf(id, currency)),
+                        books.otherCurrenciesOf(id).stream()
+                                .map(c -> Amount.of(books.balanceOf(id, c)))
+                                .toList()),
+                new Agreeing(
+                        Amount.of(agreement.byInstallments()), Amount.of(agreement.byPostings()), agreement.holds()),
                 Aged.bands(Aging.of(currency, debts.open(id, currency), clock.today())),
                 rows,
                 index.ofClient(id));

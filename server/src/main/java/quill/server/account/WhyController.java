@@ -28,8 +28,8 @@ import quill.server.common.BusinessClock;
 import quill.server.common.NotFoundException;
 import quill.server.common.OneSnapshot;
 import quill.server.debts.Debts;
-import quill.server.debts.Debts.StoredInstallment;
 import quill.server.debts.OpenSums;
+import quill.server.debts.StoredInstallment;
 
 /** Why a figure is what it is, asked for where it stands; the answers are of one moment. */
 @RestController

@@ -18,8 +18,6 @@ import quill.server.common.Texts;
  *
  * @param country ISO 3166-1 code of two letters; empty where it is not given
  * @param currency ISO 4217; fixed once the first document is issued
- * @param daysToPay what a new invoice's last installment is given
- * @param feesFirst whether money settles late fees before installments
  */
 public record Business(
         String name,
@@ -31,16 +29,64 @@ public record Business(
         boolean registered,
         String currency,
         String zone,
-        TaxRounding taxRounding,
-        String iban,
-        String bic,
-        String invoicePattern,
-        String creditNotePattern,
-        int daysToPay,
-        String footer,
-        boolean feesFirst,
+        TransferAccount account,
+        Habits habits,
         int version) {
     private static final int MOST_DAYS = 3650;
+
+    /** What is left out is empty. */
+    public Business {
+        account = account == null ? TransferAccount.NONE : account;
+        habits = habits == null ? Habits.USUAL : habits;
+    }
+
+    /** Where money is transferred to; both empty where there is no account. */
+    public record TransferAccount(String iban, String bic) {
+        /** Where there is no account. */
+        public static final TransferAccount NONE = new TransferAccount("", "");
+
+        private TransferAccount checked(List<Problem> problems) {
+            if (iban != null && !iban.isBlank() && !CreditorReference.isValid(iban)) {
+                problems.add(new Problem("account.iban", iban, "its check digits are wrong; look for a slip"));
+            }
+            return new TransferAccount(
+                    Texts.name("account.iban", iban, 40, false, problems),
+                    Texts.name("account.bic", bic, 20, false, problems));
+        }
+    }
+
+    /**
+     * How it writes its documents, and what it does with money.
+     *
+     * @param daysToPay what a new invoice's last installment is given
+     * @param feesFirst whether money settles late fees before installments
+     */
+    public record Habits(
+            String invoicePattern,
+            String creditNotePattern,
+            int daysToPay,
+            TaxRounding taxRounding,
+            String footer,
+            boolean feesFirst) {
+        /** What a new business begins with. */
+        public static final Habits USUAL =
+                new Habits("{year}-{seq}", "C-{year}-{seq}", 30, TaxRounding.PER_TAX, "", false);
+
+        private Habits checked(List<Problem> problems) {
+            if (daysToPay < 0 || daysToPay > MOST_DAYS) {
+                problems.add(new Problem("habits.daysToPay", String.valueOf(daysToPay), "must be from 0 to 3,650"));
+            }
+            pattern("habits.invoicePattern", invoicePattern, problems);
+            pattern("habits.creditNotePattern", creditNotePattern, problems);
+            return new Habits(
+                    invoicePattern,
+                    creditNotePattern,
+                    daysToPay,
+                    taxRounding == null ? TaxRounding.PER_TAX : taxRounding,
+                    Texts.text("habits.footer", footer, 500, false, problems),
+                    feesFirst);
+        }
+    }
 
     /** The currency of the books. */
     public CurrencyUnit currencyUnit() {
@@ -58,14 +104,6 @@ public record Business(
         } catch (DateTimeException e) {
             problems.add(new Problem("zone", zone, "must be a time zone such as Europe/London"));
         }
-        if (iban != null && !iban.isBlank() && !CreditorReference.isValid(iban)) {
-            problems.add(new Problem("iban", iban, "its check digits are wrong; look for a slip"));
-        }
-        if (daysToPay < 0 || daysToPay > MOST_DAYS) {
-            problems.add(new Problem("daysToPay", String.valueOf(daysToPay), "must be from 0 to 3,650"));
-        }
-        pattern("invoicePattern", invoicePattern, problems);
-        pattern("creditNotePattern", creditNotePattern, problems);
         Business result = new Business(
                 plainName,
                 Texts.name("tagline", tagline, 200, false, problems),
@@ -76,14 +114,8 @@ public record Business(
                 registered,
                 unit == null ? "EUR" : unit.getCode(),
                 zone,
-                taxRounding == null ? TaxRounding.PER_TAX : taxRounding,
-                Texts.name("iban", iban, 40, false, problems),
-                Texts.name("bic", bic, 20, false, problems),
-                invoicePattern,
-                creditNotePattern,
-                daysToPay,
-                Texts.text("footer", footer, 500, false, problems),
-                feesFirst,
+                account.checked(problems),
+                habits.checked(problems),
                 version);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
@@ -92,7 +124,7 @@ public record Business(
     }
 
     /** The same with another account for transfers. */
-    Business paidInto(String otherIban, String otherBic) {
+    Business paidInto(String iban, String bic) {
         return new Business(
                 name,
                 tagline,
@@ -103,14 +135,8 @@ public record Business(
                 registered,
                 currency,
                 zone,
-                taxRounding,
-                otherIban,
-                otherBic,
-                invoicePattern,
-                creditNotePattern,
-                daysToPay,
-                footer,
-                feesFirst,
+                new TransferAccount(iban, bic),
+                habits,
                 version);
     }
 

@@ -90,7 +90,8 @@ class BusinessController {
     @PutMapping
     Business change(@RequestBody Business business) {
         Business now = service.business();
-        if (!same(now.iban(), business.iban()) || !same(now.bic(), business.bic())) {
+        if (!same(now.account().iban(), business.account().iban())
+                || !same(now.account().bic(), business.account().bic())) {
             business.checked();
             proof.require("bank account");
         } else if (!same(now.email(), business.email())) {

@@ -37,14 +37,14 @@ class BusinessRepository {
                         rs.getBoolean("registered"),
                         rs.getString("currency"),
                         rs.getString("zone"),
-                        TaxRounding.valueOf(rs.getString("tax_rounding")),
-                        rs.getString("iban"),
-                        rs.getString("bic"),
-                        rs.getString("invoice_pattern"),
-                        rs.getString("credit_note_pattern"),
-                        rs.getInt("days_to_pay"),
-                        rs.getString("footer"),
-                        rs.getBoolean("fees_first"),
+                        new Business.TransferAccount(rs.getString("iban"), rs.getString("bic")),
+                        new Business.Habits(
+                                rs.getString("invoice_pattern"),
+                                rs.getString("credit_note_pattern"),
+                                rs.getInt("days_to_pay"),
+                                TaxRounding.valueOf(rs.getString("tax_rounding")),
+                                rs.getString("footer"),
+                                rs.getBoolean("fees_first")),
                         rs.getInt("version")))
                 .optional();
     }
@@ -94,14 +94,14 @@ class BusinessRepository {
                 .param("registered", b.registered())
                 .param("currency", b.currency())
                 .param("zone", b.zone())
-                .param("taxRounding", b.taxRounding())
-                .param("iban", b.iban())
-                .param("bic", b.bic())
-                .param("invoicePattern", b.invoicePattern())
-                .param("creditNotePattern", b.creditNotePattern())
-                .param("daysToPay", b.daysToPay())
-                .param("footer", b.footer())
-                .param("feesFirst", b.feesFirst())
+                .param("taxRounding", b.habits().taxRounding())
+                .param("iban", b.account().iban())
+                .param("bic", b.account().bic())
+                .param("invoicePattern", b.habits().invoicePattern())
+                .param("creditNotePattern", b.habits().creditNotePattern())
+                .param("daysToPay", b.habits().daysToPay())
+                .param("footer", b.habits().footer())
+                .param("feesFirst", b.habits().feesFirst())
                 .param("version", b.version())
                 .update();
     }

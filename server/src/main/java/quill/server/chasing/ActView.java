@@ -21,13 +21,13 @@ public record ActView(
         String kind,
         LocalDate on,
         String hour,
-        ClientId clientId,
-        String client,
-        DocumentId invoiceId,
-        String what,
+        About about,
         @Schema(nullable = true) String tone,
         Amount amount,
         String stop,
         String stopped,
         boolean canDoNow,
-        Why why) {}
+        Why why) {
+    /** Whom and what it concerns. @param invoiceId the one that it is mainly about @param what it does, in words */
+    public record About(ClientId clientId, String client, DocumentId invoiceId, String what) {}
+}

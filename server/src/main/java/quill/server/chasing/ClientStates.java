@@ -25,7 +25,7 @@ import quill.server.business.BusinessService;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.debts.Debts;
-import quill.server.debts.Debts.StoredInstallment;
+import quill.server.debts.StoredInstallment;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.latefees.FeePolicies;
@@ -159,10 +159,11 @@ class ClientStates {
                 byInvoice.isEmpty() ? Map.of() : repository.mutedInvoices(byInvoice.keySet()),
                 debtIds.isEmpty() ? Map.of() : repository.usedSteps(debtIds),
                 debtIds.isEmpty() ? Map.of() : repository.lastTones(debtIds),
-                charged.stream().collect(Collectors.groupingBy(StoredFee::installmentId)),
+                charged.stream().collect(Collectors.groupingBy(f -> f.occasion().installmentId())),
                 charged.stream()
                         .filter(f -> f.debtId() != null)
-                        .collect(Collectors.toMap(StoredFee::debtId, StoredFee::installmentId)),
+                        .collect(Collectors.toMap(
+                                StoredFee::debtId, f -> f.occasion().installmentId())),
                 orders.inTransit(clientIds));
     }
 

@@ -6,16 +6,15 @@ import quill.core.Why;
 import quill.server.common.Amount;
 import quill.server.latefees.LateFees;
 
-/** A fee on an invoice. @param waivedOn null while it stands */
+/** A fee on an invoice. @param waived null while it stands */
 public record FeeView(
         long id,
         LocalDate chargedOn,
         Amount amount,
         Why why,
-        @Schema(nullable = true) LocalDate waivedOn,
-        @Schema(nullable = true) String waivedWhy) {
+        @Schema(nullable = true) LateFees.Waived waived) {
     /** As it stands now. */
     public static FeeView of(LateFees.StoredFee f) {
-        return new FeeView(f.id(), f.chargedOn(), f.amount(), f.why(), f.waivedOn(), f.waivedWhy());
+        return new FeeView(f.id(), f.chargedOn(), f.amount(), f.why(), f.waived());
     }
 }

@@ -15,9 +15,11 @@ import org.springframework.context.annotation.Configuration;
 class ApiDescription {
     /** Fields that hold another record or nothing: OpenAPI 3.0 cannot say that beside a reference, only around it. */
     private static final Map<String, List<String>> RECORD_OR_NOTHING = Map.ofEntries(
-            Map.entry("Reckoning", List.of("net", "tax", "total", "prepaid", "rounding", "due", "own")),
-            Map.entry("PrintedDocument", List.of("corrects", "own")),
-            Map.entry("PrintedLine", List.of("gross", "off")),
+            Map.entry("Reckoning", List.of("sums")),
+            Map.entry("ReckonedSums", List.of("prepaid", "rounding", "own")),
+            Map.entry("PrintedDocument", List.of("corrects")),
+            Map.entry("PrintedSums", List.of("own")),
+            Map.entry("PrintedLineSums", List.of("gross", "off")),
             Map.entry("InvoiceView", List.of("draft", "issued")),
             Map.entry("Row", List.of("total", "open")),
             Map.entry("Mark", List.of("amount")),
@@ -25,6 +27,8 @@ class ApiDescription {
             Map.entry("ClientChasingView", List.of("lateFee")),
             Map.entry("OwnPolicy", List.of("lateFee")),
             Map.entry("ListedInvoice", List.of("total")),
+            Map.entry("Payment", List.of("undone")),
+            Map.entry("FeeView", List.of("waived")),
             Map.entry("ToCome", List.of("act")),
             Map.entry("TimelineEntry", List.of("letter", "payment", "fee")),
             Map.entry("TypedDraft", List.of("lateFee")));

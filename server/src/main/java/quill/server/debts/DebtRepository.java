@@ -24,7 +24,6 @@ import quill.core.schedule.Installment;
 import quill.server.common.ClientRows;
 import quill.server.common.Rows;
 import quill.server.common.Texts;
-import quill.server.debts.Debts.StoredInstallment;
 
 /** Tables DEBT and APPROPRIATION. Holds no rules. */
 @Repository
@@ -297,8 +296,7 @@ class DebtRepository {
                 rs.getLong("id"),
                 new DocumentId(rs.getLong("invoice_id")),
                 rs.getInt("place"),
-                rs.getBoolean("deposit"),
-                rs.getBoolean("fee"),
+                DebtKind.of(rs.getBoolean("deposit"), rs.getBoolean("fee")),
                 Money.ofMinor(currency, rs.getLong("amount_minor")),
                 Money.ofMinor(currency, rs.getLong("settled_minor")),
                 Money.ofMinor(currency, rs.getLong("credited_minor")),

@@ -28,7 +28,6 @@ import quill.core.ledger.OpenDebt;
 import quill.core.money.Amounts;
 import quill.core.schedule.Installment;
 import quill.server.books.BooksService;
-import quill.server.business.Business;
 import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
@@ -68,22 +67,6 @@ public class Debts {
 
     /** Told within the transaction that changes what is open on an invoice. */
     public record DebtsChanged(DocumentId invoiceId, ClientId clientId) {}
-
-    /** An installment, or a late fee, as stored. @param note printed beside it: the tax in a fee */
-    public record StoredInstallment(
-            long id,
-            DocumentId invoiceId,
-            int position,
-            boolean deposit,
-            boolean fee,
-            Money amount,
-            Money settled,
-            Money credited,
-            Money open,
-            LocalDate dueOn,
-            LocalDate settledOn,
-            String note,
-            String whyJson) {}
 
     /** Whether debts and postings say the same of a client. */
     public record Agreement(Money byInstallments, Money byPostings) {
@@ -128,7 +111,7 @@ public class Debts {
     /** The order in which money settles debts here. */
     @Transactional(propagation = Propagation.SUPPORTS)
     public Comparator<OpenDebt> order() {
-        boolean feesFirst = business.find().map(Business::feesFirst).orElse(false);
+        boolean feesFirst = business.find().map(b -> b.habits().feesFirst()).orElse(false);
         return feesFirst ? OpenDebt.FEES_FIRST : OpenDebt.ORDER;
     }
 

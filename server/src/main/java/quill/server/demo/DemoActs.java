@@ -23,7 +23,7 @@ import quill.core.money.Amounts;
 import quill.core.schedule.TypedTerm;
 import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
-import quill.server.debts.Debts.StoredInstallment;
+import quill.server.debts.StoredInstallment;
 import quill.server.dispatch.DispatchService;
 import quill.server.dispatch.MoneyLetters;
 import quill.server.documents.Document;
@@ -138,19 +138,16 @@ class DemoActs {
             String[] part = term.split("@");
             terms.add(new TypedTerm(part[0].startsWith("d"), part[0].replace("d", ""), part[1]));
         }
-        TypedDraft draft = new TypedDraft(
-                bill.client() == null
-                        ? null
-                        : begun.clients().get(bill.client()).id(),
-                "EUR",
-                bill.subject(),
-                "",
-                bill.on().minusDays(bill.issued() ? 3 : 0).toString(),
-                "",
-                false,
-                lines,
-                terms,
-                "");
+        TypedDraft draft = TypedDraft.in("EUR")
+                .client(
+                        bill.client() == null
+                                ? null
+                                : begun.clients().get(bill.client()).id())
+                .subject(bill.subject())
+                .supplyDate(bill.on().minusDays(bill.issued() ? 3 : 0).toString())
+                .lines(lines)
+                .schedule(terms)
+                .build();
         DocumentId id = invoices.begin(draft);
         if (bill.issued()) {
             dispatch.issueAndSend(id, 1);

@@ -65,14 +65,14 @@ class DemoBeginning {
                 true,
                 "EUR",
                 DemoYear.ZONE.getId(),
-                TaxRounding.PER_TAX,
-                "XX51 LARK 0000 0004 20",
-                "LARKXX20",
-                "{year}-{seq}",
-                "C-{year}-{seq}",
-                30,
-                "Thank you for trusting me with it.",
-                false,
+                new Business.TransferAccount("XX51 LARK 0000 0004 20", "LARKXX20"),
+                new Business.Habits(
+                        "{year}-{seq}",
+                        "C-{year}-{seq}",
+                        30,
+                        TaxRounding.PER_TAX,
+                        "Thank you for trusting me with it.",
+                        false),
                 1));
         // It keeps its books in English, though its country writes a comma.
         business.changeMark(".");

@@ -85,27 +85,16 @@ class DemoDocuments {
             List<TypedExtra> charges,
             String prepaid,
             String days) {
-        return new TypedDraft(
-                client,
-                "EUR",
-                "",
-                subject,
-                "",
-                "",
-                clock.today().toString(),
-                "",
-                false,
-                false,
-                lines,
-                discounts,
-                charges,
-                prepaid,
-                List.of(new TypedTerm(false, "rest", days)),
-                "",
-                "",
-                "",
-                Map.of(),
-                null);
+        return TypedDraft.in("EUR")
+                .client(client)
+                .subject(subject)
+                .supplyDate(clock.today().toString())
+                .lines(lines)
+                .discounts(discounts)
+                .charges(charges)
+                .prepaid(prepaid)
+                .schedule(List.of(new TypedTerm(false, "rest", days)))
+                .build();
     }
 
     private TypedLine line(String what, String quantity, String unit, String price, String tax) {
@@ -216,27 +205,15 @@ class DemoDocuments {
                 List.of(),
                 "",
                 "0");
-        TypedDraft cash = new TypedDraft(
-                client,
-                "EUR",
-                "",
-                draft.subject(),
-                "",
-                "",
-                draft.supplyDate(),
-                "",
-                false,
-                true,
-                draft.lines(),
-                List.of(),
-                List.of(),
-                "",
-                draft.schedule(),
-                "",
-                "",
-                "",
-                Map.of("Instrument", "Street piano"),
-                null);
+        TypedDraft cash = TypedDraft.in("EUR")
+                .client(client)
+                .subject(draft.subject())
+                .supplyDate(draft.supplyDate())
+                .cash(true)
+                .lines(draft.lines())
+                .schedule(draft.schedule())
+                .fields(Map.of("Instrument", "Street piano"))
+                .build();
         DocumentId id = invoices.begin(cash);
         invoices.issue(id, 1);
         paid(client, id, "CASH", "48.85");
@@ -276,27 +253,15 @@ class DemoDocuments {
     }
 
     private DocumentId pounds(ClientId client, String subject, String what, String quantity, String price) {
-        TypedDraft draft = new TypedDraft(
-                client,
-                "GBP",
-                "",
-                subject,
-                "PO 5512",
-                "Spring season",
-                clock.today().toString(),
-                "",
-                false,
-                false,
-                List.of(line(what, quantity, "", price, "G")),
-                List.of(),
-                List.of(),
-                "",
-                List.of(new TypedTerm(false, "rest", "30")),
-                "",
-                "",
-                "",
-                Map.of(),
-                null);
+        TypedDraft draft = TypedDraft.in("GBP")
+                .client(client)
+                .subject(subject)
+                .reference("PO 5512")
+                .project("Spring season")
+                .supplyDate(clock.today().toString())
+                .lines(List.of(line(what, quantity, "", price, "G")))
+                .schedule(List.of(new TypedTerm(false, "rest", "30")))
+                .build();
         DocumentId id = invoices.begin(draft);
         dispatch.issueAndSend(id, 1);
         return id;

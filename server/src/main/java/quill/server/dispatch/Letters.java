@@ -102,8 +102,10 @@ public class Letters {
                 .map(p -> Row.of(name(p, single) + standing(p), p.isPartly() ? p.open() : p.amount()))
                 .toList();
         String first = "Here is invoice " + document.number()
-                + (document.subject().isEmpty() ? "" : " for " + document.subject()) + ": "
-                + shown(document.total().money()) + ".";
+                + (document.matter().subject().isEmpty()
+                        ? ""
+                        : " for " + document.matter().subject()) + ": "
+                + shown(document.sums().total().money()) + ".";
         WaysToPay.Ways ways = waysToPay.of(open.getCurrencyUnit());
         String second = open.isZero()
                 ? "It is settled by what you have paid already. There is nothing to pay."
@@ -139,7 +141,8 @@ public class Letters {
     Written creditNote(Document invoice, CreditNote note, Money credit, Money waiting) {
         PrintedDocument document = invoices.document(invoice);
         String what = "Credit note " + note.number() + " takes back "
-                + note.extent(document.total().money()) + " invoice " + document.number() + ", " + shown(note.total())
+                + note.extent(document.sums().total().money()) + " invoice " + document.number() + ", "
+                + shown(note.total())
                 + ": " + note.reason() + ".";
         Money open = Money.ofMinor(note.total().getCurrencyUnit(), invoice.openMinor());
         List<String> paragraphs = new ArrayList<>();
@@ -248,7 +251,7 @@ public class Letters {
     private static Money openOf(List<Measure.Part> parts, PrintedDocument document) {
         return parts.stream()
                 .map(p -> p.open().money())
-                .reduce(Money.zero(document.total().money().getCurrencyUnit()), Money::plus);
+                .reduce(Money.zero(document.sums().total().money().getCurrencyUnit()), Money::plus);
     }
 
     private List<Row> stillToPay(Document invoice, boolean named) {

@@ -124,7 +124,7 @@ public class PdfMaking {
         Context context = context(notes.document(note), reckoning);
         Document invoice = invoices.invoice(note.invoiceId());
         context.setVariable(
-                "extent", note.extent(invoices.document(invoice).total().money()));
+                "extent", note.extent(invoices.document(invoice).sums().total().money()));
         context.setVariable("asOf", null);
         context.setVariable("open", false);
         context.setVariable("voided", null);
@@ -141,15 +141,16 @@ public class PdfMaking {
         context.setVariable("d", document);
         context.setVariable(
                 "logo",
-                logos.png(document.logo())
+                logos.png(document.look().logo())
                         .map(png ->
                                 "data:image/png;base64," + Base64.getEncoder().encodeToString(png))
                         .orElse(""));
-        context.setVariable("logoSize", logos.sizeOnPaper(document.logo()));
+        context.setVariable("logoSize", logos.sizeOnPaper(document.look().logo()));
         context.setVariable("reckoning", reckoning);
         context.setVariable("words", new Words());
-        context.setVariable("iban", CreditorReference.grouped(document.iban()));
-        context.setVariable("reference", CreditorReference.grouped(document.paymentReference()));
+        context.setVariable("iban", CreditorReference.grouped(document.paying().iban()));
+        context.setVariable(
+                "reference", CreditorReference.grouped(document.paying().reference()));
         return context;
     }
 

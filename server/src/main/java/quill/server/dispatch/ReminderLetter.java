@@ -16,9 +16,7 @@ import quill.server.invoices.Measure;
  */
 public record ReminderLetter(
         Business from,
-        String to,
-        String contact,
-        String address,
+        Addressee to,
         LocalDate writtenOn,
         String subject,
         List<String> paragraphs,
@@ -52,8 +50,6 @@ public record ReminderLetter(
         return new ReminderLetter(
                 from,
                 to,
-                contact,
-                address,
                 writtenOn,
                 slip.subjectOr(subject),
                 slip.before(paragraphs),
@@ -64,6 +60,9 @@ public record ReminderLetter(
                 button,
                 measures);
     }
+
+    /** Whom it is written to. @param contact may be empty */
+    public record Addressee(String name, String contact, String address) {}
 
     /** How to pay by transfer; empty where the business has no account. */
     public record Transfer(String iban, String bic, String reference, String code) {

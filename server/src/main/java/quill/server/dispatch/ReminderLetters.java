@@ -22,7 +22,9 @@ import quill.server.clients.Client;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.debts.Debts;
+import quill.server.debts.StoredInstallment;
 import quill.server.dispatch.Letters.Written;
+import quill.server.dispatch.ReminderLetter.Addressee;
 import quill.server.dispatch.ReminderLetter.Drawn;
 import quill.server.dispatch.ReminderLetter.Row;
 import quill.server.dispatch.ReminderLetter.Transfer;
@@ -78,9 +80,7 @@ class ReminderLetters {
                 .toList();
         return new ReminderLetter(
                 own,
-                client.name(),
-                client.forReminders().name(),
-                client.address(),
+                new Addressee(client.name(), client.forReminders().name(), client.address()),
                 today,
                 subject(act, asked, own, byId, today),
                 paragraphs(act, asked, byId, today),
@@ -114,9 +114,9 @@ class ReminderLetters {
 
     /** What the client knows an installment as. */
     private String installment(long id, Document invoice) {
-        List<Debts.StoredInstallment> all =
+        List<StoredInstallment> all =
                 debts.of(invoice.id()).stream().filter(d -> !d.fee()).toList();
-        Debts.StoredInstallment one =
+        StoredInstallment one =
                 all.stream().filter(d -> d.id() == id).findFirst().orElseThrow();
         return one.deposit() ? "deposit" : all.size() == 1 ? invoice.subject() : "installment " + one.position();
     }
@@ -226,7 +226,10 @@ class ReminderLetters {
     }
 
     Written written(ReminderLetter letter) {
-        String greeting = "Dear " + (letter.contact().isEmpty() ? letter.to() : letter.contact()) + ",";
+        String greeting = "Dear "
+                + (letter.to().contact().isEmpty()
+                        ? letter.to().name()
+                        : letter.to().contact()) + ",";
         Context context = new Context(Locale.UK);
         context.setVariable("l", letter);
         context.setVariable("greeting", greeting);

@@ -34,8 +34,8 @@ public final class SquareCode {
      */
     public static String payload(Business to, Money amount, String reference, String page) {
         boolean transferable = "EUR".equals(amount.getCurrencyUnit().getCode())
-                && !to.iban().isBlank()
-                && CreditorReference.isValid(to.iban())
+                && !to.account().iban().isBlank()
+                && CreditorReference.isValid(to.account().iban())
                 && amount.isPositive()
                 && amount.getAmount().compareTo(MOST) <= 0;
         if (!transferable) {
@@ -47,9 +47,9 @@ public final class SquareCode {
                 "002",
                 "1",
                 "SCT",
-                to.bic().replace(" ", ""),
+                to.account().bic().replace(" ", ""),
                 to.name().length() > 70 ? to.name().substring(0, 70) : to.name(),
-                to.iban().replace(" ", ""),
+                to.account().iban().replace(" ", ""),
                 "EUR" + amount.getAmount().toPlainString(),
                 "",
                 reference,

@@ -55,7 +55,7 @@ public class WaysToPay {
         Business own = accounts.business(currency);
         return new Ways(
                 settings.processor().isSet(),
-                CreditorReference.grouped(own.iban()),
-                own.iban().isBlank() ? "" : own.bic());
+                CreditorReference.grouped(own.account().iban()),
+                own.account().iban().isBlank() ? "" : own.account().bic());
     }
 }

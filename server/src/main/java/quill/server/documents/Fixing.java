@@ -58,13 +58,13 @@ public class Fixing {
                         reckoned.read().supplyEnd(),
                         text(typed.notes()),
                         text(typed.terms()),
-                        own.footer()),
+                        own.habits().footer()),
                 IssuedDocument.Body.of(t, units.codes()),
                 IssuedSums.of(t),
                 exchange.own().equals(t.total().getCurrencyUnit()) ? null : exchange,
                 new Paying(
-                        own.iban(),
-                        own.bic(),
+                        own.account().iban(),
+                        own.account().bic(),
                         CreditorReference.of(number),
                         reckoned.lateFee().words()),
                 new Look(setting.layout(), logos.now(), setting.accent(), setting.lineShows(), setting.typeface()));

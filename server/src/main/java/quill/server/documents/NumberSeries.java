@@ -50,8 +50,8 @@ public class NumberSeries {
     NumberPattern pattern(DocumentKind kind) {
         Business own = business.business();
         return switch (kind) {
-            case INVOICE, DEPOSIT_INVOICE -> new NumberPattern(own.invoicePattern());
-            case CREDIT_NOTE -> new NumberPattern(own.creditNotePattern());
+            case INVOICE, DEPOSIT_INVOICE -> new NumberPattern(own.habits().invoicePattern());
+            case CREDIT_NOTE -> new NumberPattern(own.habits().creditNotePattern());
             case QUOTE -> throw new IllegalStateException("the business has no pattern for quotes");
         };
     }

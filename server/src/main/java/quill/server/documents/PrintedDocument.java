@@ -14,12 +14,6 @@ import quill.server.common.Figure;
  *
  * @param kind invoice or credit note
  * @param corrects for a credit note, what it takes back
- * @param due total - prepaid + rounding
- * @param own what it is in the business's own currency, where it is written in another
- * @param layout how it is printed
- * @param lineShows quantity (and price), hours (and rate) or amount
- * @param typeface two (a serif for names), plain or noto
- * @param logo of the business, by its hash; empty where it had none
  */
 public record PrintedDocument(
         DocumentKind kind,
@@ -27,88 +21,102 @@ public record PrintedDocument(
         @Schema(nullable = true) Corrects corrects,
         Party from,
         Party to,
-        String subject,
-        String reference,
-        String project,
-        List<Field> fields,
         LocalDate issuedOn,
-        @Schema(nullable = true) LocalDate supplyDate,
-        @Schema(nullable = true) LocalDate supplyEnd,
-        boolean taxInside,
         String currency,
-        List<PrintedLine> lines,
-        List<PrintedExtra> discounts,
-        List<PrintedExtra> charges,
-        List<PrintedTax> taxes,
-        List<PrintedGroup> groups,
-        Figure net,
-        Figure tax,
-        Figure total,
-        Figure prepaid,
-        Figure rounding,
-        Figure due,
-        @Schema(nullable = true) InOwnCurrency own,
-        String notes,
-        String terms,
-        String footer,
-        String iban,
-        String bic,
-        String paymentReference,
-        String lateFee,
-        String layout,
-        String logo,
-        String accent,
-        String lineShows,
-        String typeface) {
+        PrintedMatter matter,
+        PrintedBody body,
+        PrintedSums sums,
+        PrintedPaying paying,
+        PrintedLook look) {
     /** Whole, or none at all. @throws NullPointerException where something is missing that every document has */
     public PrintedDocument {
-        Stream.of(kind, number, from, to, subject, issuedOn, currency, lines, discounts, charges, taxes, groups, fields)
-                .forEach(Objects::requireNonNull);
-        Stream.of(net, tax, total, prepaid, rounding, due, terms, lateFee, layout, logo, accent, lineShows, typeface)
+        Stream.of(kind, number, from, to, issuedOn, currency, matter, body, sums, paying, look)
                 .forEach(Objects::requireNonNull);
     }
 
     /** What a client may read of it: its lines say no category, which is the business's own affair. */
     public PrintedDocument forClient() {
         return new PrintedDocument(
-                kind,
-                number,
-                corrects,
-                from,
-                to,
-                subject,
-                reference,
-                project,
-                fields,
-                issuedOn,
-                supplyDate,
-                supplyEnd,
-                taxInside,
-                currency,
-                lines.stream().map(PrintedLine::forClient).toList(),
-                discounts,
-                charges,
-                taxes,
-                groups,
-                net,
-                tax,
-                total,
-                prepaid,
-                rounding,
-                due,
-                own,
-                notes,
-                terms,
-                footer,
-                iban,
-                bic,
-                paymentReference,
-                lateFee,
-                layout,
-                logo,
-                accent,
-                lineShows,
-                typeface);
+                kind, number, corrects, from, to, issuedOn, currency, matter, body.forClient(), sums, paying, look);
+    }
+
+    /** What it is about, and what is written around the figures. */
+    public record PrintedMatter(
+            String subject,
+            String reference,
+            String project,
+            List<Field> fields,
+            @Schema(nullable = true) LocalDate supplyDate,
+            @Schema(nullable = true) LocalDate supplyEnd,
+            String notes,
+            String terms,
+            String footer) {
+        /** Whole, or none at all. @throws NullPointerException where something is missing */
+        public PrintedMatter {
+            Stream.of(subject, fields, terms).forEach(Objects::requireNonNull);
+        }
+    }
+
+    /** Lines, with what is taken off them and added to them. @param taxInside whether prices include the tax */
+    public record PrintedBody(
+            boolean taxInside,
+            List<PrintedLine> lines,
+            List<PrintedExtra> discounts,
+            List<PrintedExtra> charges,
+            List<PrintedTax> taxes,
+            List<PrintedGroup> groups) {
+        /** Whole, or none at all. @throws NullPointerException where something is missing */
+        public PrintedBody {
+            Stream.of(lines, discounts, charges, taxes, groups).forEach(Objects::requireNonNull);
+        }
+
+        private PrintedBody forClient() {
+            return new PrintedBody(
+                    taxInside, lines.stream().map(PrintedLine::forClient).toList(), discounts, charges, taxes, groups);
+        }
+    }
+
+    /**
+     * What it comes to.
+     *
+     * @param due total - prepaid + rounding
+     * @param own what it is in the business's own currency, where it is written in another
+     */
+    public record PrintedSums(
+            Figure net,
+            Figure tax,
+            Figure total,
+            Figure prepaid,
+            Figure rounding,
+            Figure due,
+            @Schema(nullable = true) InOwnCurrency own) {
+        /** Whole, or none at all. @throws NullPointerException where something is missing */
+        public PrintedSums {
+            Stream.of(net, tax, total, prepaid, rounding, due).forEach(Objects::requireNonNull);
+        }
+    }
+
+    /** Where it is paid to, and what comes of not paying. @param lateFee its policy in words; empty for none */
+    public record PrintedPaying(String iban, String bic, String reference, String lateFee) {
+        /** Whole, or none at all. @throws NullPointerException where something is missing */
+        public PrintedPaying {
+            Objects.requireNonNull(lateFee);
+        }
+    }
+
+    /**
+     * How it looks.
+     *
+     * @param layout how it is printed
+     * @param logo of the business, by its hash; empty where it had none
+     * @param lineShows quantity (and price), hours (and rate) or amount
+     * @param typeface two (a serif for names), plain or noto
+     */
+    public record PrintedLook(String layout, String logo, String accent, String lineShows, String typeface) {
+        /** Whole, or none at all. @throws NullPointerException where something is missing */
+        public PrintedLook {
+            Stream.of(layout, logo, accent, lineShows, typeface).forEach(Objects::requireNonNull);
+        }
     }
 
     /** A party as printed. @param delivery where things are brought, if it is not the address */
@@ -130,48 +138,29 @@ public record PrintedDocument(
     /**
      * A line as printed.
      *
+     * @param unitCode of UN/ECE Recommendation 20, as on the day of issue; empty for a unit that has none
      * @param discount as typed: {@code 10%} or {@code 25.00}
-     * @param gross before the discount
-     * @param off what the discount comes to, any tax not charged to an exempt client included
-     * @param group its set of taxes, from 0
      * @param note printed under it; may be empty
      * @param item the catalogue's item of which it was made; null for a line of its own
-     * @param unitCode of UN/ECE Recommendation 20, as on the day of issue; empty for a unit that has none
      * @param category of income, of the business's own; never printed
+     * @param group its set of taxes, from 0
      */
     public record PrintedLine(
             String description,
             String quantity,
             String unit,
+            String unitCode,
             String unitPrice,
             String discount,
             String tax,
-            @Schema(nullable = true) Amount gross,
-            @Schema(nullable = true) Amount off,
-            Amount net,
-            @Schema(nullable = true) Integer group,
-            Why why,
             String note,
             @Schema(nullable = true) Long item,
-            String unitCode,
-            String category) {
+            String category,
+            @Schema(nullable = true) Integer group,
+            PrintedLineSums sums) {
         private PrintedLine forClient() {
             return new PrintedLine(
-                    description,
-                    quantity,
-                    unit,
-                    unitPrice,
-                    discount,
-                    tax,
-                    gross,
-                    off,
-                    net,
-                    group,
-                    why,
-                    note,
-                    item,
-                    unitCode,
-                    "");
+                    description, quantity, unit, unitCode, unitPrice, discount, tax, note, item, "", group, sums);
         }
 
         /** Whether its quantity is hours. */
@@ -179,6 +168,18 @@ public record PrintedDocument(
             return "HUR".equals(unitCode);
         }
     }
+
+    /**
+     * What a line comes to.
+     *
+     * @param gross before the discount
+     * @param off what the discount comes to, any tax not charged to an exempt client included
+     */
+    public record PrintedLineSums(
+            @Schema(nullable = true) Amount gross,
+            @Schema(nullable = true) Amount off,
+            Amount net,
+            Why why) {}
 
     /** A document discount or charge. @param how {@code 10%}, or empty for a sum @param parts by set of taxes */
     public record PrintedExtra(

@@ -11,6 +11,7 @@ import quill.core.issued.IssuedDocument;
 import quill.core.issued.IssuedExtra;
 import quill.core.issued.IssuedLine;
 import quill.core.issued.IssuedSums;
+import quill.core.issued.Matter;
 import quill.core.issued.Party;
 import quill.core.issued.Reckoned;
 import quill.core.money.Amounts;
@@ -19,9 +20,15 @@ import quill.core.tax.Tax;
 import quill.core.tax.TaxTotal;
 import quill.server.common.Amount;
 import quill.server.common.Figure;
+import quill.server.documents.PrintedDocument.PrintedBody;
 import quill.server.documents.PrintedDocument.PrintedExtra;
 import quill.server.documents.PrintedDocument.PrintedGroup;
 import quill.server.documents.PrintedDocument.PrintedLine;
+import quill.server.documents.PrintedDocument.PrintedLineSums;
+import quill.server.documents.PrintedDocument.PrintedLook;
+import quill.server.documents.PrintedDocument.PrintedMatter;
+import quill.server.documents.PrintedDocument.PrintedPaying;
+import quill.server.documents.PrintedDocument.PrintedSums;
 import quill.server.documents.PrintedDocument.PrintedTax;
 
 /** Derives from an issued document what is printed of it. */
@@ -42,43 +49,55 @@ final class Printing {
                                 d.corrects().whole()),
                 party(d.from()),
                 party(d.to()),
-                d.matter().subject(),
-                d.matter().reference(),
-                d.matter().project(),
-                d.matter().fields().stream()
+                d.issuedOn(),
+                d.currency().getCode(),
+                matter(d.matter()),
+                new PrintedBody(
+                        sums.taxInside(),
+                        d.lines().stream().map(l -> line(l, sums)).toList(),
+                        d.body().discounts().stream().map(Printing::extra).toList(),
+                        d.body().charges().stream().map(Printing::extra).toList(),
+                        sums.taxes().stream().map(Printing::tax).toList(),
+                        groups(sums)),
+                new PrintedSums(
+                        figure(sums.net()),
+                        figure(sums.tax()),
+                        figure(sums.total()),
+                        figure(sums.prepaid()),
+                        figure(sums.rounding()),
+                        figure(sums.due()),
+                        d.exchange() == null
+                                ? null
+                                : inOwn(
+                                        d.exchange(),
+                                        sums.tax().amount(),
+                                        sums.total().amount())),
+                new PrintedPaying(
+                        d.paying().iban(),
+                        d.paying().bic(),
+                        d.paying().reference(),
+                        d.paying().lateFee()),
+                new PrintedLook(
+                        d.look().layout(),
+                        d.look().logo(),
+                        d.look().accent(),
+                        d.look().lineShows(),
+                        d.look().typeface()));
+    }
+
+    private static PrintedMatter matter(Matter m) {
+        return new PrintedMatter(
+                m.subject(),
+                m.reference(),
+                m.project(),
+                m.fields().stream()
                         .map(f -> new PrintedDocument.Field(f.label(), f.value()))
                         .toList(),
-                d.issuedOn(),
-                d.matter().supplyDate(),
-                d.matter().supplyEnd(),
-                sums.taxInside(),
-                d.currency().getCode(),
-                d.lines().stream().map(l -> line(l, sums)).toList(),
-                d.body().discounts().stream().map(Printing::extra).toList(),
-                d.body().charges().stream().map(Printing::extra).toList(),
-                sums.taxes().stream().map(Printing::tax).toList(),
-                groups(sums),
-                figure(sums.net()),
-                figure(sums.tax()),
-                figure(sums.total()),
-                figure(sums.prepaid()),
-                figure(sums.rounding()),
-                figure(sums.due()),
-                d.exchange() == null
-                        ? null
-                        : inOwn(d.exchange(), sums.tax().amount(), sums.total().amount()),
-                d.matter().notes(),
-                d.matter().terms(),
-                d.matter().footer(),
-                d.paying().iban(),
-                d.paying().bic(),
-                d.paying().reference(),
-                d.paying().lateFee(),
-                d.look().layout(),
-                d.look().logo(),
-                d.look().accent(),
-                d.look().lineShows(),
-                d.look().typeface());
+                m.supplyDate(),
+                m.supplyEnd(),
+                m.notes(),
+                m.terms(),
+                m.footer());
     }
 
     private static PrintedDocument.Party party(Party p) {
@@ -118,18 +137,16 @@ final class Printing {
                 l.description(),
                 l.quantity().toPlainString(),
                 l.unit(),
+                l.unitCode(),
                 Amounts.price(l.unitPrice(), currency),
                 l.discount().words(),
                 shortNames(sums.groups().get(l.group()).taxes()),
-                Amount.of(l.sums().gross()),
-                Amount.of(l.sums().off()),
-                Amount.of(l.net()),
-                l.group(),
-                l.why(),
                 l.note(),
                 l.item(),
-                l.unitCode(),
-                l.category());
+                l.category(),
+                l.group(),
+                new PrintedLineSums(
+                        Amount.of(l.sums().gross()), Amount.of(l.sums().off()), Amount.of(l.net()), l.why()));
     }
 
     private static String shortNames(List<Tax> taxes) {

@@ -11,9 +11,7 @@ import quill.server.common.Figure;
 /**
  * A draft reckoned as it is typed: what can be read is reckoned, what cannot is named.
  *
- * @param prepaid null where nothing is
- * @param rounding null unless cash is rounded
- * @param own the tax in the business's own currency, where the draft is in another
+ * @param sums null where it could not be reckoned
  * @param notes what the person should know though nothing is wrong
  */
 public record Reckoning(
@@ -22,13 +20,7 @@ public record Reckoning(
         List<ReckonedExtra> discounts,
         List<ReckonedExtra> charges,
         List<ReckonedTax> taxes,
-        @Schema(nullable = true) Figure net,
-        @Schema(nullable = true) Figure tax,
-        @Schema(nullable = true) Figure total,
-        @Schema(nullable = true) Amount prepaid,
-        @Schema(nullable = true) Figure rounding,
-        @Schema(nullable = true) Figure due,
-        @Schema(nullable = true) PrintedDocument.InOwnCurrency own,
+        @Schema(nullable = true) ReckonedSums sums,
         List<ReckonedInstallment> installments,
         String lateFee,
         List<Problem> problems,
@@ -41,24 +33,24 @@ public record Reckoning(
             String currency, String lateFee, List<Problem> problems, List<String> notes, List<Understood> understood) {
         List<ReckonedExtra> none = List.of();
         return new Reckoning(
-                currency,
-                List.of(),
-                none,
-                none,
-                List.of(),
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                List.of(),
-                lateFee,
-                problems,
-                notes,
-                understood);
+                currency, List.of(), none, none, List.of(), null, List.of(), lateFee, problems, notes, understood);
     }
+
+    /**
+     * What it comes to.
+     *
+     * @param prepaid null where nothing is
+     * @param rounding null unless cash is rounded
+     * @param own the tax in the business's own currency, where the draft is in another
+     */
+    public record ReckonedSums(
+            Figure net,
+            Figure tax,
+            Figure total,
+            @Schema(nullable = true) Amount prepaid,
+            @Schema(nullable = true) Figure rounding,
+            Figure due,
+            @Schema(nullable = true) PrintedDocument.InOwnCurrency own) {}
 
     /** A line's figures. @param place where the line stands in the draft, from 0 */
     public record ReckonedLine(int place, Amount net, Why why) {}

@@ -211,8 +211,8 @@ public class FindingService {
                         p.invoiceId() == null ? "/clients/" + p.clientId() : "/invoices/" + p.invoiceId(),
                         "Payment of " + p.amount().currency() + " "
                                 + Amounts.grouped(p.amount().money()) + " · " + name,
-                        Texts.day(p.valueOn()) + ", " + p.words() + (p.undoneOn() == null ? "" : ", undone"),
-                        p.reference()),
+                        Texts.day(p.valueOn()) + ", " + p.words() + (p.undone() == null ? "" : ", undone"),
+                        p.means().reference()),
                 Stream.of(p.amount()));
     }
 }

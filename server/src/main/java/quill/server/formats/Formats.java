@@ -290,35 +290,38 @@ public class Formats {
         for (int i = 0; i < read.body().lines().size(); i++) {
             lines.add(line(read, i, taxes, said));
         }
-        return new TypedDraft(
-                client == null ? null : client.id(),
-                read.body().currency().getCode(),
-                "",
-                "as on " + cut(read.number() == null ? "" : read.number(), 100),
-                cut(text(source.order()), 200),
-                cut(text(source.project()), 200),
-                source.suppliedOn() == null
-                        ? clock.today().toString()
-                        : source.suppliedOn().toString(),
-                source.suppliedTo() == null ? "" : source.suppliedTo().toString(),
-                false,
-                false,
-                lines,
-                read.body().discounts().stream().map(d -> extra(d, taxes)).toList(),
-                read.body().charges().stream().map(c -> extra(c, taxes)).toList(),
-                read.body().prepaid().isZero() ? "" : Amounts.plain(read.body().prepaid()),
-                List.of(new TypedTerm(false, "rest", due(source, said))),
-                cut(text(source.note()), 4000),
-                "",
-                "",
-                Map.of(),
-                null);
+        return TypedDraft.in(read.body().currency().getCode())
+                .client(client == null ? null : client.id())
+                .subject("as on " + cut(read.number() == null ? "" : read.number(), 100))
+                .reference(cut(text(source.matter().order()), 200))
+                .project(cut(text(source.matter().project()), 200))
+                .supplyDate(
+                        source.matter().suppliedOn() == null
+                                ? clock.today().toString()
+                                : source.matter().suppliedOn().toString())
+                .supplyEnd(
+                        source.matter().suppliedTo() == null
+                                ? ""
+                                : source.matter().suppliedTo().toString())
+                .lines(lines)
+                .discounts(read.body().discounts().stream()
+                        .map(d -> extra(d, taxes))
+                        .toList())
+                .charges(
+                        read.body().charges().stream().map(c -> extra(c, taxes)).toList())
+                .prepaid(
+                        read.body().prepaid().isZero()
+                                ? ""
+                                : Amounts.plain(read.body().prepaid()))
+                .schedule(List.of(new TypedTerm(false, "rest", due(source, said))))
+                .notes(cut(text(source.matter().note()), 4000))
+                .build();
     }
 
     /** The day on which the file says it is due; the business's usual days where it says none, or one that has passed. */
     private String due(UblSource source, List<String> said) {
-        String usual = String.valueOf(business.business().daysToPay());
-        LocalDate due = source.dueOn();
+        String usual = String.valueOf(business.business().habits().daysToPay());
+        LocalDate due = source.matter().dueOn();
         if (due == null) {
             return usual;
         }

@@ -35,16 +35,20 @@ record UblSource(
         String currency,
         PartyType seller,
         PartyType buyer,
-        String order,
-        String project,
-        String note,
-        java.time.LocalDate suppliedOn,
-        java.time.LocalDate suppliedTo,
-        java.time.LocalDate dueOn,
+        SourceMatter matter,
         List<SourceLine> lines,
         List<AllowanceChargeType> extras,
         List<TaxTotalType> taxes,
         MonetaryTotalType totals) {
+    /** What it is about; nulls where the file does not say. */
+    record SourceMatter(
+            String order,
+            String project,
+            String note,
+            java.time.LocalDate suppliedOn,
+            java.time.LocalDate suppliedTo,
+            java.time.LocalDate dueOn) {}
+
     /** A line of either. */
     record SourceLine(
             QuantityType quantity,
@@ -165,14 +169,19 @@ record UblSource(
                 i.getAccountingCustomerParty() == null
                         ? null
                         : i.getAccountingCustomerParty().getParty(),
-                i.getOrderReference() == null ? null : i.getOrderReference().getIDValue(),
-                i.hasProjectReferenceEntries() ? i.getProjectReferenceAtIndex(0).getIDValue() : null,
-                i.hasNoteEntries() ? i.getNoteAtIndex(0).getValue() : null,
-                period != null && period.getStartDateValueLocal() != null
-                        ? period.getStartDateValueLocal()
-                        : delivery == null ? null : delivery.getActualDeliveryDateValueLocal(),
-                period == null ? null : period.getEndDateValueLocal(),
-                i.getDueDateValueLocal(),
+                new SourceMatter(
+                        i.getOrderReference() == null
+                                ? null
+                                : i.getOrderReference().getIDValue(),
+                        i.hasProjectReferenceEntries()
+                                ? i.getProjectReferenceAtIndex(0).getIDValue()
+                                : null,
+                        i.hasNoteEntries() ? i.getNoteAtIndex(0).getValue() : null,
+                        period != null && period.getStartDateValueLocal() != null
+                                ? period.getStartDateValueLocal()
+                                : delivery == null ? null : delivery.getActualDeliveryDateValueLocal(),
+                        period == null ? null : period.getEndDateValueLocal(),
+                        i.getDueDateValueLocal()),
                 i.getInvoiceLine().stream()
                         .map(l -> new SourceLine(
                                 l.getInvoicedQuantity(),
@@ -198,12 +207,15 @@ record UblSource(
                 c.getAccountingCustomerParty() == null
                         ? null
                         : c.getAccountingCustomerParty().getParty(),
-                c.getOrderReference() == null ? null : c.getOrderReference().getIDValue(),
-                null,
-                c.hasNoteEntries() ? c.getNoteAtIndex(0).getValue() : null,
-                null,
-                null,
-                null,
+                new SourceMatter(
+                        c.getOrderReference() == null
+                                ? null
+                                : c.getOrderReference().getIDValue(),
+                        null,
+                        c.hasNoteEntries() ? c.getNoteAtIndex(0).getValue() : null,
+                        null,
+                        null,
+                        null),
                 c.getCreditNoteLine().stream()
                         .map(l -> new SourceLine(
                                 l.getCreditedQuantity(),

@@ -8,7 +8,8 @@ import java.util.List;
 import org.joda.money.Money;
 import quill.core.ledger.Standing;
 import quill.server.common.Amount;
-import quill.server.debts.Debts.StoredInstallment;
+import quill.server.debts.DebtKind;
+import quill.server.debts.StoredInstallment;
 
 /** What the drawn schedule shows: the same figures for the screen, the client's page and the PDF. */
 public final class Measure {
@@ -18,15 +19,13 @@ public final class Measure {
      * One installment as it is drawn, or a late fee: a thin tick after the installments.
      *
      * @param note said beside it: the tax in a late fee; mostly empty
-     * @param fee whether it is a late fee; its weight is its share of the installments' sum
-     * @param weight thousandths of the whole that it is wide
+     * @param weight thousandths of the whole that it is wide; of a late fee, its share of the installments' sum
      * @param filled thousandths of its own width that are settled
      */
     public record Part(
             long id,
             int position,
-            boolean deposit,
-            boolean fee,
+            DebtKind kind,
             Amount amount,
             Amount open,
             LocalDate dueOn,
@@ -36,6 +35,16 @@ public final class Measure {
             long daysLate,
             int weight,
             int filled) {
+        /** Whether it is asked for whole, before the work begins. */
+        public boolean deposit() {
+            return kind == DebtKind.DEPOSIT;
+        }
+
+        /** Whether it is a late fee. */
+        public boolean fee() {
+            return kind == DebtKind.LATE_FEE;
+        }
+
         /** Whether some of it is settled, and some open. */
         @JsonIgnore
         public boolean isPartly() {
@@ -56,8 +65,7 @@ public final class Measure {
             parts.add(new Part(
                     i.id(),
                     i.position(),
-                    i.deposit(),
-                    i.fee(),
+                    i.kind(),
                     Amount.of(asked(i)),
                     Amount.of(i.open()),
                     i.dueOn(),

@@ -83,7 +83,7 @@ class LateFeeRepository {
 
     StoredFee byKey(long installmentId, LocalDate dueOn, int sequence) {
         return some("WHERE f.installment_id = :key", installmentId).stream()
-                .filter(f -> f.dueOn().equals(dueOn) && f.sequence() == sequence)
+                .filter(f -> f.occasion().dueOn().equals(dueOn) && f.occasion().sequence() == sequence)
                 .findFirst()
                 .orElseThrow();
     }
@@ -147,13 +147,12 @@ class LateFeeRepository {
 
     private StoredFee fee(ResultSet rs, int row) throws SQLException {
         String currency = rs.getString("currency");
+        LocalDate waivedOn = Rows.date(rs, "waived_on");
         return new StoredFee(
                 rs.getLong("id"),
-                rs.getLong("installment_id"),
+                new LateFees.Occasion(rs.getLong("installment_id"), Rows.date(rs, "due_on"), rs.getInt("sequence")),
                 new DocumentId(rs.getLong("invoice_id")),
                 new ClientId(rs.getLong("client_id")),
-                Rows.date(rs, "due_on"),
-                rs.getInt("sequence"),
                 rs.getObject("debt_id", Long.class),
                 Amount.ofMinor(currency, rs.getLong("base_minor")),
                 Amount.ofMinor(currency, rs.getLong("fee_minor")),
@@ -161,8 +160,7 @@ class LateFeeRepository {
                 json.read(rs.getString("why"), Why.class),
                 Rows.date(rs, "charged_on"),
                 rs.getObject("entry_id", Long.class),
-                Rows.date(rs, "waived_on"),
-                rs.getString("waived_why"));
+                waivedOn == null ? null : new LateFees.Waived(waivedOn, rs.getString("waived_why")));
     }
 
     @Bean

@@ -135,15 +135,13 @@ public class LateFees {
     /** Waives all fees of an invoice that is taken back, within a transaction that has locked the client. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void waiveAllOf(DocumentId invoiceId, String why) {
-        repository.ofInvoice(invoiceId).stream()
-                .filter(f -> f.waivedOn() == null)
-                .forEach(f -> reverse(f, why));
+        repository.ofInvoice(invoiceId).stream().filter(f -> f.waived() == null).forEach(f -> reverse(f, why));
     }
 
     private void reverse(StoredFee fee, String reason) {
-        if (fee.waivedOn() != null || repository.waive(fee.id(), clock.today(), reason) != 1) {
-            throw new ConflictException("This late fee was waived already, on " + Texts.day(fee.waivedOn()) + ": "
-                    + fee.waivedWhy() + ". Nothing was changed.");
+        if (fee.waived() != null || repository.waive(fee.id(), clock.today(), reason) != 1) {
+            throw new ConflictException("This late fee was waived already, on "
+                    + Texts.day(fee.waived().on()) + ": " + fee.waived().why() + ". Nothing was changed.");
         }
         Money amount = fee.amount().money();
         books.reverse(
@@ -193,21 +191,25 @@ public class LateFees {
         return repository.putUp();
     }
 
+    /** For what a fee is: the so-manieth on an installment, for what was due on a day. */
+    public record Occasion(long installmentId, LocalDate dueOn, int sequence) {}
+
+    /** Taken back, or never charged. */
+    public record Waived(LocalDate on, String why) {}
+
     /**
      * A fee as stored.
      *
      * @param debtId null where it was never charged
      * @param fee what the policy came to
      * @param amount what was asked for, any tax that was added included
-     * @param waivedOn null while it stands
+     * @param waived null while it stands
      */
     public record StoredFee(
             long id,
-            long installmentId,
+            Occasion occasion,
             DocumentId invoiceId,
             ClientId clientId,
-            LocalDate dueOn,
-            int sequence,
             Long debtId,
             Amount base,
             Amount fee,
@@ -215,11 +217,10 @@ public class LateFees {
             Why why,
             LocalDate chargedOn,
             Long entryId,
-            LocalDate waivedOn,
-            String waivedWhy) {
+            Waived waived) {
         /** As the core counts it. */
         public LateFee.Charged charged() {
-            return new LateFee.Charged(dueOn, sequence, fee.money(), waivedOn != null);
+            return new LateFee.Charged(occasion.dueOn, occasion.sequence, fee.money(), waived != null);
         }
     }
 }

@@ -10,6 +10,7 @@ import quill.server.common.Amount;
  * Money received.
  *
  * @param valueOn when the money moved
+ * @param undone null while it stands
  * @param fee what the processor kept; on no paper for the client
  * @param unexpected whether it came for an order that had been withdrawn, and is held as client credit
  * @param held whether it is a deposit for work to come, which settles nothing by itself
@@ -18,26 +19,29 @@ public record Payment(
         long id,
         ClientId clientId,
         @Schema(nullable = true) DocumentId invoiceId,
-        PaymentWay way,
+        Means means,
         Amount amount,
         Amount fee,
         LocalDate valueOn,
         LocalDate bookedOn,
-        String reference,
-        String card,
-        @Schema(nullable = true) LocalDate undoneOn,
-        @Schema(nullable = true) String undoneWhy,
+        @Schema(nullable = true) Undone undone,
         boolean unexpected,
         boolean held) {
+    /** How it came. @param card brand and last four, empty for what is no card */
+    public record Means(PaymentWay way, String reference, String card) {}
+
+    /** Taken back since, by a person. */
+    public record Undone(LocalDate on, String why) {}
+
     /** Its reference, as it follows the words of an entry; empty where there is none. */
     String referenceWords() {
-        return reference.isEmpty() ? "" : " · reference " + reference;
+        return means.reference.isEmpty() ? "" : " · reference " + means.reference;
     }
 
     /** How it came, in words for a client. */
     public String words() {
-        return switch (way) {
-            case CARD -> "by card" + (card.isEmpty() ? "" : ", " + card);
+        return switch (means.way) {
+            case CARD -> "by card" + (means.card.isEmpty() ? "" : ", " + means.card);
             case TRANSFER -> "by bank transfer";
             case CASH -> "in cash";
             case CHEQUE -> "by cheque";

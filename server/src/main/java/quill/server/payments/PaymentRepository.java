@@ -147,19 +147,18 @@ class PaymentRepository {
 
     private static Payment payment(ResultSet rs, int row) throws SQLException {
         String currency = rs.getString("currency");
+        LocalDate undoneOn = Rows.date(rs, "undone_on");
         return new Payment(
                 rs.getLong("id"),
                 new ClientId(rs.getLong("client_id")),
                 Ids.document(rs, "invoice_id"),
-                PaymentWay.valueOf(rs.getString("way")),
+                new Payment.Means(
+                        PaymentWay.valueOf(rs.getString("way")), rs.getString("reference"), rs.getString("card")),
                 Amount.ofMinor(currency, rs.getLong("amount_minor")),
                 Amount.ofMinor(currency, rs.getLong("fee_minor")),
                 rs.getDate("value_on").toLocalDate(),
                 rs.getDate("booked_on").toLocalDate(),
-                rs.getString("reference"),
-                rs.getString("card"),
-                Rows.date(rs, "undone_on"),
-                rs.getString("undone_why"),
+                undoneOn == null ? null : new Payment.Undone(undoneOn, rs.getString("undone_why")),
                 rs.getBoolean("unexpected"),
                 rs.getBoolean("held"));
     }

@@ -50,7 +50,7 @@ public class Undoing {
     @Transactional
     public Payment undo(long id, String why) {
         Payment payment = payments.find(id);
-        if (payment.way() == PaymentWay.CARD) {
+        if (payment.means().way() == PaymentWay.CARD) {
             throw new RefusedException(
                     "way",
                     "CARD",
@@ -60,13 +60,13 @@ public class Undoing {
         clients.lock(payment.clientId());
         payments.markUndone(payment, reason);
         if (payment.held()) {
-            deposits.undo(payment, payment.way().account(), reason);
+            deposits.undo(payment, payment.means().way().account(), reason);
             return payments.find(id);
         }
         Money amount = payment.amount().money();
         List<Appropriation.Part> settling = debts.settledBy(id);
         long entry = books.book(
-                Bookings.paymentUndone(payment.way().account(), amount, settling),
+                Bookings.paymentUndone(payment.means().way().account(), amount, settling),
                 "Undone: " + payment.words() + " · " + reason,
                 new BooksService.About(payment.clientId(), payment.invoiceId(), id),
                 books.entryOfPayment(id));

@@ -64,9 +64,9 @@ public class PeopleService {
      */
     Person makeOwner(String email, String name, String passphrase, From from, Runnable business) {
         List<Problem> problems = new ArrayList<>();
-        String address = normal(Texts.email("ownerEmail", email, true, problems));
-        String plainName = Texts.name("ownerName", name, 120, true, problems);
-        PassphraseRules.check("passphrase", passphrase, List.of(address, plainName), problems);
+        String address = normal(Texts.email("owner.email", email, true, problems));
+        String plainName = Texts.name("owner.name", name, 120, true, problems);
+        PassphraseRules.check("owner.passphrase", passphrase, List.of(address, plainName), problems);
         if (!isEmpty()) {
             throw new ConflictException("There is an account already; sign in.");
         }

@@ -9,6 +9,7 @@ import java.time.LocalTime;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.UnaryOperator;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
@@ -22,8 +23,8 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.Problem;
 import quill.core.RefusedException;
-import quill.core.tax.TaxRounding;
 import quill.server.QuillSettings;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
@@ -66,21 +67,29 @@ class SessionController {
 
     record SignIn(String email, String passphrase) {}
 
-    record FirstRun(
-            String ownerName,
-            String ownerEmail,
-            String passphrase,
-            String businessName,
-            String businessEmail,
+    /** Who begins, and in whose name: what the first page of an empty installation asks for. */
+    record FirstRun(FirstOwner owner, FirstBusiness business, FirstTax tax) {
+        /** What is left out is empty. */
+        FirstRun {
+            owner = owner == null ? new FirstOwner("", "", "") : owner;
+            business = business == null ? new FirstBusiness("", "", "", "", "", "", null) : business;
+            tax = tax == null ? new FirstTax(false, "", "", "") : tax;
+        }
+    }
+
+    record FirstOwner(String name, String email, String passphrase) {}
+
+    record FirstBusiness(
+            String name,
+            String email,
             String address,
             @Schema(nullable = true) String country,
             String currency,
             String zone,
-            @Schema(nullable = true) String mark,
-            boolean registered,
-            String taxNumber,
-            String taxName,
-            String taxRate) {}
+            @Schema(nullable = true) String mark) {}
+
+    /** @param number where it is registered @param name of the tax that its lines begin with, as printed */
+    record FirstTax(boolean registered, String number, String name, String rate) {}
 
     record NewPassphrase(String current, String next) {}
 
@@ -165,36 +174,49 @@ class SessionController {
     @PostMapping("/first-run")
     Session firstRun(@RequestBody FirstRun f, HttpServletRequest request, HttpServletResponse response) {
         Person person = people.makeOwner(
-                f.ownerEmail(), f.ownerName(), f.passphrase(), Requests.from(request, null), () -> setUp(f));
+                f.owner().email(),
+                f.owner().name(),
+                f.owner().passphrase(),
+                Requests.from(request, null),
+                () -> setUp(f.business(), f.tax()));
         enter(person, request, response);
         return view(person.name());
     }
 
-    private void setUp(FirstRun f) {
-        business.setUp(new Business(
-                f.businessName(),
-                "",
-                f.address(),
-                f.country() == null ? "" : f.country(),
-                f.businessEmail(),
-                f.taxNumber(),
-                f.registered(),
-                f.currency(),
-                f.zone(),
-                TaxRounding.PER_TAX,
-                "",
-                "",
-                "{year}-{seq}",
-                "C-{year}-{seq}",
-                30,
-                "",
-                false,
-                1));
-        if (f.mark() != null) {
-            business.changeMark(f.mark());
+    private void setUp(FirstBusiness b, FirstTax tax) {
+        asAsked(field -> field.equals("taxNumber") ? "tax.number" : "business." + field, () -> {
+            business.setUp(new Business(
+                    b.name(),
+                    "",
+                    b.address(),
+                    b.country() == null ? "" : b.country(),
+                    b.email(),
+                    tax.number(),
+                    tax.registered(),
+                    b.currency(),
+                    b.zone(),
+                    Business.TransferAccount.NONE,
+                    Business.Habits.USUAL,
+                    1));
+            if (b.mark() != null) {
+                business.changeMark(b.mark());
+            }
+        });
+        if (tax.registered()) {
+            asAsked(
+                    field -> "tax." + field,
+                    () -> business.addTax(new BusinessService.TypedTax(tax.name(), tax.rate(), "S", false, "")));
         }
-        if (f.registered()) {
-            business.addTax(new BusinessService.TypedTax(f.taxName(), f.taxRate(), "S", false, ""));
+    }
+
+    /** What is refused is named as this page asks for it. */
+    private static void asAsked(UnaryOperator<String> field, Runnable act) {
+        try {
+            act.run();
+        } catch (RefusedException e) {
+            throw new RefusedException(e.problems().stream()
+                    .map(p -> new Problem(field.apply(p.field()), p.value(), p.message()))
+                    .toList());
         }
     }
 

@@ -13,7 +13,7 @@ import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.debts.Debts;
-import quill.server.debts.Debts.StoredInstallment;
+import quill.server.debts.StoredInstallment;
 import quill.server.documents.Document;
 import quill.server.processor.OrderRepository.Order;
 

@@ -65,15 +65,24 @@ class ClientPages {
             LocalDate today,
             List<Measure.Part> measure,
             Amount open,
-            List<Choice> choices,
-            boolean cards,
-            String iban,
-            String reference,
+            PayingNow paying,
             List<Received> received,
             Amount credit,
             List<PagePapers.TakenBack> creditNotes,
             List<Attachments.Attachment> files,
-            @Schema(nullable = true) LocalDate voidedOn,
+            @Schema(nullable = true) LocalDate voidedOn) {}
+
+    /**
+     * How it can be paid at once.
+     *
+     * @param iban for a transfer; empty where the business has no account
+     * @param declined why the card was declined that was tried last; null where none was since something was paid
+     */
+    record PayingNow(
+            List<Choice> choices,
+            boolean cards,
+            String iban,
+            String reference,
             @Schema(nullable = true) String declined) {}
 
     /** What the page of an issued invoice says. */
@@ -88,19 +97,20 @@ class ClientPages {
                 clock.today(),
                 parts,
                 Amount.ofMinor(invoice.currency(), invoice.openMinor()),
-                choices(parts, currency),
-                ways.card() && open,
-                ways.iban(),
-                CreditorReference.grouped(document.paymentReference()),
+                new PayingNow(
+                        choices(parts, currency),
+                        ways.card() && open,
+                        ways.iban(),
+                        CreditorReference.grouped(document.paying().reference()),
+                        open ? orders.declinedOn(invoice.id()).orElse(null) : null),
                 payments.ofInvoice(invoice.id()).stream()
-                        .filter(p -> p.undoneOn() == null)
+                        .filter(p -> p.undone() == null)
                         .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
                         .toList(),
                 Amount.of(books.creditOf(invoice.clientId(), currency)),
                 papers.creditNotes(invoice.id()),
                 papers.files(invoice.id()),
-                invoice.voidedOn(),
-                open ? orders.declinedOn(invoice.id()).orElse(null) : null);
+                invoice.voidedOn());
     }
 
     /** The first open installment with all that fell due before it, and all that is open where that is more. */

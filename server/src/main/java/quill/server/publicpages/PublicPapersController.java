@@ -66,7 +66,7 @@ class PublicPapersController {
     @Hidden
     @GetMapping(path = "/logo", produces = "image/png")
     byte[] logo(@PathVariable String token) {
-        return logos.png(invoices.document(invoices.byToken(token)).logo())
+        return logos.png(invoices.document(invoices.byToken(token)).look().logo())
                 .orElseThrow(() -> new NotFoundException("There is no logo on this invoice."));
     }
 }

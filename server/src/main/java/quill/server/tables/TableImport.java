@@ -61,6 +61,12 @@ public class TableImport {
     /** A row as it would stand. @param landing NEW, CHANGED or SAME */
     public record LandingRow(int row, RowKind.Landing landing, List<String> values) {}
 
+    /** How the file was read. @param mark the decimal mark of its numbers */
+    public record Lettering(String charset, String separator, String mark) {}
+
+    /** What becomes of the rows. @param bad how many cannot be taken, those that are not shown included */
+    public record RowCounts(int rows, int fresh, int changed, int same, int leftOut, int bad) {}
+
     /**
      * What taking a table in would do, or did.
      *
@@ -69,18 +75,11 @@ public class TableImport {
      * @param fingerprint to be sent along to take exactly this
      */
     public record TablePlan(
-            String charset,
-            String separator,
-            String mark,
+            Lettering lettering,
             List<String> heads,
             List<String> columns,
             List<ColumnChoice> choices,
-            int rows,
-            int fresh,
-            int changed,
-            int same,
-            int leftOut,
-            int badInAll,
+            RowCounts counts,
             List<BadRow> bad,
             List<LandingRow> sample,
             String fingerprint,
@@ -129,20 +128,19 @@ public class TableImport {
         int fresh = (int)
                 moving.stream().filter(g -> g.landing() == RowKind.Landing.NEW).count();
         return new TablePlan(
-                file.charset(),
-                String.valueOf(file.separator()),
-                mark.sign(),
+                new Lettering(file.charset(), String.valueOf(file.separator()), mark.sign()),
                 heads,
                 columns,
                 kind.columns().stream()
                         .map(k -> new ColumnChoice(k.name(), k.words(), k.needed()))
                         .toList(),
-                file.rows().size() - 1,
-                fresh,
-                moving.size() - fresh,
-                good.size() - moving.size(),
-                how.leftOut().size(),
-                bad.size(),
+                new RowCounts(
+                        file.rows().size() - 1,
+                        fresh,
+                        moving.size() - fresh,
+                        good.size() - moving.size(),
+                        how.leftOut().size(),
+                        bad.size()),
                 bad.stream().limit(BAD_SHOWN).toList(),
                 sample(good, columns, kind),
                 fingerprint,

@@ -43,7 +43,7 @@ class Coming {
         LocalDate today = clock.today();
         Stream<ToCome> byItself = acts.ofInvoice(invoice.clientId(), invoice.id(), today.plusDays(DAYS_AHEAD)).stream()
                 .limit(MOST_ACTS)
-                .map(a -> new ToCome(a.on(), a.what(), a.amount(), a));
+                .map(a -> new ToCome(a.on(), a.about().what(), a.amount(), a));
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), today);
         boolean one = parts.stream().filter(p -> !p.fee()).count() == 1;
         Stream<ToCome> dues = parts.stream()

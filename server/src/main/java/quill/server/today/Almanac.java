@@ -143,8 +143,16 @@ final class Almanac {
                     .add(new Mark("reminder", m.invoiceId(), m.subject(), m.madeOn(), null, Standing.SETTLED, 0, 1));
         }
         for (ActView a : acts) {
-            more.computeIfAbsent(a.clientId(), k -> new ArrayList<>())
-                    .add(new Mark(a.kind(), a.invoiceId(), a.what(), a.on(), a.amount(), Standing.COMING, 0, 1));
+            more.computeIfAbsent(a.about().clientId(), k -> new ArrayList<>())
+                    .add(new Mark(
+                            a.kind(),
+                            a.about().invoiceId(),
+                            a.about().what(),
+                            a.on(),
+                            a.amount(),
+                            Standing.COMING,
+                            0,
+                            1));
         }
         return lanes.stream()
                 .map(l -> {

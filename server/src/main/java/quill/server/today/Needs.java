@@ -196,20 +196,21 @@ class Needs {
             if (review) {
                 needs.add(new Need(
                         "review",
-                        a.invoiceId().value(),
-                        a.invoiceId(),
-                        a.clientId(),
+                        a.about().invoiceId().value(),
+                        a.about().invoiceId(),
+                        a.about().clientId(),
                         a.key(),
-                        "Charge this late fee? " + Letters.shown(a.amount().money()) + ", " + a.client(),
-                        a.what()));
+                        "Charge this late fee? " + Letters.shown(a.amount().money()) + ", "
+                                + a.about().client(),
+                        a.about().what()));
             } else if (a.stop().equals(Act.Stop.NO_ADDRESS.name()) && !a.on().isAfter(today.plusDays(1))) {
                 needs.add(new Need(
                         "address",
-                        a.clientId().value(),
-                        a.invoiceId(),
-                        a.clientId(),
+                        a.about().clientId().value(),
+                        a.about().invoiceId(),
+                        a.about().clientId(),
                         a.key(),
-                        a.client() + " has no e-mail address",
+                        a.about().client() + " has no e-mail address",
                         "A reminder over " + Letters.shown(a.amount().money()) + " cannot be sent."));
             }
         }

@@ -55,19 +55,15 @@ public class IncomeByCategoryTest {
 
     private DocumentId issue(TypedLine... lines) {
         return invoices.issue(
-                        invoices.begin(new TypedDraft(
-                                client,
-                                "EUR",
-                                "work",
-                                "",
-                                server.bean(quill.server.common.BusinessClock.class)
+                        invoices.begin(TypedDraft.in("EUR")
+                                .client(client)
+                                .subject("work")
+                                .supplyDate(server.bean(quill.server.common.BusinessClock.class)
                                         .today()
-                                        .toString(),
-                                "",
-                                false,
-                                List.of(lines),
-                                List.of(new TypedTerm(false, "rest", "30")),
-                                "")),
+                                        .toString())
+                                .lines(List.of(lines))
+                                .schedule(List.of(new TypedTerm(false, "rest", "30")))
+                                .build()),
                         1)
                 .id();
     }

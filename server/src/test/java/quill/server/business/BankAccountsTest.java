@@ -35,7 +35,8 @@ public class BankAccountsTest {
             server.account();
             server.bean(Rates.class).note(new Rates.Rate("GBP", "", "1.17"));
             BankAccounts accounts = server.bean(BankAccounts.class);
-            String usual = server.bean(BusinessService.class).business().iban();
+            String usual =
+                    server.bean(BusinessService.class).business().account().iban();
             accounts.keep(new BankAccount("GBP", POUNDS, "NWBKGB2L"));
             ClientMore brought = new ClientMore(
                     null, "", "", "Stage door\nBack Lane", "", null, null, List.of(), List.of(), "", List.of());
@@ -43,9 +44,9 @@ public class BankAccountsTest {
                     .make(new Client(
                             ClientId.NEW, "Harbour Hall", "", "h@h.example", "1 Quay", "GB", "", "", null, brought, 1))
                     .id();
-            assertThat(issued(server, client, "GBP").iban()).isEqualTo(POUNDS);
+            assertThat(issued(server, client, "GBP").paying().iban()).isEqualTo(POUNDS);
             PrintedDocument inEuro = issued(server, client, "EUR");
-            assertThat(inEuro.iban()).isEqualTo(usual);
+            assertThat(inEuro.paying().iban()).isEqualTo(usual);
             assertThat(inEuro.to().delivery()).isEqualTo("Stage door\nBack Lane");
             assertThat(server.bean(WaysToPay.class).of(CurrencyUnit.of("GBP")).iban())
                     .isEqualTo(POUNDS);
@@ -57,18 +58,13 @@ public class BankAccountsTest {
 
     private static PrintedDocument issued(Server server, ClientId client, String currency) {
         InvoicesService invoices = server.bean(InvoicesService.class);
-        TypedDraft draft = new TypedDraft(
-                client,
-                currency,
-                "hall",
-                "",
-                "2027-03-15",
-                "",
-                false,
-                List.of(new TypedDraft.TypedLine("Tuning", "1", "", "80", "", List.of("none"))),
-                List.of(new TypedTerm(false, "rest", "30")),
-                "",
-                null);
+        TypedDraft draft = TypedDraft.in(currency)
+                .client(client)
+                .subject("hall")
+                .supplyDate("2027-03-15")
+                .lines(List.of(new TypedDraft.TypedLine("Tuning", "1", "", "80", "", List.of("none"))))
+                .schedule(List.of(new TypedTerm(false, "rest", "30")))
+                .build();
         Document invoice = invoices.issue(invoices.begin(draft), 1);
         return invoices.document(invoice);
     }

@@ -24,9 +24,9 @@ public class BusinessTest {
                                         "taxNumber",
                                         "currency",
                                         "zone",
-                                        "iban",
-                                        "invoicePattern",
-                                        "daysToPay"));
+                                        "account.iban",
+                                        "habits.invoicePattern",
+                                        "habits.daysToPay"));
     }
 
     @Test
@@ -37,6 +37,7 @@ public class BusinessTest {
                 .hasMessageContaining("check digits");
         assertThat(business("L", "p@l.example", false, "", "EUR", "UTC", "XX51 LARK 0000 0004 20", "{seq}", 0)
                         .checked()
+                        .account()
                         .iban())
                 .isEqualTo("XX51 LARK 0000 0004 20");
     }
@@ -85,14 +86,8 @@ public class BusinessTest {
                 registered,
                 currency,
                 zone,
-                TaxRounding.PER_TAX,
-                iban,
-                "",
-                pattern,
-                "C-{seq}",
-                days,
-                "",
-                false,
+                new Business.TransferAccount(iban, ""),
+                new Business.Habits(pattern, "C-{seq}", days, TaxRounding.PER_TAX, "", false),
                 1);
     }
 }

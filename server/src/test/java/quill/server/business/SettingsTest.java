@@ -110,8 +110,8 @@ public class SettingsTest {
         DocumentId with = server.issue(client, "20", "rest@30", null);
         logos.takeOff();
         InvoicesService invoices = server.bean(InvoicesService.class);
-        assertThat(invoices.document(invoices.invoice(before)).logo()).isEmpty();
-        assertThat(invoices.document(invoices.invoice(with)).logo()).isEqualTo(hash);
+        assertThat(invoices.document(invoices.invoice(before)).look().logo()).isEmpty();
+        assertThat(invoices.document(invoices.invoice(with)).look().logo()).isEqualTo(hash);
         assertThat(logos.now()).isEmpty();
         PdfMaking pdf = server.bean(PdfMaking.class);
         assertThat(pdf.invoice(invoices.invoice(with), false).length)

@@ -68,17 +68,13 @@ public class CatalogueTest {
     }
 
     private TypedDraft draft(TypedLine... lines) {
-        return new TypedDraft(
-                client,
-                "EUR",
-                "strings",
-                "",
-                DAY.toString(),
-                "",
-                false,
-                List.of(lines),
-                List.of(new TypedTerm(false, "rest", "30")),
-                "");
+        return TypedDraft.in("EUR")
+                .client(client)
+                .subject("strings")
+                .supplyDate(DAY.toString())
+                .lines(List.of(lines))
+                .schedule(List.of(new TypedTerm(false, "rest", "30")))
+                .build();
     }
 
     private static TypedLine of(StoredItem item, String quantity) {
@@ -188,7 +184,7 @@ public class CatalogueTest {
     }
 
     private static How taking(TablePlan seen, Map<Integer, List<String>> mended, List<Integer> leftOut) {
-        return new How(seen.columns(), seen.mark(), mended, leftOut, seen.fingerprint());
+        return new How(seen.columns(), seen.lettering().mark(), mended, leftOut, seen.fingerprint());
     }
 
     @Test
@@ -201,26 +197,26 @@ public class CatalogueTest {
         rows.set(9000, "N-2;;Twice;3,00;7");
         byte[] latin = String.join("\r\n", rows).getBytes(StandardCharsets.ISO_8859_1);
         TablePlan seen = take(latin, LOOK);
-        assertThat(seen.charset()).contains("Latin-1");
-        assertThat(seen.separator()).isEqualTo(";");
-        assertThat(seen.mark()).isEqualTo(",");
+        assertThat(seen.lettering().charset()).contains("Latin-1");
+        assertThat(seen.lettering().separator()).isEqualTo(";");
+        assertThat(seen.lettering().mark()).isEqualTo(",");
         assertThat(seen.columns()).containsExactly("code", "", "description", "price.EUR", "stock");
         assertThat(seen.sample().get(0).values()).containsExactly("N-1", "Étude à 4 mains 1", "1210.50", "7");
         assertThat(seen.bad()).extracting(TableImport.BadRow::row).containsExactly(18, 5001, 9001);
         assertThat(seen.bad().get(2).problems().get(0).message()).contains("row 3");
-        assertThat(seen.fresh()).isEqualTo(9997);
+        assertThat(seen.counts().fresh()).isEqualTo(9997);
         long before = count();
         assertThatThrownBy(() -> take(latin, taking(seen, Map.of(), List.of()))).isInstanceOf(RefusedException.class);
         assertThat(count()).isEqualTo(before);
 
         Map<Integer, List<String>> mended =
                 Map.of(18, List.of("N-17", "", "Named", "1,50", "7"), 5001, List.of("N-5000", "", "Priced", "9", "7"));
-        How again = new How(seen.columns(), seen.mark(), mended, List.of(9001), "");
+        How again = new How(seen.columns(), seen.lettering().mark(), mended, List.of(9001), "");
         TablePlan good = take(latin, again);
-        assertThat(good.badInAll()).isZero();
+        assertThat(good.counts().bad()).isZero();
         assertThat(take(latin, taking(good, mended, List.of(9001))).taken()).isTrue();
         assertThat(count()).isEqualTo(before + 9999);
-        assertThat(take(latin, again).same()).isEqualTo(9999);
+        assertThat(take(latin, again).counts().same()).isEqualTo(9999);
     }
 
     private long count() {
@@ -244,7 +240,7 @@ public class CatalogueTest {
                 + String.join(between, "\"Flügel" + between + " \"\"groß\"\"\nneu\"", "h", "12") + "\n\n";
         TablePlan plan = take(text.getBytes(charset), LOOK);
         assertThat(plan.sample().get(0).values()).containsExactly("Flügel" + between + " \"groß\"\nneu", "h", "12.00");
-        assertThat(plan.rows()).isEqualTo(1);
+        assertThat(plan.counts().rows()).isEqualTo(1);
     }
 
     @DataProvider
@@ -284,10 +280,10 @@ public class CatalogueTest {
                 .allMatch(c -> c.startsWith("'"));
         byte[] file = quill.server.common.Csv.file("x.csv", rows).getBody();
         TablePlan plan = take(file, LOOK);
-        assertThat(plan.badInAll()).isZero();
-        assertThat(plan.fresh()).isZero();
+        assertThat(plan.counts().bad()).isZero();
+        assertThat(plan.counts().fresh()).isZero();
         // Only the line break, which a spreadsheet would show as another row, is lost.
-        assertThat(plan.changed()).isEqualTo(1);
+        assertThat(plan.counts().changed()).isEqualTo(1);
     }
 
     @Test
@@ -295,7 +291,7 @@ public class CatalogueTest {
         item("M-1", "Metronome", "30", "");
         byte[] file = "Code,What,Price\nM-1,Metronome,35".getBytes(StandardCharsets.UTF_8);
         TablePlan seen = take(file, LOOK);
-        assertThat(seen.changed()).isEqualTo(1);
+        assertThat(seen.counts().changed()).isEqualTo(1);
         take(file, taking(seen, Map.of(), List.of()));
         assertThatThrownBy(() -> take(file, taking(seen, Map.of(), List.of()))).isInstanceOf(ConflictException.class);
         StoredItem now = catalogue.all().stream()

@@ -130,21 +130,17 @@ public class LateFeesTest extends OnAFreshBusiness {
         TypedLateFeePolicy policy = new TypedLateFeePolicy("flat", "11.80", "7", "days", "5", "23.61", "", false, true);
         InvoicesService invoices = server.bean(InvoicesService.class);
         DocumentId invoice = invoices.issue(
-                        invoices.begin(new TypedDraft(
-                                client,
-                                "GBP",
-                                "work",
-                                "",
-                                BEGIN.toString(),
-                                "",
-                                false,
-                                List.of(new TypedLine("Work", "1", "", "100.00", "", List.of(high))),
-                                List.of(new TypedTerm(false, "rest", "1")),
-                                "",
-                                policy)),
+                        invoices.begin(TypedDraft.in("GBP")
+                                .client(client)
+                                .subject("work")
+                                .supplyDate(BEGIN.toString())
+                                .lines(List.of(new TypedLine("Work", "1", "", "100.00", "", List.of(high))))
+                                .schedule(List.of(new TypedTerm(false, "rest", "1")))
+                                .lateFee(policy)
+                                .build()),
                         1)
                 .id();
-        assertThat(invoices.document(invoices.invoice(invoice)).lateFee())
+        assertThat(invoices.document(invoices.invoice(invoice)).paying().lateFee())
                 .endsWith("It bears tax as this invoice does.");
         for (int day = 1; day <= 25; day++) {
             forward(day);
@@ -194,7 +190,8 @@ public class LateFeesTest extends OnAFreshBusiness {
         server.bean(FeePolicies.class).setForClient(own, null);
         server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(TypedLateFeePolicy.none(), "1", false, 1));
         InvoicesService invoices = server.bean(InvoicesService.class);
-        assertThat(invoices.document(invoices.invoice(invoice)).lateFee()).startsWith("Late fee: EUR 3.50");
+        assertThat(invoices.document(invoices.invoice(invoice)).paying().lateFee())
+                .startsWith("Late fee: EUR 3.50");
         forward(2);
         assertThat(owes(own)).isEqualTo("103.50");
     }

@@ -176,7 +176,7 @@ public class SimulationTest {
                 boolean same = logged.outcome().equals("done") && act.amount().equals(logged.amount());
                 if (!same) {
                     undone++;
-                    assertThat(shadows.get(act.clientId()).touched)
+                    assertThat(shadows.get(act.about().clientId()).touched)
                             .as("%s: %s", act, logged)
                             .isTrue();
                     assertThat(logged.reason()).isNotEmpty();
@@ -197,12 +197,12 @@ public class SimulationTest {
     private void someDecide(List<ActView> list, LocalDate day) {
         Decisions decisions = server.bean(Decisions.class);
         for (ActView act : list) {
-            Shadow s = shadows.get(act.clientId());
+            Shadow s = shadows.get(act.about().clientId());
             if (act.kind().equals("reminder")
                     && act.stop().equals("NOTHING")
                     && !s.touched
                     && random.nextInt(15) == 0) {
-                decisions.keepBack(act.key(), act.clientId());
+                decisions.keepBack(act.key(), act.about().clientId());
                 s.keptBackFor = day;
                 s.touched = true;
             }
@@ -237,7 +237,7 @@ public class SimulationTest {
                         && !d.waived
                         && d.number.equals(number)
                         && d.due.equals(fee.chargedOn())
-                        && d.feeOf.due.equals(fee.dueOn())
+                        && d.feeOf.due.equals(fee.occasion().dueOn())
                         && d.amount == fee.amount().money().getAmountMinorLong())
                 .findFirst()
                 .orElseThrow();

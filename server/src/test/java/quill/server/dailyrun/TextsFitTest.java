@@ -35,18 +35,14 @@ public class TextsFitTest {
             }
             ClientId client = server.client("Heavily Taxed", false);
             InvoicesService invoices = server.bean(InvoicesService.class);
-            TypedDraft draft = new TypedDraft(
-                    client,
-                    "EUR",
-                    "work",
-                    "",
-                    DAY.toString(),
-                    "",
-                    false,
-                    List.of(new TypedDraft.TypedLine("Work", "1", "", "1000.00", "", taxes)),
-                    List.of(new TypedTerm(false, "100%", "0")),
-                    "",
-                    new TypedLateFeePolicy("percent", "1%", "7", "once", "", "", "", false, true));
+            TypedDraft draft = TypedDraft.in("EUR")
+                    .client(client)
+                    .subject("work")
+                    .supplyDate(DAY.toString())
+                    .lines(List.of(new TypedDraft.TypedLine("Work", "1", "", "1000.00", "", taxes)))
+                    .schedule(List.of(new TypedTerm(false, "100%", "0")))
+                    .lateFee(new TypedLateFeePolicy("percent", "1%", "7", "once", "", "", "", false, true))
+                    .build();
             invoices.issue(invoices.begin(draft), 1);
             server.bean(quill.server.latefees.FeePolicies.class)
                     .change(new quill.server.latefees.FeePolicies.FeeSetting(
@@ -64,7 +60,10 @@ public class TextsFitTest {
             ClientId client = server.client("Long Reason", true);
             DocumentId invoice = server.issue(client, "100.00", "100%@3", null);
             long payment = server.pay(client, invoice, "40.00", DAY);
-            assertThat(server.bean(Undoing.class).undo(payment, "r".repeat(300)).undoneWhy())
+            assertThat(server.bean(Undoing.class)
+                            .undo(payment, "r".repeat(300))
+                            .undone()
+                            .why())
                     .hasSize(300);
         }
     }

@@ -13,6 +13,7 @@ import org.w3c.dom.NodeList;
 import org.xml.sax.InputSource;
 import quill.core.ledger.Standing;
 import quill.server.common.Amount;
+import quill.server.debts.DebtKind;
 import quill.server.invoices.Measure.Part;
 
 public class MeasureDrawingTest {
@@ -45,6 +46,7 @@ public class MeasureDrawingTest {
     private static Part part(int position, int weight, int filled, Standing standing) {
         Amount amount = new Amount("1.00", "EUR");
         LocalDate due = LocalDate.of(2027, 3, 1);
-        return new Part(position, position, false, false, amount, amount, due, null, standing, "", 0, weight, filled);
+        return new Part(
+                position, position, DebtKind.INSTALLMENT, amount, amount, due, null, standing, "", 0, weight, filled);
     }
 }

@@ -57,7 +57,7 @@ public class DocumentsTest {
         documents.keep(draft, draft.version(), typed.forClient(null));
         assertThat(documents.issued(issued)).isEqualTo(said);
         assertThat(documents.earlier(draft))
-                .extracting(e -> e.document().lines().get(0).description())
+                .extracting(e -> e.document().body().lines().get(0).description())
                 .containsExactly("Bridle straps");
         assertThat(contents(id)).containsExactly("issued 2", "typed 1", "typed 3");
         server.bean(Withdrawals.class).voidIt(id, "a wrong client");

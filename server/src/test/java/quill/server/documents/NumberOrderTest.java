@@ -25,7 +25,7 @@ public class NumberOrderTest {
         try (Server server = new Server()) {
             server.setUp(DAY);
             NumberPattern pattern = new NumberPattern(
-                    server.bean(BusinessService.class).business().invoicePattern());
+                    server.bean(BusinessService.class).business().habits().invoicePattern());
             server.bean(TransactionTemplate.class)
                     .executeWithoutResult(
                             s -> server.bean(NumberSeries.class).begin(DocumentKind.INVOICE, pattern, DAY, 9999));

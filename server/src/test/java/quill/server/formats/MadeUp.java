@@ -34,29 +34,27 @@ record MadeUp(Map<String, String> taxes, ClientId plain, ClientId abroad, Client
                 ? List.of(new TypedExtra("Delivery", "12.40", List.of(taxes.get(pick(random, kinds)))))
                 : List.of();
         boolean pounds = number % 13 == 0;
-        return new TypedDraft(
-                client,
-                pounds ? "GBP" : "EUR",
-                "",
-                "work <&> " + number,
-                random.nextBoolean() ? "PO 7" : "",
-                random.nextBoolean() ? "Project 9" : "",
-                today.toString(),
-                number % 7 == 0 ? today.plusDays(9).toString() : "",
-                number % 4 == 1,
-                number % 5 == 0,
-                lines,
-                discounts,
-                charges,
-                "",
-                number % 2 == 0
-                        ? List.of(new TypedTerm(true, "40%", "0"), new TypedTerm(false, "rest", "30"))
-                        : List.of(new TypedTerm(false, "rest", "14")),
-                "Thank you\n\u0007twice",
-                "Goods stay mine until paid",
-                "memo",
-                Map.of("Piano", "No. 7"),
-                null);
+        return TypedDraft.in(pounds ? "GBP" : "EUR")
+                .client(client)
+                .subject("work <&> " + number)
+                .reference(random.nextBoolean() ? "PO 7" : "")
+                .project(random.nextBoolean() ? "Project 9" : "")
+                .supplyDate(today.toString())
+                .supplyEnd(number % 7 == 0 ? today.plusDays(9).toString() : "")
+                .taxInside(number % 4 == 1)
+                .cash(number % 5 == 0)
+                .lines(lines)
+                .discounts(discounts)
+                .charges(charges)
+                .schedule(
+                        number % 2 == 0
+                                ? List.of(new TypedTerm(true, "40%", "0"), new TypedTerm(false, "rest", "30"))
+                                : List.of(new TypedTerm(false, "rest", "14")))
+                .notes("Thank you\n\u0007twice")
+                .terms("Goods stay mine until paid")
+                .memo("memo")
+                .fields(Map.of("Piano", "No. 7"))
+                .build();
     }
 
     private static String pick(Random random, List<String> kinds) {

@@ -21,6 +21,7 @@ import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.schedule.TypedTerm;
 import quill.core.tax.TaxRounding;
+import quill.official.OfficialRules;
 import quill.server.Server;
 import quill.server.business.DocumentSetting;
 import quill.server.business.DocumentSettings;
@@ -119,7 +120,7 @@ public class UblTest {
     }
 
     private static int keepsTheRules(byte[] ubl, Document invoice, String what) throws Exception {
-        assertThat(Rules.errors(ubl))
+        assertThat(OfficialRules.errors(ubl))
                 .as(what + " " + invoice.number() + "\n" + new String(ubl, StandardCharsets.UTF_8))
                 .isEmpty();
         UblReading.Read read = UblReading.read(ubl);
@@ -151,6 +152,7 @@ public class UblTest {
                             0,
                             server.bean(InvoicesService.class)
                                     .document(invoice)
+                                    .body()
                                     .lines()
                                     .get(0)
                                     .quantity())),
@@ -238,10 +240,10 @@ public class UblTest {
         DocumentId id = issued(abroad, "JPY", "work", lines);
         server.registered(TaxRounding.PER_TAX, "BE0123456789");
         byte[] ubl = server.bean(Formats.class).invoice(id);
-        assertThat(Rules.errors(ubl)).isEmpty();
+        assertThat(OfficialRules.errors(ubl)).isEmpty();
         assertThat(new String(ubl, StandardCharsets.UTF_8)).contains(">3<");
         Crediting.Written note = server.bean(Crediting.class).write(id, Crediting.Wanted.rest("a slip", false));
-        assertThat(Rules.errors(server.bean(Formats.class).creditNote(note.note())))
+        assertThat(OfficialRules.errors(server.bean(Formats.class).creditNote(note.note())))
                 .isEmpty();
     }
 
@@ -259,7 +261,7 @@ public class UblTest {
     public void whatCannotBePrintedIsABlank() throws Exception {
         DocumentId id = issued(plain, "EUR", "a\u0000b\u001fc\u007fd\uffffe", work("W\u0001ork"));
         byte[] ubl = server.bean(Formats.class).invoice(id);
-        assertThat(Rules.errors(ubl)).isEmpty();
+        assertThat(OfficialRules.errors(ubl)).isEmpty();
         assertThat(new String(ubl, StandardCharsets.UTF_8))
                 .contains(">a b c d e<")
                 .contains(">W ork<");
@@ -272,34 +274,24 @@ public class UblTest {
     @Test(priority = 1)
     public void whatWasWrittenIsReadBackAsADraft() throws Exception {
         InvoicesService invoices = server.bean(InvoicesService.class);
-        TypedDraft draft = new TypedDraft(
-                plain,
-                "EUR",
-                "",
-                "strings",
-                "PO 12",
-                "P 3",
-                server.bean(BusinessClock.class).today().toString(),
-                "",
-                false,
-                false,
-                List.of(
+        TypedDraft draft = TypedDraft.in("EUR")
+                .client(plain)
+                .subject("strings")
+                .reference("PO 12")
+                .project("P 3")
+                .supplyDate(server.bean(BusinessClock.class).today().toString())
+                .lines(List.of(
                         new TypedLine("Strings", "32", "", "24.50", "", List.of(taxes.get("high"))),
-                        new TypedLine("Fitting", "14.5", "h", "68.00", "10%", List.of(taxes.get("low")))),
-                List.of(new TypedExtra("Loyal", "5%", List.of())),
-                List.of(new TypedExtra("Delivery", "15.00", List.of(taxes.get("high")))),
-                "",
-                List.of(new TypedTerm(false, "rest", "0")),
-                "",
-                "",
-                "",
-                Map.of(),
-                null);
+                        new TypedLine("Fitting", "14.5", "h", "68.00", "10%", List.of(taxes.get("low")))))
+                .discounts(List.of(new TypedExtra("Loyal", "5%", List.of())))
+                .charges(List.of(new TypedExtra("Delivery", "15.00", List.of(taxes.get("high")))))
+                .schedule(List.of(new TypedTerm(false, "rest", "0")))
+                .build();
         DocumentId id = invoices.begin(draft);
         server.bean(Attachments.class).add(id, "plan.pdf", "%PDF-1.7\n%x".getBytes(StandardCharsets.US_ASCII));
         Document issued = invoices.issue(id, 1);
         byte[] ubl = server.bean(Formats.class).invoice(id);
-        assertThat(Rules.errors(ubl)).isEmpty();
+        assertThat(OfficialRules.errors(ubl)).isEmpty();
         assertThat(new String(ubl, StandardCharsets.UTF_8)).contains("plan.pdf", "mimeCode=\"application/pdf\"");
         Formats.Imported imported = server.bean(Formats.class).importUbl(ubl);
         assertThat(imported.said()).isEmpty();
@@ -365,17 +357,13 @@ public class UblTest {
 
     /** Issues a plain invoice, due at once. @return its id */
     private DocumentId issued(ClientId client, String currency, String subject, List<TypedLine> lines) {
-        TypedDraft draft = new TypedDraft(
-                client,
-                currency,
-                subject,
-                "",
-                server.bean(BusinessClock.class).today().toString(),
-                "",
-                false,
-                lines,
-                List.of(new TypedTerm(false, "rest", "0")),
-                "");
+        TypedDraft draft = TypedDraft.in(currency)
+                .client(client)
+                .subject(subject)
+                .supplyDate(server.bean(BusinessClock.class).today().toString())
+                .lines(lines)
+                .schedule(List.of(new TypedTerm(false, "rest", "0")))
+                .build();
         InvoicesService invoices = server.bean(InvoicesService.class);
         return invoices.issue(invoices.begin(draft), 1).id();
     }

@@ -9,7 +9,8 @@ import org.testng.annotations.Test;
 import quill.core.id.DocumentId;
 import quill.core.ledger.Standing;
 import quill.server.common.Amount;
-import quill.server.debts.Debts.StoredInstallment;
+import quill.server.debts.DebtKind;
+import quill.server.debts.StoredInstallment;
 
 public class MeasureTest {
     private static final LocalDate TODAY = LocalDate.of(2027, 3, 15);
@@ -56,8 +57,7 @@ public class MeasureTest {
                 place,
                 new DocumentId(1),
                 place,
-                place == 1,
-                false,
+                place == 1 ? DebtKind.DEPOSIT : DebtKind.INSTALLMENT,
                 whole,
                 paid,
                 back,

@@ -79,17 +79,13 @@ public class PaperLookTest {
     }
 
     private Document issued(TypedLine... lines) {
-        TypedDraft draft = new TypedDraft(
-                client,
-                "EUR",
-                "work",
-                "",
-                "2027-03-15",
-                "",
-                false,
-                List.of(lines),
-                List.of(new TypedTerm(false, "100%", "30")),
-                "");
+        TypedDraft draft = TypedDraft.in("EUR")
+                .client(client)
+                .subject("work")
+                .supplyDate("2027-03-15")
+                .lines(List.of(lines))
+                .schedule(List.of(new TypedTerm(false, "100%", "30")))
+                .build();
         return invoices.issue(invoices.begin(draft), 1);
     }
 

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Map;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -184,7 +183,7 @@ public class WholeDocumentsTest {
         ClientId client = server.client("Pounds", true);
         DocumentId id = invoices.issue(invoices.begin(draft(client, "GBP", "865.00", "", false)), 1)
                 .id();
-        assertThat(invoices.document(invoices.invoice(id)).own().total().amount())
+        assertThat(invoices.document(invoices.invoice(id)).sums().own().total().amount())
                 .isEqualTo("1015.94");
         server.bean(Rates.class).note(new Rates.Rate("GBP", "2027-03-15", "1.2013"));
         server.bean(PaymentsService.class)
@@ -235,10 +234,12 @@ public class WholeDocumentsTest {
         assertThat(business.mark()).as("as in Dublin").isEqualTo(".");
         TypedDraft plain = draft(client, "EUR", "1,234", "", false);
         TypedDraft comma = withMark(plain, ",");
-        assertThat(server.bean(Documents.class).reckon(plain).total().amount()).isEqualTo("1234.00");
+        assertThat(server.bean(Documents.class).reckon(plain).sums().total().amount())
+                .isEqualTo("1234.00");
         assertThat(server.bean(Documents.class).reckon(plain).understood())
                 .anySatisfy(u -> assertThat(u.as()).isEqualTo("1 thousand 234"));
-        assertThat(server.bean(Documents.class).reckon(comma).total().amount()).isEqualTo("1.23");
+        assertThat(server.bean(Documents.class).reckon(comma).sums().total().amount())
+                .isEqualTo("1.23");
         assertThat(server.bean(Documents.class).reckon(comma).understood())
                 .anySatisfy(u -> assertThat(u.as()).isEqualTo("1 and 234 thousandths"));
         DocumentId id = invoices.begin(comma);
@@ -248,6 +249,7 @@ public class WholeDocumentsTest {
         assertThat(invoices.typed(invoices.invoice(copy)).mark()).isEqualTo(",");
         assertThat(server.bean(Documents.class)
                         .reckon(invoices.typed(invoices.invoice(copy)))
+                        .sums()
                         .total()
                         .amount())
                 .isEqualTo("1.23");
@@ -263,8 +265,8 @@ public class WholeDocumentsTest {
                 withMark(typed, ",", new TypedDraft.TypedLine("Work", "1", "", "2.000", "1.250", line.taxes()));
         DocumentId id = invoices.issue(invoices.begin(comma), 1).id();
         PrintedDocument document = invoices.document(invoices.invoice(id));
-        assertThat(document.lines().get(0).discount()).isEqualTo("1,250.00");
-        assertThat(document.total().amount()).isEqualTo("750.00");
+        assertThat(document.body().lines().get(0).discount()).isEqualTo("1,250.00");
+        assertThat(document.sums().total().amount()).isEqualTo("750.00");
     }
 
     private static TypedDraft withMark(TypedDraft d, String mark) {
@@ -272,28 +274,7 @@ public class WholeDocumentsTest {
     }
 
     private static TypedDraft withMark(TypedDraft d, String mark, TypedDraft.TypedLine line) {
-        return new TypedDraft(
-                d.clientId(),
-                d.currency(),
-                d.rate(),
-                d.subject(),
-                d.reference(),
-                d.project(),
-                d.supplyDate(),
-                d.supplyEnd(),
-                d.taxInside(),
-                d.cash(),
-                List.of(line),
-                d.discounts(),
-                d.charges(),
-                d.prepaid(),
-                d.schedule(),
-                d.notes(),
-                d.terms(),
-                d.memo(),
-                d.fields(),
-                d.lateFee(),
-                mark);
+        return d.changed().lines(List.of(line)).mark(mark).build();
     }
 
     private void deposit(ClientId client, String amount) {
@@ -303,27 +284,15 @@ public class WholeDocumentsTest {
     }
 
     private static TypedDraft draft(ClientId client, String currency, String price, String prepaid, boolean cash) {
-        return new TypedDraft(
-                client,
-                currency,
-                "",
-                "work",
-                "",
-                "",
-                DAY.toString(),
-                "",
-                false,
-                cash,
-                List.of(new TypedLine("Work", "1", "", price, "", List.of("none"))),
-                List.of(),
-                List.of(),
-                prepaid,
-                List.of(new TypedTerm(false, "rest", "0")),
-                "",
-                "",
-                "",
-                Map.of(),
-                null);
+        return TypedDraft.in(currency)
+                .client(client)
+                .subject("work")
+                .supplyDate(DAY.toString())
+                .cash(cash)
+                .lines(List.of(new TypedLine("Work", "1", "", price, "", List.of("none"))))
+                .prepaid(prepaid)
+                .schedule(List.of(new TypedTerm(false, "rest", "0")))
+                .build();
     }
 
     private void credit(DocumentId id, String amount) {

@@ -26,7 +26,7 @@ import quill.server.Server;
 import quill.server.common.ConflictException;
 import quill.server.dailyrun.DailyRun;
 import quill.server.debts.Debts;
-import quill.server.debts.Debts.StoredInstallment;
+import quill.server.debts.StoredInstallment;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.Payments;

@@ -12,6 +12,7 @@ import quill.core.id.DocumentId;
 import quill.core.ledger.Standing;
 import quill.server.chasing.ActView;
 import quill.server.common.Amount;
+import quill.server.debts.DebtKind;
 import quill.server.dispatch.Message;
 import quill.server.dispatch.MessageKind;
 import quill.server.dispatch.MessageState;
@@ -95,10 +96,7 @@ public class AlmanacTest {
                 "fee",
                 TODAY.plusDays(10),
                 "09:00",
-                new ClientId(1),
-                "One",
-                new DocumentId(1),
-                "Late fee",
+                new ActView.About(new ClientId(1), "One", new DocumentId(1), "Late fee"),
                 null,
                 new Amount("1.00", "EUR"),
                 "NOTHING",
@@ -140,8 +138,7 @@ public class AlmanacTest {
         return new Measure.Part(
                 days,
                 1,
-                false,
-                false,
+                DebtKind.INSTALLMENT,
                 whole,
                 open ? whole : new Amount("0.00", "EUR"),
                 TODAY.plusDays(days),
@@ -158,8 +155,7 @@ public class AlmanacTest {
         return new Measure.Part(
                 p.id(),
                 1001,
-                false,
-                true,
+                DebtKind.LATE_FEE,
                 p.amount(),
                 p.open(),
                 p.dueOn(),

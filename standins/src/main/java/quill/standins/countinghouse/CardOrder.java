@@ -15,9 +15,11 @@ record CardOrder(
         String paymentId,
         LocalDate paidOn,
         BigDecimal fee,
-        String lastFour,
-        String expiry,
+        Card card,
         boolean awaitsCode) {
+    /** The card that is tried; nulls before any. */
+    record Card(String lastFour, String expiry) {}
+
     boolean isOpen() {
         return "open".equals(state);
     }

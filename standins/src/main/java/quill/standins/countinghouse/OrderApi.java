@@ -137,8 +137,8 @@ class OrderApi {
                 o.paidOn(),
                 o.fee() == null ? null : plain(o.fee(), o.currency()),
                 paid ? "Test card" : null,
-                paid ? o.lastFour() : null,
-                paid ? o.expiry() : null,
+                paid ? o.card().lastFour() : null,
+                paid ? o.card().expiry() : null,
                 book.attempts(o.id()).stream()
                         .map(a -> new Attempt(a.lastFour(), a.outcome()))
                         .toList());

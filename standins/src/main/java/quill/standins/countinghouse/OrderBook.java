@@ -254,8 +254,7 @@ class OrderBook {
                 rs.getString("payment_id"),
                 rs.getDate("paid_on") == null ? null : rs.getDate("paid_on").toLocalDate(),
                 rs.getBigDecimal("fee"),
-                rs.getString("card_last_four"),
-                rs.getString("card_expiry"),
+                new CardOrder.Card(rs.getString("card_last_four"), rs.getString("card_expiry")),
                 rs.getBoolean("awaits_code"));
     }
 }

@@ -61,10 +61,10 @@ class PayPage {
         CardOrder order = order(id);
         if (order.isOpen() && order.awaitsCode()) {
             if (!TestCard.CODE.equals(code.strip())) {
-                book.decline(id, order.lastFour(), "the bank's code was wrong");
+                book.decline(id, order.card().lastFour(), "the bank's code was wrong");
                 return page(order(id), declined("the bank's code was wrong"), "", "", model);
             }
-            book.pay(order, order.lastFour(), order.expiry());
+            book.pay(order, order.card().lastFour(), order.card().expiry());
         }
         return page(order(id), null, "", "", model);
     }

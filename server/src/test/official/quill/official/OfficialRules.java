@@ -1,4 +1,4 @@
-package quill.acceptance;
+package quill.official;
 
 import com.helger.phive.api.execute.ValidationExecutionManager;
 import com.helger.phive.api.executorset.IValidationExecutorSet;
@@ -13,8 +13,8 @@ import java.util.List;
 import javax.xml.parsers.DocumentBuilderFactory;
 import org.w3c.dom.Document;
 
-/** The official rules of EN 16931, version 1.3.16 of its validation artefacts. */
-final class OfficialRules {
+/** The official rules of EN 16931, version 1.3.16 of its validation artefacts, for the tests of more than one module. */
+public final class OfficialRules {
     private static final ValidationExecutorSetRegistry<IValidationSourceXML> REGISTRY =
             new ValidationExecutorSetRegistry<>();
 
@@ -25,7 +25,7 @@ final class OfficialRules {
     private OfficialRules() {}
 
     /** What the rules find wrong; empty for a document that keeps them. */
-    static List<String> errors(byte[] ubl) throws Exception {
+    public static List<String> errors(byte[] ubl) throws Exception {
         DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
         factory.setNamespaceAware(true);
         Document document = factory.newDocumentBuilder().parse(new ByteArrayInputStream(ubl));
