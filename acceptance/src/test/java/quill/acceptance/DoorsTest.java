@@ -110,7 +110,7 @@ public class DoorsTest extends Suite {
                 .contains("is not your passphrase");
         owner.post("/api/session/proof", Map.of("passphrase", RIGHT)).ok();
         String saved = owner.put("/api/business", changed).ok().toString();
-        assertThat(owner.put("/api/business", saved.replace("post@doors", "elsewhere@doors"))
+        assertThat(owner.put("/api/business", saved.replace("post@larkmoor", "elsewhere@larkmoor"))
                         .problem("passphrase"))
                 .as("a proof serves once")
                 .contains("e-mail address");
