@@ -62,11 +62,12 @@ final class BenchServer implements AutoCloseable {
         }
     }
 
-    /** Sets an empty installation up. */
+    /** Sets an empty installation up; a standard invoice names the country of the business. */
     void firstRun() throws Exception {
         post("/api/first-run", """
                 {"owner":{"name":"Owner","email":"%s","passphrase":"%s"},
-                 "business":{"name":"Bench","email":"b@b.example","address":"","currency":"EUR","zone":"UTC"},
+                 "business":{"name":"Bench","email":"b@b.example","address":"","country":"BE","currency":"EUR",
+                             "zone":"UTC","mark":"."},
                  "tax":{"registered":true,"number":"1","name":"VAT","rate":"21"}}
                 """.formatted(OWNER, PASSPHRASE));
     }

@@ -3,6 +3,7 @@ package quill.server.creditnotes;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import quill.core.id.DocumentId;
+import quill.core.issued.IssuedDocument;
 import quill.server.common.Amount;
 import quill.server.documents.Document;
 import quill.server.invoices.TakenBack;
@@ -25,8 +26,8 @@ class TakenByNotes implements TakenBack {
     }
 
     @Override
-    public LeftView leftOf(Document invoice) {
-        CreditNotes.Left left = notes.left(invoice);
+    public LeftView leftOf(Document invoice, IssuedDocument said) {
+        CreditNotes.Left left = notes.left(invoice, said);
         return new LeftView(Amount.of(left.amount()), left.lines(), left.charges());
     }
 }

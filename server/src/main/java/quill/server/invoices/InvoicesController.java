@@ -18,6 +18,7 @@ import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.issued.IssuedDocument;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.OneSnapshot;
@@ -118,12 +119,13 @@ class InvoicesController {
             TypedDraft typed = service.typed(i);
             draft = new DraftView(id, i.version(), i.number(), typed, documents.reckon(typed), attachments.of(id));
         } else {
+            IssuedDocument said = documents.issued(i);
             issued = new Issued(
-                    service.document(i),
+                    documents.printed(i.kind(), said),
                     Measure.of(debts.of(id), clock.today()),
                     Amount.ofMinor(i.currency(), i.openMinor()),
                     takenBack.notesOf(id),
-                    takenBack.leftOf(i),
+                    takenBack.leftOf(i, said),
                     attachments.of(id),
                     i.voidedOn(),
                     Fixing.text(service.typed(i).memo()),

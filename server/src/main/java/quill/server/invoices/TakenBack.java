@@ -3,6 +3,7 @@ package quill.server.invoices;
 import java.time.LocalDate;
 import java.util.List;
 import quill.core.id.DocumentId;
+import quill.core.issued.IssuedDocument;
 import quill.server.common.Amount;
 import quill.server.documents.Document;
 
@@ -18,6 +19,6 @@ public interface TakenBack {
     /** An invoice's credit notes, oldest first. */
     List<CreditNoteView> notesOf(DocumentId invoiceId);
 
-    /** What may still be taken of an issued invoice. */
-    LeftView leftOf(Document invoice);
+    /** What may still be taken of an issued invoice. @param said what it says: read once for all that is shown of it */
+    LeftView leftOf(Document invoice, IssuedDocument said);
 }
