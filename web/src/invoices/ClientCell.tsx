@@ -103,7 +103,12 @@ export function ClientCell({
         <Combobox.Dropdown>
           <Combobox.Options mah={320} className={css.choices} aria-label="Clients">
             {options.map((o) => (
-              <Combobox.Option key={o.id} value={String(o.id)} active={o.id === typed.clientId}>
+              <Combobox.Option
+                key={o.id}
+                value={String(o.id)}
+                active={o.id === typed.clientId}
+                aria-selected={o.id === typed.clientId}
+              >
                 {o.name}
               </Combobox.Option>
             ))}

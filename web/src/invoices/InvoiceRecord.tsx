@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { MeasureFigure } from '../design/Measure';
-import { longDate, money, newKey, plain, shortDate } from '../design/format';
+import { isZero, longDate, money, newKey, plain, shortDate } from '../design/format';
 import { whyOpen } from '../design/reasons';
 import { WhyFigure } from '../design/Why';
 import { SendDialog } from '../letters/SendDialog';
@@ -40,7 +40,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
             All invoices
           </Link>
         )}
-        <Paper document={issued.document}>
+        <Paper document={issued.document} asks={!issued.voidedOn && !isZero(issued.open)}>
           {installments > 0 && (
             <>
               <h2>{installments === 1 ? 'To be paid' : `To be paid in ${installments} installments`}</h2>

@@ -159,8 +159,16 @@ function Sums({ document: d }: { document: Document }) {
   );
 }
 
-/** An issued document as it was printed; every figure says why. */
-export function Paper({ document: d, children }: { document: Document; children?: ReactNode }) {
+/** An issued document as it was printed; every figure says why. It says how to pay while it asks for money. */
+export function Paper({
+  document: d,
+  asks = false,
+  children,
+}: {
+  document: Document;
+  asks?: boolean;
+  children?: ReactNode;
+}) {
   return (
     <article className="sheet" aria-label={`${d.kind === 'invoice' ? 'Invoice' : 'Credit note'} ${d.number}`}>
       <Head document={d} />
@@ -204,9 +212,9 @@ export function Paper({ document: d, children }: { document: Document; children?
       </table>
       <Sums document={d} />
       {children}
-      {d.paying.iban && (
+      {asks && d.paying.iban && (
         <p className="faded small">
-          Pay by card on the page, or to {d.paying.iban}, reference {d.paying.reference}.
+          By bank transfer to {d.paying.iban}, reference {d.paying.reference}.
         </p>
       )}
       {d.matter.notes && <p className="pre">{d.matter.notes}</p>}

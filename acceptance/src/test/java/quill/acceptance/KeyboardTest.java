@@ -163,12 +163,14 @@ public class KeyboardTest extends Suite {
         api.post("/api/invoices/" + unseen + "/issue", Map.of("version", 1)).ok();
         page.navigate(app.url("/invoices/" + unseen));
         page.locator(".aside").waitFor();
+        assertThat(page.getByText("By bank transfer to")).isVisible();
         hands.press("More");
         item("Void it");
         page.getByRole(AriaRole.DIALOG).waitFor();
         hands.type("Why", "written to the wrong client");
         page.keyboard().press("Enter");
         assertThat(page.getByText("nothing is to be paid")).isVisible();
+        assertThat(page.getByText("By bank transfer to")).isHidden();
         hands.press("More");
         item("Write another like it");
         assertThat(page.getByLabel("Price, line 1")).hasValue("100.00");

@@ -56,6 +56,13 @@ public class KillTest extends Suite {
         PlaywrightAssertions.assertThat(page.locator(".mantine-PasswordInput-error"))
                 .containsText("must have from 12 to 200");
         passphrase.fill(PASSPHRASE);
+        Locator rate = page.getByLabel("Rate of that tax, in percent");
+        rate.fill("much");
+        begin.click();
+        PlaywrightAssertions.assertThat(rate).hasAttribute("aria-invalid", "true");
+        PlaywrightAssertions.assertThat(page.locator(".mantine-TextInput-error"))
+                .hasCount(1);
+        rate.fill("21");
         begin.click();
         PlaywrightAssertions.assertThat(page.getByText("Nothing is late")).isVisible();
         page.context().close();

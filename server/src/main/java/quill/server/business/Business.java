@@ -34,10 +34,10 @@ public record Business(
         int version) {
     private static final int MOST_DAYS = 3650;
 
-    /** What is left out is empty. */
+    /** What is left out is empty; habits that are left out are refused where they are checked. */
     public Business {
         account = account == null ? TransferAccount.NONE : account;
-        habits = habits == null ? Habits.USUAL : habits;
+        habits = habits == null ? new Habits("", "", 0, TaxRounding.PER_TAX, "", false) : habits;
     }
 
     /** Where money is transferred to; both empty where there is no account. */

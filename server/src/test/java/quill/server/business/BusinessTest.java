@@ -43,6 +43,13 @@ public class BusinessTest {
     }
 
     @Test
+    public void habitsThatAreLeftOutAreRefusedAndAnAccountIsNone() {
+        Business b = new Business("L", "", "", "", "p@l.example", "", false, "EUR", "UTC", null, null, 1);
+        assertThat(b.account()).isEqualTo(Business.TransferAccount.NONE);
+        assertThatThrownBy(b::checked).hasMessageContaining("habits.invoicePattern");
+    }
+
+    @Test
     public void aSoundOneIsTrimmedAndKept() {
         Business checked = business(
                         "  Larkmoor Pianos ",
