@@ -3,6 +3,7 @@ package quill.acceptance;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.time.Instant;
 import java.util.regex.Pattern;
 
 /** How a person works a page: by mouse or finger, or by keyboard alone. Names are how they begin. */
@@ -92,9 +93,10 @@ abstract class Hands {
                 }
             }
 
-            /** Walks on by Tab until what has the focus begins so. */
+            /** Walks on by Tab until what has the focus begins so; a page that is slow to come is walked again. */
             private void goTo(String name, String tags) {
-                for (int i = 0; i < 400; i++) {
+                Instant patience = Instant.now().plusSeconds(20);
+                for (int i = 0; i < 400 || Instant.now().isBefore(patience); i++) {
                     Object there = page.evaluate(
                             "([name, tags]) => { const e = document.activeElement;"
                                     + " if (!new RegExp('^(' + tags + ')$').test(e.tagName)) return false;"
