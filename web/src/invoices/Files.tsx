@@ -14,7 +14,11 @@ export function Files({ ensure, id }: { ensure: () => Promise<number | null>; id
   const queries = useQueryClient();
   const picker = useRef<HTMLInputElement>(null);
   const files = useQuery(filesOf(id));
-  const again = () => void queries.invalidateQueries({ queryKey: invoiceKey });
+  // A first answer that is still on its way was asked for before the change, and would not be asked for again.
+  const again = async () => {
+    await queries.cancelQueries({ queryKey: invoiceKey });
+    await queries.invalidateQueries({ queryKey: invoiceKey });
+  };
   const add = useMutation({
     mutationFn: async (file: File) => {
       const draft = await ensure();
