@@ -1,6 +1,9 @@
 package quill.acceptance;
 
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.WaitForSelectorState;
 import java.io.IOException;
 import java.nio.file.Path;
 import javax.imageio.ImageIO;
@@ -63,8 +66,11 @@ public class Screenshots extends Suite {
     }
 
     private static void light(Page page, String name) {
+        Locator item = page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName(name));
         page.getByText("You", new Page.GetByTextOptions().setExact(true)).click();
-        page.getByText(name).last().click();
+        item.click();
+        // A menu that is still closing would take the next press for its own.
+        item.waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
     }
 
     /** The first page of a PDF, as it comes out of a printer. */
