@@ -4,10 +4,7 @@ import { longDate, plain, shortDate } from './format';
 import css from './Measure.module.css';
 
 type Part = Pick<Schemas['Part'], 'position' | 'amount' | 'dueOn' | 'weight'> &
-  Partial<Pick<Schemas['Part'], 'id' | 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open'>> & {
-    kind?: Schemas['Part']['kind'];
-    deposit?: boolean;
-  };
+  Partial<Pick<Schemas['Part'], 'id' | 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open' | 'kind'>>;
 
 const isFee = (p: Part) => p.kind === 'LATE_FEE';
 
@@ -141,7 +138,7 @@ export function MeasureFigure({
           >
             <b className="money">{figure ? figure(p) : plain(p.amount)}</b>
             <span className={p.standing === 'LATE' ? 'late' : undefined}>
-              {p.kind === 'DEPOSIT' || p.deposit ? 'deposit, ' : isFee(p) ? 'late fee, ' : ''}
+              {p.kind === 'DEPOSIT' ? 'deposit, ' : isFee(p) ? 'late fee, ' : ''}
               {standingOf(p)}
               {p.standing !== 'SETTLED' && p.open && (p.filled ?? 0) > 0 ? `, ${plain(p.open)} open` : ''}
             </span>

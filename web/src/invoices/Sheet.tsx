@@ -355,7 +355,12 @@ function Writing({
                 <div>
                   <h2>To be paid</h2>
                   {reckoning && reckoning.installments.length > 0 && (
-                    <MeasureFigure parts={reckoning.installments} />
+                    <MeasureFigure
+                      parts={reckoning.installments.map((i) => ({
+                        ...i,
+                        kind: i.deposit ? 'DEPOSIT' : 'INSTALLMENT',
+                      }))}
+                    />
                   )}
                   <ScheduleEditor {...part} />
                 </div>

@@ -8,7 +8,7 @@ import { Loaded, Refusal } from '../design/States';
 import css from './Letters.module.css';
 
 export type Slip = Schemas['Slip'];
-export type Look = Schemas['Look'];
+export type Look = Schemas['ShownLetter'];
 
 /** As the letter is, to whom it is for. */
 export const plainSlip: Slip = { to: null, subject: null, line: null, copy: false, seen: null };

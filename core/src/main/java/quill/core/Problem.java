@@ -19,4 +19,9 @@ public record Problem(String field, String value, String message) {
         value = value == null ? "" : value.length() <= LONGEST ? value : value.substring(0, LONGEST - 1) + "…";
         Objects.requireNonNull(message, "message");
     }
+
+    /** The same, of a field that its caller knows under another path. */
+    public Problem at(String otherField) {
+        return new Problem(otherField, value, message);
+    }
 }

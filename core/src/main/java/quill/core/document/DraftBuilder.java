@@ -10,8 +10,8 @@ import quill.core.schedule.TypedTerm;
 
 /** Fills a draft in, field by field, as a person does; what is left out stays empty. */
 public final class DraftBuilder {
+    private final String currency;
     private ClientId clientId;
-    private String currency = "";
     private String rate = "";
     private String subject = "";
     private String reference = "";
@@ -32,6 +32,7 @@ public final class DraftBuilder {
     private TypedLateFeePolicy lateFee;
     private String mark;
 
+    /** @param currency ISO 4217 code */
     DraftBuilder(String currency) {
         this.currency = currency;
     }
@@ -63,12 +64,6 @@ public final class DraftBuilder {
     /** Whom it is for; null while nobody is chosen. */
     public DraftBuilder client(ClientId to) {
         clientId = to;
-        return this;
-    }
-
-    /** ISO 4217 code. */
-    public DraftBuilder currency(String to) {
-        currency = to;
         return this;
     }
 

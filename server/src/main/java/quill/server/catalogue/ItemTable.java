@@ -117,7 +117,7 @@ final class ItemTable implements RowKind<ItemTable.Row> {
                 number(cells, "warnBelow", was == null ? null : was.warnBelow(), mark));
         ItemReading.Read read = ItemReading.read(typed, taxes);
         List<Problem> problems = read.problems().stream()
-                .map(p -> new Problem(p.field().replace("prices.", PRICE), p.value(), p.message()))
+                .map(p -> p.at(p.field().replace("prices.", PRICE)))
                 .collect(Collectors.toCollection(ArrayList::new));
         for (String column : List.of("description", "unit", "category")) {
             Texts.printable(column, cells.get(column), problems);

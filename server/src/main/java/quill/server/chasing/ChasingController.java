@@ -101,7 +101,7 @@ class ChasingController {
 
     /** The letter that an act would send now. */
     @PostMapping("/acts/letter")
-    LetterLook.Look lookAt(@RequestBody DoNow act) {
+    LetterLook.ShownLetter lookAt(@RequestBody DoNow act) {
         return look.lookAt(act.key(), act.clientId(), act.slip());
     }
 

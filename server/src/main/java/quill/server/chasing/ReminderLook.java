@@ -25,7 +25,7 @@ public class ReminderLook {
     }
 
     /** The letter that an act would send now. @throws RefusedException where it is no reminder */
-    public LetterLook.Look lookAt(String key, ClientId clientId, Slip slip) {
+    public LetterLook.ShownLetter lookAt(String key, ClientId clientId, Slip slip) {
         if (key == null || !Decisions.REMINDER.matcher(key).matches()) {
             throw new RefusedException("key", key, "must be that of a reminder to come");
         }

@@ -99,12 +99,9 @@ public final class ClientTable implements RowKind<ClientTable.Row> {
             return problems.isEmpty() ? new Read<>(new Row(before, checked), problems) : new Read<>(null, problems);
         } catch (RefusedException e) {
             e.problems().stream()
-                    .map(p -> new Problem(
-                            p.field()
-                                    .replaceFirst("more\\.contacts\\[\\d+]\\.(name|email)", "$12")
-                                    .replace("name2", "contact2"),
-                            p.value(),
-                            p.message()))
+                    .map(p -> p.at(p.field()
+                            .replaceFirst("more\\.contacts\\[\\d+]\\.(name|email)", "$12")
+                            .replace("name2", "contact2")))
                     .forEach(problems::add);
             return new Read<>(null, problems);
         }

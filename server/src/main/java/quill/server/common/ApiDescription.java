@@ -34,8 +34,10 @@ class ApiDescription {
             Map.entry("TypedDraft", List.of("lateFee")));
 
     /** Fields of the core's records that may be empty: the core says nothing of how it is sent. */
-    private static final Map<String, List<String>> OR_NOTHING =
-            Map.of("TypedDraft", List.of("clientId"), "TypedLine", List.of("item", "note", "serial", "category"));
+    private static final Map<String, List<String>> OR_NOTHING = Map.of(
+            "TypedDraft", List.of("clientId"),
+            "TypedLine", List.of("item", "note", "serial", "category"),
+            "Matter", List.of("supplyDate", "supplyEnd"));
 
     @Bean
     @SuppressWarnings("rawtypes")

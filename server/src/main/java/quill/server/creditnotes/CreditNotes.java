@@ -48,11 +48,7 @@ public class CreditNotes {
     }
 
     /** What credit notes may still take of an invoice, and what is left of each line. */
-    public Left left(Document invoice) {
-        return left(invoice, documents.issued(invoice));
-    }
-
-    Left left(Document invoice, IssuedDocument document) {
+    public Left left(Document invoice, IssuedDocument document) {
         Creditable creditable = document.creditable();
         if (isTakenBack(invoice.id())) {
             return new Left(Money.zero(creditable.currency()), List.of(), List.of());

@@ -70,7 +70,7 @@ class DispatchController {
 
     /** The letter with which an invoice would be sent now; a draft's as if it were issued. */
     @PostMapping("/invoices/{id}/letter")
-    LetterLook.Look look(@PathVariable DocumentId id, @RequestBody LookAtInvoice request) {
+    LetterLook.ShownLetter look(@PathVariable DocumentId id, @RequestBody LookAtInvoice request) {
         Document invoice = invoices.invoice(id);
         String usual = service.addressFor(invoice);
         return invoice.isDraft()

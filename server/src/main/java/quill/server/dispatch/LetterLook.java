@@ -40,10 +40,10 @@ public class LetterLook {
      * @param files names of what is attached
      * @param seen to be given back in the slip, so that nothing else goes than what was looked at
      */
-    public record Look(String to, String subject, String text, List<String> files, String seen) {
+    public record ShownLetter(String to, String subject, String text, List<String> files, String seen) {
         /** Without the address of the page, which a draft is given only once it is issued. */
-        Look withoutAddress() {
-            return new Look(to, subject, text.replaceAll("/p/[\\w-]+", "/p/…"), files, seen);
+        ShownLetter withoutAddress() {
+            return new ShownLetter(to, subject, text.replaceAll("/p/[\\w-]+", "/p/…"), files, seen);
         }
     }
 
@@ -58,7 +58,7 @@ public class LetterLook {
      * @param usual the address that it goes to where none is typed; empty where there is none yet
      * @param slip what was typed, or null; what is said to have been seen is the letter without it
      */
-    public Look at(String usual, Slip slip, Sending act) {
+    public ShownLetter at(String usual, Slip slip, Sending act) {
         Slip typed = Slip.checked(slip);
         String to = typed.toOr(usual);
         // Where there is no address yet the letter is shown all the same; it is typed beside it.
@@ -67,7 +67,7 @@ public class LetterLook {
         Undone shown = typed.changesNothing()
                 ? plain
                 : undone(act, new Slip(trial, typed.subject(), typed.line(), false, null));
-        return new Look(
+        return new ShownLetter(
                 to,
                 shown.letter().subject(),
                 shown.letter().text(),

@@ -271,6 +271,6 @@ public class DraftReckoner {
             default -> read.places();
         };
         int place = places.get(Integer.parseInt(matcher.group(2)));
-        return new Problem(matcher.group(1) + "[" + place + "]" + matcher.group(3), p.value(), p.message());
+        return p.at(matcher.group(1) + "[" + place + "]" + matcher.group(3));
     }
 }

@@ -6,6 +6,11 @@ import java.util.List;
 import java.util.Objects;
 import java.util.stream.Stream;
 import quill.core.Why;
+import quill.core.issued.Corrects;
+import quill.core.issued.Look;
+import quill.core.issued.Matter;
+import quill.core.issued.Party;
+import quill.core.issued.Paying;
 import quill.server.common.Amount;
 import quill.server.common.Figure;
 
@@ -23,11 +28,11 @@ public record PrintedDocument(
         Party to,
         LocalDate issuedOn,
         String currency,
-        PrintedMatter matter,
+        Matter matter,
         PrintedBody body,
         PrintedSums sums,
-        PrintedPaying paying,
-        PrintedLook look) {
+        Paying paying,
+        Look look) {
     /** Whole, or none at all. @throws NullPointerException where something is missing that every document has */
     public PrintedDocument {
         Stream.of(kind, number, from, to, issuedOn, currency, matter, body, sums, paying, look)
@@ -38,23 +43,6 @@ public record PrintedDocument(
     public PrintedDocument forClient() {
         return new PrintedDocument(
                 kind, number, corrects, from, to, issuedOn, currency, matter, body.forClient(), sums, paying, look);
-    }
-
-    /** What it is about, and what is written around the figures. */
-    public record PrintedMatter(
-            String subject,
-            String reference,
-            String project,
-            List<Field> fields,
-            @Schema(nullable = true) LocalDate supplyDate,
-            @Schema(nullable = true) LocalDate supplyEnd,
-            String notes,
-            String terms,
-            String footer) {
-        /** Whole, or none at all. @throws NullPointerException where something is missing */
-        public PrintedMatter {
-            Stream.of(subject, fields, terms).forEach(Objects::requireNonNull);
-        }
     }
 
     /** Lines, with what is taken off them and added to them. @param taxInside whether prices include the tax */
@@ -95,45 +83,6 @@ public record PrintedDocument(
             Stream.of(net, tax, total, prepaid, rounding, due).forEach(Objects::requireNonNull);
         }
     }
-
-    /** Where it is paid to, and what comes of not paying. @param lateFee its policy in words; empty for none */
-    public record PrintedPaying(String iban, String bic, String reference, String lateFee) {
-        /** Whole, or none at all. @throws NullPointerException where something is missing */
-        public PrintedPaying {
-            Objects.requireNonNull(lateFee);
-        }
-    }
-
-    /**
-     * How it looks.
-     *
-     * @param layout how it is printed
-     * @param logo of the business, by its hash; empty where it had none
-     * @param lineShows quantity (and price), hours (and rate) or amount
-     * @param typeface two (a serif for names), plain or noto
-     */
-    public record PrintedLook(String layout, String logo, String accent, String lineShows, String typeface) {
-        /** Whole, or none at all. @throws NullPointerException where something is missing */
-        public PrintedLook {
-            Stream.of(layout, logo, accent, lineShows, typeface).forEach(Objects::requireNonNull);
-        }
-    }
-
-    /** A party as printed. @param delivery where things are brought, if it is not the address */
-    public record Party(
-            String name,
-            String under,
-            String address,
-            String country,
-            String email,
-            String taxNumber,
-            String delivery) {}
-
-    /** One of the business's own fields. */
-    public record Field(String label, String value) {}
-
-    /** What a credit note takes back. @param whole whether nothing of the invoice is left */
-    public record Corrects(String number, LocalDate issuedOn, String reason, boolean whole) {}
 
     /**
      * A line as printed.

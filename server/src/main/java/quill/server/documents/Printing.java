@@ -11,8 +11,6 @@ import quill.core.issued.IssuedDocument;
 import quill.core.issued.IssuedExtra;
 import quill.core.issued.IssuedLine;
 import quill.core.issued.IssuedSums;
-import quill.core.issued.Matter;
-import quill.core.issued.Party;
 import quill.core.issued.Reckoned;
 import quill.core.money.Amounts;
 import quill.core.money.Exchange;
@@ -25,9 +23,6 @@ import quill.server.documents.PrintedDocument.PrintedExtra;
 import quill.server.documents.PrintedDocument.PrintedGroup;
 import quill.server.documents.PrintedDocument.PrintedLine;
 import quill.server.documents.PrintedDocument.PrintedLineSums;
-import quill.server.documents.PrintedDocument.PrintedLook;
-import quill.server.documents.PrintedDocument.PrintedMatter;
-import quill.server.documents.PrintedDocument.PrintedPaying;
 import quill.server.documents.PrintedDocument.PrintedSums;
 import quill.server.documents.PrintedDocument.PrintedTax;
 
@@ -40,18 +35,12 @@ final class Printing {
         return new PrintedDocument(
                 kind,
                 d.number(),
-                d.corrects() == null
-                        ? null
-                        : new PrintedDocument.Corrects(
-                                d.corrects().number(),
-                                d.corrects().issuedOn(),
-                                d.corrects().reason(),
-                                d.corrects().whole()),
-                party(d.from()),
-                party(d.to()),
+                d.corrects(),
+                d.from(),
+                d.to(),
                 d.issuedOn(),
                 d.currency().getCode(),
-                matter(d.matter()),
+                d.matter(),
                 new PrintedBody(
                         sums.taxInside(),
                         d.lines().stream().map(l -> line(l, sums)).toList(),
@@ -72,37 +61,8 @@ final class Printing {
                                         d.exchange(),
                                         sums.tax().amount(),
                                         sums.total().amount())),
-                new PrintedPaying(
-                        d.paying().iban(),
-                        d.paying().bic(),
-                        d.paying().reference(),
-                        d.paying().lateFee()),
-                new PrintedLook(
-                        d.look().layout(),
-                        d.look().logo(),
-                        d.look().accent(),
-                        d.look().lineShows(),
-                        d.look().typeface()));
-    }
-
-    private static PrintedMatter matter(Matter m) {
-        return new PrintedMatter(
-                m.subject(),
-                m.reference(),
-                m.project(),
-                m.fields().stream()
-                        .map(f -> new PrintedDocument.Field(f.label(), f.value()))
-                        .toList(),
-                m.supplyDate(),
-                m.supplyEnd(),
-                m.notes(),
-                m.terms(),
-                m.footer());
-    }
-
-    private static PrintedDocument.Party party(Party p) {
-        return new PrintedDocument.Party(
-                p.name(), p.under(), p.address(), p.country(), p.email(), p.taxNumber(), p.delivery());
+                d.paying(),
+                d.look());
     }
 
     private static Figure figure(Reckoned r) {

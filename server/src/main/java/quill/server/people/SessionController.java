@@ -23,7 +23,6 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.server.QuillSettings;
 import quill.server.business.Business;
@@ -214,9 +213,8 @@ class SessionController {
         try {
             act.run();
         } catch (RefusedException e) {
-            throw new RefusedException(e.problems().stream()
-                    .map(p -> new Problem(field.apply(p.field()), p.value(), p.message()))
-                    .toList());
+            throw new RefusedException(
+                    e.problems().stream().map(p -> p.at(field.apply(p.field()))).toList());
         }
     }
 

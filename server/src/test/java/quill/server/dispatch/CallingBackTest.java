@@ -205,7 +205,7 @@ public class CallingBackTest {
     public void theSlipChangesAddressSubjectAndLineThisOnceAndACopyIsAMessageOfItsOwn() {
         DocumentId id = draft();
         Slip slip = new Slip("other@clients.example", "About the tuning", "See you on Monday.", true, null);
-        LetterLook.Look look = lookAt(id, 1, slip);
+        LetterLook.ShownLetter look = lookAt(id, 1, slip);
         assertThat(look.to()).isEqualTo("other@clients.example");
         assertThat(look.subject()).isEqualTo("About the tuning");
         assertThat(look.text()).contains("See you on Monday.\n\nHere is invoice 2027-0001");
@@ -228,12 +228,14 @@ public class CallingBackTest {
     @Test
     public void nothingElseGoesThanWhatWasLookedAt() {
         DocumentId id = server.issue(client, "100.00", "100%@5", null);
-        LetterLook.Look look = server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
+        LetterLook.ShownLetter look =
+                server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
         server.pay(client, id, "40.00", BEGIN);
         assertThatThrownBy(() -> dispatch.sendAgain(id, "key-number-1", new Slip(null, null, null, false, look.seen())))
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("has changed since you looked");
-        LetterLook.Look again = server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
+        LetterLook.ShownLetter again =
+                server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
         assertThat(again.text()).contains("60.00");
         Slip seen = new Slip(null, null, null, false, again.seen());
         dispatch.sendAgain(id, "key-number-1", seen);
@@ -266,7 +268,7 @@ public class CallingBackTest {
         Decisions decisions = server.bean(Decisions.class);
         ActView act = next();
         decisions.keepBack(act.key(), client);
-        LetterLook.Look look = looks.lookAt(act.key(), client, new Slip(null, null, "A line.", false, null));
+        LetterLook.ShownLetter look = looks.lookAt(act.key(), client, new Slip(null, null, "A line.", false, null));
         assertThat(look.text()).contains("A line.\n\n").contains("100.00");
         assertThat(next()).as("looking sends nothing").isEqualTo(keptBack(act));
         decisions.doNow(act.key(), client, new Slip(null, null, "A line.", true, look.seen()));
@@ -363,7 +365,7 @@ public class CallingBackTest {
         return server.bean(ClientsService.class).client(client).email();
     }
 
-    private LetterLook.Look lookAt(DocumentId id, int version, Slip slip) {
+    private LetterLook.ShownLetter lookAt(DocumentId id, int version, Slip slip) {
         return server.bean(LetterLook.class).at(address(), slip, s -> dispatch.issueToLook(id, version, s));
     }
 

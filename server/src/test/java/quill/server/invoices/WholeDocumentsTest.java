@@ -146,7 +146,7 @@ public class WholeDocumentsTest {
         assertThat(credit(client)).isEqualTo("70.00");
         assertThat(owes(client)).isEqualTo("-70.00");
         assertThat(server.bean(CreditNotes.class)
-                        .left(invoices.invoice(id))
+                        .left(invoices.invoice(id), server.bean(Documents.class).issued(invoices.invoice(id)))
                         .amount()
                         .isZero())
                 .isTrue();
