@@ -109,7 +109,9 @@ public class DocumentsStoryTest extends Suite {
         assertThat(business.path("country").asString()).isEqualTo("BE");
         page.navigate(app.url("/invoices"));
         page.getByLabel("Filter invoices").fill("Lindenau");
-        page.locator(".index .row").first().click();
+        Locator first = page.locator(".index .row").first();
+        assertThat(first).containsText("Werkstatt Lindenau");
+        first.click();
         assertThat(page.locator(".sheet")).containsText("Reverse charge");
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("More"))
                 .click();
