@@ -28,6 +28,7 @@ const AgingPage = lazy(() => import('./clients/AgingPage').then((m) => ({ defaul
 const RemindersPage = lazy(() =>
   import('./settings/RemindersPage').then((m) => ({ default: m.RemindersPage })),
 );
+const LettersPage = lazy(() => import('./letters/LettersPage').then((m) => ({ default: m.LettersPage })));
 const AccessPage = lazy(() => import('./settings/AccessPage').then((m) => ({ default: m.AccessPage })));
 const CataloguePage = lazy(() =>
   import('./catalogue/CataloguePage').then((m) => ({ default: m.CataloguePage })),
@@ -127,6 +128,7 @@ export function App() {
                       element={<SettingsSpread open={part !== ''}>{page}</SettingsSpread>}
                     />
                   ))}
+                  <Route path="/settings/letters/:kind?" element={<LettersPage />} />
                   <Route path="*" element={<Navigate to="/" replace />} />
                 </Routes>
               </Suspense>

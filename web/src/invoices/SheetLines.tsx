@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import Papa from 'papaparse';
-import { type ClipboardEvent, type KeyboardEvent, useState } from 'react';
+import { type ClipboardEvent, type KeyboardEvent, useLayoutEffect, useState } from 'react';
 import { catalogueKey, categories } from '../api/catalogue';
 import { api, data, messageOf } from '../api/client';
 import { blankLine, isBlank, isRemoval, type SheetPart } from './fields';
@@ -20,7 +20,6 @@ const NEXT: Record<string, string> = {
   category: 'quantity',
   quantity: 'unitPrice',
 };
-const MENU_CLOSES = 50;
 
 const inMarkOf = (typed: Typed, plain: string) => (typed.mark === ',' ? plain.replace('.', ',') : plain);
 
@@ -56,6 +55,12 @@ export function SheetLines({
   const phone = usePhone();
   const [pasted, setPasted] = useState<{ rows: string[][]; place: number } | null>(null);
   const [open, setOpen] = useState(0);
+  const [going, setGoing] = useState<{ place: number; column: string } | null>(null);
+  // With the lines that it goes to: a moment later it would be taken from wherever somebody has gone meanwhile.
+  useLayoutEffect(() => {
+    if (going) focusCell(going.place, going.column);
+  }, [going]);
+  const goTo = (place: number, column: string) => setGoing({ place, column });
   const queries = useQueryClient();
   const blank = blankLine(usual);
   const lines = isBlank(typed.lines.at(-1)) && typed.lines.length > 0 ? typed.lines : [...typed.lines, blank];
@@ -84,7 +89,7 @@ export function SheetLines({
       return [...rest.slice(0, to), line, ...rest.slice(to)];
     });
     if (phone) setOpen(to);
-    window.setTimeout(() => focusCell(to, column));
+    goTo(to, column);
   };
   /** Lines take the place of the one that is written on, if it has nothing else on it. */
   const insert = (place: number, added: Line[]) =>
@@ -97,10 +102,7 @@ export function SheetLines({
     const added = linesOf(choice, typed, usual, clientsOwn);
     insert(place, added);
     const bundle = added.length > 1;
-    window.setTimeout(
-      () => focusCell(bundle ? place + added.length : place, bundle ? 'description' : 'quantity'),
-      MENU_CLOSES,
-    );
+    goTo(bundle ? place + added.length : place, bundle ? 'description' : 'quantity');
   };
   const paste = (place: number) => (event: ClipboardEvent) => {
     const text = event.clipboardData.getData('text');
@@ -137,7 +139,7 @@ export function SheetLines({
     else if (next && !(column === 'description' && isBlank(lines[place]))) focusCell(place, next);
     else {
       if (phone) setOpen(place + 1);
-      window.setTimeout(() => focusCell(place + 1, 'description'));
+      goTo(place + 1, 'description');
     }
   };
   const used = useQuery({ ...categories, enabled: lines.some((l) => l.category !== null) });

@@ -7,6 +7,7 @@ const parts = [
   ['/settings/documents', 'Documents', 'layout, terms, own fields, cash'],
   ['/settings/schedules', 'Schedules', 'kept under a name'],
   ['/settings/reminders', 'Reminders and late fees', 'the plan, days off, the policy'],
+  ['/settings/letters', 'Letters', 'what every message to a client says'],
   ['/settings/access', 'Sign-ins', 'who came in, and from where'],
 ] as const;
 

@@ -136,6 +136,8 @@ public class Suite {
             "/settings/documents",
             "/settings/schedules",
             "/settings/reminders",
+            "/settings/letters",
+            "/settings/letters/firm",
             "/settings/access");
 
     /** Looks at the letter of the draft that is open, and sends it. */

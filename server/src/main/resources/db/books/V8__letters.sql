@@ -1,5 +1,19 @@
 -- What was written to whom.
 
+-- How the business words a letter. Only added to: the latest version counts, and one without a text goes back to ours.
+CREATE TABLE letter_wording (
+  id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
+  kind VARCHAR(20) NOT NULL,
+  for_payer BOOLEAN NOT NULL,
+  version INT NOT NULL CHECK (version > 0),
+  subject VARCHAR(200),
+  body VARCHAR(5000),
+  made_on DATE NOT NULL,
+  made_at TIMESTAMP WITH TIME ZONE NOT NULL,
+  made_by VARCHAR(120) NOT NULL,
+  UNIQUE (kind, for_payer, version)
+);
+
 -- A letter. A reminder is about several invoices; what it says is fixed when it is written, and its paper is made from that.
 -- One that was called back before it left has given its key free; an act that was kept back before is kept back again then.
 CREATE TABLE message (
@@ -7,6 +21,7 @@ CREATE TABLE message (
   what_key VARCHAR(120) NOT NULL UNIQUE,
   message_id VARCHAR(200) NOT NULL UNIQUE,
   kind VARCHAR(20) NOT NULL,
+  letter VARCHAR(20) NOT NULL,
   client_id BIGINT NOT NULL REFERENCES client (id),
   invoice_id BIGINT NOT NULL REFERENCES document (id),
   to_address VARCHAR(200) NOT NULL,
@@ -30,10 +45,12 @@ CREATE INDEX message_waiting ON message (state, next_try_at, id);
 CREATE INDEX message_of_invoice ON message (invoice_id, id);
 CREATE INDEX message_of_client ON message (client_id, id);
 
+-- Both forms of a letter as it went, and what the square code in it carries.
 CREATE TABLE message_text (
   message_id BIGINT PRIMARY KEY REFERENCES message (id) ON DELETE CASCADE,
   html CLOB NOT NULL,
   text CLOB NOT NULL,
+  code VARCHAR(1000),
   reminder CLOB
 );
 

@@ -59,8 +59,13 @@ public record Client(
         this(id, name, contact, email, address, "", taxNumber, "", null, null, version);
     }
 
-    /** A person who gets a letter. @param name empty where none is named */
-    public record Recipient(String name, String email) {}
+    /**
+     * A person who gets a letter.
+     *
+     * @param name empty where none is named
+     * @param payer whether it is somebody apart who pays for the client
+     */
+    public record Recipient(String name, String email, boolean payer) {}
 
     /** Who gets the reminders: a contact of its own, else whoever gets the invoices. */
     public Recipient forReminders() {
@@ -76,8 +81,8 @@ public record Client(
         return more.contacts().stream()
                 .filter(part)
                 .findFirst()
-                .map(c -> new Recipient(c.name(), c.email()))
-                .orElse(new Recipient(contact, email));
+                .map(c -> new Recipient(c.name(), c.email(), c.receipts()))
+                .orElse(new Recipient(contact, email, false));
     }
 
     /** By any part of which it is found: in small letters. */

@@ -58,7 +58,7 @@ public record ClientMore(
     }
 
     /** The same with these other contacts. */
-    ClientMore with(List<Contact> others) {
+    public ClientMore with(List<Contact> others) {
         return new ClientMore(kind, number, phone, delivery, currency, daysToPay, schedule, taxes, others, notes, tags);
     }
 

@@ -62,10 +62,8 @@ public class Correspondence {
     public String html(long id) {
         String html = repository.html(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
         return repository
-                .reminder(id)
-                .map(r -> json.read(r, ReminderLetter.class))
-                .map(l ->
-                        html.replace("cid:code", SquareCode.inline(l.transfer().code())))
+                .code(id)
+                .map(code -> html.replace("src=\"cid:code\"", "src=\"" + SquareCode.inline(code) + "\""))
                 .orElse(html);
     }
 

@@ -10,9 +10,9 @@ import quill.server.QuillSettings;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
-import quill.server.dispatch.Letters.Written;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
+import quill.server.letters.Written;
 
 /** What leaves for a client is a row first, written in the transaction that gives the reason for it. */
 @Service

@@ -56,12 +56,14 @@ class MailWriting {
             helper.setSubject(outgoing.written().subject());
             helper.setText(outgoing.written().text(), outgoing.written().html());
             helper.setSentDate(Date.from(outgoing.madeAt()));
-            if (outgoing.reminder() != null) {
-                ReminderLetter letter = json.read(outgoing.reminder(), ReminderLetter.class);
+            if (outgoing.written().code() != null) {
                 helper.addInline(
                         "code",
-                        new ByteArrayResource(SquareCode.png(letter.transfer().code())),
+                        new ByteArrayResource(SquareCode.png(outgoing.written().code())),
                         "image/png");
+            }
+            if (outgoing.reminder() != null) {
+                ReminderLetter letter = json.read(outgoing.reminder(), ReminderLetter.class);
                 attach(
                         helper,
                         paper(outgoing, SentPapers.ofReminder(letter.writtenOn()), () -> pdf.reminder(letter)),

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.UUID;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
-import quill.server.dispatch.Letters.Written;
+import quill.server.letters.Written;
 
 /** A letter before it is queued. @param whatKey what it is, once: a second one of the same key is not queued */
 record MessageDraft(
@@ -21,6 +21,13 @@ record MessageDraft(
         Collection<DocumentId> about,
         String keptBackAct,
         int holdSeconds) {
+    /** What it is, and which letter says so, belong together: nothing goes that is none of the letters. */
+    MessageDraft {
+        if (!kind.says(written.letter())) {
+            throw new IllegalArgumentException(kind + " is not said by the letter " + written.letter());
+        }
+    }
+
     /** A letter about an invoice that leaves at once. */
     static MessageDraft of(
             String key,
@@ -73,14 +80,14 @@ record MessageDraft(
     }
 
     /** A copy of it to oneself: a message of its own, which says nothing of the client's. */
-    MessageDraft copyTo(String own) {
+    MessageDraft copyTo(String own, String subject) {
         return new MessageDraft(
                 "copy:" + whatKey + ":" + UUID.randomUUID().toString().substring(0, 8),
                 MessageKind.COPY,
                 clientId,
                 invoiceId,
                 own,
-                new Written("Copy, sent to " + to + ": " + written.subject(), written.html(), written.text()),
+                new Written(written.letter(), subject, written.html(), written.text(), written.code()),
                 enclosure,
                 noteId,
                 reminder,

@@ -1,21 +1,34 @@
 package quill.server.dispatch;
 
+import java.util.Set;
+import quill.core.letter.LetterKind;
 import quill.server.common.StoredWord;
 
-/** What a letter is. */
+/** What a message is, and which letters say it. */
 public enum MessageKind implements StoredWord {
     /** It brings an invoice. */
-    INVOICE,
+    INVOICE(Set.of(LetterKind.INVOICE)),
     /** It brings a credit note. */
-    CREDIT_NOTE,
+    CREDIT_NOTE(Set.of(LetterKind.CREDIT_NOTE)),
     /** It says that money came. */
-    RECEIPT,
+    RECEIPT(Set.of(LetterKind.RECEIPT)),
     /** It says that an earlier letter was a mistake. */
-    CORRECTION,
+    CORRECTION(Set.of(LetterKind.CORRECTION)),
     /** It asks for what is late, or soon due. */
-    REMINDER,
-    /** It shows the business what a client got. */
-    COPY;
+    REMINDER(Set.of(LetterKind.AHEAD, LetterKind.FRIENDLY, LetterKind.FIRM, LetterKind.FINAL)),
+    /** It shows the business what a client got: any letter. */
+    COPY(Set.of(LetterKind.values()));
+
+    private final Set<LetterKind> letters;
+
+    MessageKind(Set<LetterKind> letters) {
+        this.letters = letters;
+    }
+
+    /** Whether a letter says this. */
+    boolean says(LetterKind letter) {
+        return letters.contains(letter);
+    }
 
     /** Whether it can be called back before it leaves; the others say what is booked. */
     boolean canBeCalledBack() {

@@ -1,5 +1,6 @@
 package quill.server.dispatch;
 
+import java.util.Map;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -8,6 +9,7 @@ import quill.server.audit.Happenings;
 import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
+import quill.server.letters.Phrases;
 
 /** Puts letters into the outbox, once for each key, within the transaction that gives the reason for them. */
 @Component
@@ -17,18 +19,21 @@ class MessageQueue {
     private final BusinessService business;
     private final BusinessClock clock;
     private final Changes changes;
+    private final Phrases phrases;
 
     MessageQueue(
             MessageRepository repository,
             Letters letters,
             BusinessService business,
             BusinessClock clock,
-            Changes changes) {
+            Changes changes,
+            Phrases phrases) {
         this.repository = repository;
         this.letters = letters;
         this.business = business;
         this.clock = clock;
         this.changes = changes;
+        this.phrases = phrases;
     }
 
     /** Adds a letter, and a copy of it where the slip wants one. @return whether its key was new */
@@ -36,7 +41,9 @@ class MessageQueue {
     public boolean add(MessageDraft draft, Slip slip) {
         boolean added = insert(draft);
         if (added && slip.copy()) {
-            insert(draft.copyTo(business.business().email()));
+            String subject = phrases.say(
+                    "copy", Map.of("to", draft.to(), "subject", draft.written().subject()));
+            insert(draft.copyTo(business.business().email(), subject));
         }
         if (added) {
             changes.say(draft.invoiceId(), draft.clientId());

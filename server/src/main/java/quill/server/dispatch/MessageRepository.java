@@ -14,13 +14,14 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.letter.LetterKind;
 import quill.server.audit.Actor;
 import quill.server.common.ClientRows;
 import quill.server.common.Ids;
 import quill.server.common.Rows;
 import quill.server.common.StoredWord;
 import quill.server.common.Texts;
-import quill.server.dispatch.Letters.Written;
+import quill.server.letters.Written;
 
 /** Tables MESSAGE and MESSAGE_TEXT, and what INVOICE says of being given otherwise: the outbox and, once sent, what was said to whom. */
 @Repository
@@ -56,11 +57,12 @@ class MessageRepository {
         boolean queued = insert(d, messageId, madeBy, today, now);
         if (queued) {
             jdbc.sql("""
-                    INSERT INTO message_text (message_id, html, text, reminder)
-                    SELECT id, :html, :text, :reminder FROM message WHERE what_key = :key
+                    INSERT INTO message_text (message_id, html, text, code, reminder)
+                    SELECT id, :html, :text, :code, :reminder FROM message WHERE what_key = :key
                     """)
                     .param("html", d.written().html())
                     .param("text", d.written().text())
+                    .param("code", d.written().code())
                     .param("reminder", d.reminder())
                     .param("key", d.whatKey())
                     .update();
@@ -85,9 +87,9 @@ class MessageRepository {
 
     private boolean insert(MessageDraft d, String messageId, Actor madeBy, LocalDate today, Instant now) {
         return jdbc.sql("""
-                        INSERT INTO message (what_key, message_id, kind, client_id, invoice_id, to_address, subject,
+                        INSERT INTO message (what_key, message_id, kind, letter, client_id, invoice_id, to_address, subject,
                           attachment, credit_note_id, state, next_try_at, made_on, made_at, made_by_kind, made_by, kept_back_act)
-                        SELECT :key, :messageId, :kind, :client, :invoice, :to, :subject, :attachment, :note,
+                        SELECT :key, :messageId, :kind, :letter, :client, :invoice, :to, :subject, :attachment, :note,
                                'waiting', DATEADD('SECOND', :hold, CURRENT_TIMESTAMP), :today, :now, :byKind, :by, :keptBack
                          WHERE NOT EXISTS (SELECT 1 FROM message WHERE what_key = :key)
                         """)
@@ -96,6 +98,7 @@ class MessageRepository {
                         .param("byKind", madeBy.kind())
                         .param("by", madeBy.name())
                         .param("kind", d.kind())
+                        .param("letter", d.written().letter())
                         .param("client", d.clientId())
                         .param("invoice", d.invoiceId())
                         .param("to", d.to())
@@ -112,7 +115,7 @@ class MessageRepository {
 
     List<Outgoing> due() {
         return jdbc.sql("""
-                SELECT m.id, m.message_id, m.invoice_id, m.to_address, m.subject, t.html, t.text, m.attachment,
+                SELECT m.id, m.letter, m.message_id, m.invoice_id, m.to_address, m.subject, t.html, t.text, t.code, m.attachment,
                        m.credit_note_id, t.reminder, m.made_at, m.made_by_kind, m.made_by, m.tries
                   FROM message m JOIN message_text t ON t.message_id = m.id
                  WHERE m.state = 'waiting' AND m.next_try_at <= CURRENT_TIMESTAMP
@@ -123,7 +126,12 @@ class MessageRepository {
                         rs.getString("message_id"),
                         new DocumentId(rs.getLong("invoice_id")),
                         rs.getString("to_address"),
-                        new Written(rs.getString("subject"), rs.getString("html"), rs.getString("text")),
+                        new Written(
+                                LetterKind.valueOf(rs.getString("letter")),
+                                rs.getString("subject"),
+                                rs.getString("html"),
+                                rs.getString("text"),
+                                rs.getString("code")),
                         StoredWord.of(Enclosure.class, rs.getString("attachment")),
                         Ids.document(rs, "credit_note_id"),
                         rs.getString("reminder"),
@@ -286,6 +294,25 @@ class MessageRepository {
                 .param("id", id)
                 .query(MessageRepository::message)
                 .optional();
+    }
+
+    /** What a letter's square code carries; empty where none is drawn. */
+    Optional<String> code(long id) {
+        return jdbc.sql("SELECT code FROM message_text WHERE message_id = :id AND code IS NOT NULL")
+                .param("id", id)
+                .query(String.class)
+                .optional();
+    }
+
+    /** The first day on which an invoice was mailed. */
+    Optional<LocalDate> firstSent(DocumentId invoiceId) {
+        return jdbc.sql("""
+                SELECT MIN(sent_on) FROM message
+                 WHERE invoice_id = :invoice AND kind = 'invoice' AND state = 'sent'
+                """)
+                .param("invoice", invoiceId)
+                .query((rs, n) -> Optional.ofNullable(rs.getObject(1, LocalDate.class)))
+                .single();
     }
 
     Optional<String> html(long id) {

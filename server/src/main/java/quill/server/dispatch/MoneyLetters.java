@@ -13,15 +13,17 @@ import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
-import quill.server.dispatch.Letters.Written;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
+import quill.server.letters.LetterFacts;
+import quill.server.letters.Written;
 
 /** Letters about money that came, went back, or is asked for no more. */
 @Service
 public class MoneyLetters {
     private final MessageRepository repository;
     private final Letters letters;
+    private final DocumentFacts facts;
     private final MessageQueue queue;
     private final InvoicesService invoices;
     private final Crediting crediting;
@@ -32,6 +34,7 @@ public class MoneyLetters {
     MoneyLetters(
             MessageRepository repository,
             Letters letters,
+            DocumentFacts facts,
             MessageQueue queue,
             InvoicesService invoices,
             Crediting crediting,
@@ -40,6 +43,7 @@ public class MoneyLetters {
             Debts debts) {
         this.repository = repository;
         this.letters = letters;
+        this.facts = facts;
         this.queue = queue;
         this.invoices = invoices;
         this.crediting = crediting;
@@ -80,6 +84,20 @@ public class MoneyLetters {
     public record Arrived(
             long paymentId, Money paid, String way, LocalDate on, List<Appropriation.Part> settled, Money credit) {}
 
+    /** What the receipt of a payment would say now. */
+    public LetterFacts receiptFacts(DocumentId invoiceId, Arrived a) {
+        Document invoice = invoices.invoice(invoiceId);
+        Client.Recipient payer = clients.client(invoice.clientId()).forReceipts();
+        return facts.receipt(invoice, payer.name(), a);
+    }
+
+    /** What would be said if its receipt had been a mistake. */
+    public LetterFacts correctionFacts(DocumentId invoiceId, Money amount) {
+        Document invoice = invoices.invoice(invoiceId);
+        Client.Recipient payer = clients.client(invoice.clientId()).forReceipts();
+        return facts.correction(invoice, payer.name(), amount);
+    }
+
     /** Queues the receipt of a payment, once for each payment. @param invoiceId whose page it leads to */
     @Transactional
     public void receipt(DocumentId invoiceId, Arrived a) {
@@ -87,8 +105,7 @@ public class MoneyLetters {
         Client client = clients.client(invoice.clientId());
         Client.Recipient payer = client.forReceipts();
         if (!payer.email().isEmpty()) {
-            Written written =
-                    letters.receipt(invoice, payer.name(), a.settled(), a.paid(), a.way(), a.on(), a.credit());
+            Written written = letters.receipt(invoice, payer, a);
             String key = "receipt:" + a.paymentId();
             queue.add(
                     MessageDraft.of(
@@ -115,7 +132,7 @@ public class MoneyLetters {
         Document invoice = invoices.invoice(invoiceId);
         Client client = clients.client(invoice.clientId());
         Client.Recipient payer = client.forReceipts();
-        Written written = letters.correction(invoice, payer.name(), amount);
+        Written written = letters.correction(invoice, payer, amount);
         queue.add(
                 MessageDraft.of(
                         "undone:" + paymentId,

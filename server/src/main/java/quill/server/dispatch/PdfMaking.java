@@ -24,6 +24,7 @@ import quill.core.document.CreditorReference;
 import quill.server.business.Logos;
 import quill.server.common.BusinessClock;
 import quill.server.common.Fonts;
+import quill.server.common.Shown;
 import quill.server.common.Texts;
 import quill.server.creditnotes.CreditNote;
 import quill.server.creditnotes.CreditNotes;
@@ -172,7 +173,7 @@ public class PdfMaking {
     public static final class Words {
         /** An amount with its symbol. */
         public String money(quill.server.common.Amount amount) {
-            return Letters.shown(amount.money());
+            return Shown.money(amount.money());
         }
 
         /** A figure without its symbol, as in the columns. */
@@ -197,22 +198,17 @@ public class PdfMaking {
 
         /** A figure with its symbol. */
         public String money(quill.server.common.Figure figure) {
-            return Letters.shown(figure.money());
+            return Shown.money(figure.money());
         }
 
         /** Money with its symbol. */
         public String money(org.joda.money.Money money) {
-            return Letters.shown(money);
-        }
-
-        /** How something asked for stands. */
-        public String standing(ReminderLetter.Row row) {
-            return ReminderLetters.standing(row);
+            return Shown.money(money);
         }
 
         /** A date in words. */
         public String day(java.time.LocalDate date) {
-            return Letters.day(date);
+            return Texts.day(date);
         }
     }
 

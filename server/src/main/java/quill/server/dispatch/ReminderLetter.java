@@ -3,6 +3,7 @@ package quill.server.dispatch;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.time.LocalDate;
 import java.util.List;
+import quill.core.letter.Filled;
 import quill.server.business.Business;
 import quill.server.common.Amount;
 import quill.server.invoices.Measure;
@@ -12,19 +13,17 @@ import quill.server.invoices.Measure;
  *
  * @param link the page of the invoice that it is mainly about
  * @param transfer what the square code carries, and under which reference to pay
- * @param button what the way to the page is called
  */
 public record ReminderLetter(
         Business from,
         Addressee to,
         LocalDate writtenOn,
         String subject,
-        List<String> paragraphs,
+        List<Filled.Block> blocks,
         List<Row> rows,
         Amount total,
         String link,
         Transfer transfer,
-        String button,
         List<Drawn> measures) {
     /**
      * Something that is asked for.
@@ -33,6 +32,7 @@ public record ReminderLetter(
      * @param step days of the plan's step that asks for it, or null where it is only listed
      * @param fee whether it is a late fee, due on the day it was charged
      * @param what the installment or the fee, in words
+     * @param stands since or until when it is due, in words
      */
     public record Row(
             long debtId,
@@ -42,24 +42,9 @@ public record ReminderLetter(
             String what,
             LocalDate dueOn,
             long daysLate,
+            String stands,
             Amount amount,
             String link) {}
-
-    /** With what the person who sends it changes, this once. */
-    ReminderLetter with(Slip slip) {
-        return new ReminderLetter(
-                from,
-                to,
-                writtenOn,
-                slip.subjectOr(subject),
-                slip.before(paragraphs),
-                rows,
-                total,
-                link,
-                transfer,
-                button,
-                measures);
-    }
 
     /** Whom it is written to. @param contact may be empty */
     public record Addressee(String name, String contact, String address) {}

@@ -15,7 +15,6 @@ import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Changes;
 import quill.server.common.Json;
-import quill.server.dispatch.Letters.Written;
 
 /** Writes reminders and queues them, by the plan or by hand. */
 @Service
@@ -67,10 +66,8 @@ public class Reminding {
 
     private boolean remind(String key, Act.Reminder act, Slip slip, String keptBackAct, int hold) {
         Client client = clients.client(act.client());
-        ReminderLetter plain = reminders.letter(act, client);
-        slip.check(() -> reminders.written(plain));
-        ReminderLetter letter = plain.with(slip);
-        Written written = reminders.written(letter);
+        slip.check(() -> reminders.write(act, client, Slip.PLAIN).written());
+        ReminderLetters.Made made = reminders.write(act, client, slip);
         Set<DocumentId> about =
                 act.asked().stream().map(i -> i.debt().document()).collect(Collectors.toCollection(LinkedHashSet::new));
         MessageDraft draft = MessageDraft.of(
@@ -79,9 +76,9 @@ public class Reminding {
                         client.id(),
                         act.main().document(),
                         slip.toOr(client.forReminders().email()),
-                        written,
+                        made.written(),
                         Enclosure.NONE)
-                .reminding(json.write(letter), about)
+                .reminding(json.write(made.letter()), about)
                 .held(hold, keptBackAct);
         boolean queued = queue.add(draft, slip);
         if (queued) {

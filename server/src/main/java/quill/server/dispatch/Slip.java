@@ -4,13 +4,13 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Supplier;
-import java.util.stream.Stream;
 import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.server.common.ConflictException;
 import quill.server.common.Hashes;
 import quill.server.common.Texts;
-import quill.server.dispatch.Letters.Written;
+import quill.server.letters.LetterWriting;
+import quill.server.letters.Written;
 
 /**
  * How a person sends one letter, this once. Nothing of it is kept with the client.
@@ -53,22 +53,16 @@ public record Slip(
 
     /** Whether the letter says what it says of itself. */
     boolean changesNothing() {
-        return subjectOr("").isEmpty() && before(List.of()).isEmpty();
+        return once().equals(LetterWriting.ThisOnce.NOTHING);
     }
 
     String toOr(String address) {
         return to == null || to.isEmpty() ? address : to;
     }
 
-    String subjectOr(String own) {
-        return subject == null || subject.isEmpty() ? own : subject;
-    }
-
-    /** What the letter says, after the line of one's own. */
-    List<String> before(List<String> paragraphs) {
-        return line == null || line.isEmpty()
-                ? paragraphs
-                : Stream.concat(Stream.of(line), paragraphs.stream()).toList();
+    /** What is changed of the letter itself. */
+    LetterWriting.ThisOnce once() {
+        return new LetterWriting.ThisOnce(subject == null ? "" : subject, line == null ? "" : line);
     }
 
     /** What a letter says, as a short text that changes with it. The address of a page is new at each look. */

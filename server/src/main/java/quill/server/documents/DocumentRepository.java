@@ -122,6 +122,19 @@ class DocumentRepository {
                 .optional();
     }
 
+    List<Document> latest(DocumentKind kind, ClientId clientId, int most) {
+        return jdbc.sql(SELECT + """
+                 WHERE kind = :kind AND issued_on IS NOT NULL AND voided_on IS NULL
+                   AND (:client = 0 OR client_id = :client)
+                 ORDER BY listed_on DESC, id DESC LIMIT :most
+                """)
+                .param("kind", kind)
+                .param("client", clientId == null ? 0L : clientId.value())
+                .param("most", most)
+                .query(DocumentRepository::document)
+                .list();
+    }
+
     List<Document> some(Collection<DocumentId> ids) {
         return jdbc.sql(SELECT + " WHERE id IN (:ids)")
                 .param("ids", ids)

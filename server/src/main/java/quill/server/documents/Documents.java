@@ -242,6 +242,11 @@ public class Documents {
         return ids.isEmpty() ? Map.of() : repository.some(ids).stream().collect(Collectors.toMap(Document::id, d -> d));
     }
 
+    /** The latest that were issued, of a kind, newest first; void ones left out. @param clientId of one client, or null */
+    public List<Document> latest(DocumentKind kind, ClientId clientId, int most) {
+        return repository.latest(kind, clientId, most);
+    }
+
     /** The document of a client's link. @throws quill.server.common.NotFoundException for a link that leads nowhere */
     public Document byToken(String token) {
         return find(links.leadsTo(token)).filter(d -> !d.isDraft()).orElseThrow(Links::unknown);

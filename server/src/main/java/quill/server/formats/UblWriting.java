@@ -42,8 +42,8 @@ import quill.core.issued.IssuedDocument;
 import quill.core.issued.IssuedLine;
 import quill.core.issued.Party;
 import quill.core.tax.TaxCategory;
+import quill.server.common.Shown;
 import quill.server.common.Texts;
-import quill.server.dispatch.Letters;
 import quill.server.documents.Attachments;
 
 /** Writes an issued invoice or credit note as UBL 2.1 following EN 16931. */
@@ -364,7 +364,7 @@ final class UblWriting {
         String schedule = source.due().size() < 2
                 ? ""
                 : source.due().stream()
-                        .map(p -> Letters.shown(p.amount()) + " due " + Letters.day(p.on()))
+                        .map(p -> Shown.money(p.amount()) + " due " + Texts.day(p.on()))
                         .collect(Collectors.joining(", "));
         return Texts.printable(
                 Stream.of(schedule, d.matter().terms(), d.paying().lateFee())

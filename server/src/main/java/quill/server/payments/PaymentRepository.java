@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.joda.money.Money;
@@ -126,6 +127,15 @@ class PaymentRepository {
     List<Payment> ofClient(ClientId clientId) {
         return jdbc.sql(SELECT + " WHERE client_id = :client ORDER BY id DESC LIMIT 500")
                 .param("client", clientId)
+                .query(PaymentRepository::payment)
+                .list();
+    }
+
+    /** The latest, newest first. @param clientId of one client, or null for all */
+    List<Payment> latest(ClientId clientId, int most) {
+        return jdbc.sql(SELECT + (clientId == null ? "" : " WHERE client_id = :client")
+                        + " ORDER BY id DESC LIMIT :most")
+                .params(clientId == null ? Map.of("most", most) : Map.of("most", most, "client", clientId))
                 .query(PaymentRepository::payment)
                 .list();
     }

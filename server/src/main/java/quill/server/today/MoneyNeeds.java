@@ -4,7 +4,8 @@ import java.util.List;
 import org.springframework.stereotype.Component;
 import quill.core.money.Amounts;
 import quill.server.clients.ClientsService;
-import quill.server.dispatch.Letters;
+import quill.server.common.Shown;
+import quill.server.common.Texts;
 import quill.server.latefees.LateFees;
 import quill.server.payments.Payment;
 import quill.server.payments.Payments;
@@ -33,7 +34,7 @@ class MoneyNeeds {
                     t.invoiceId(),
                     t.clientId(),
                     null,
-                    "Card money that could not be booked: " + Letters.shown(t.amount()) + ", "
+                    "Card money that could not be booked: " + Shown.money(t.amount()) + ", "
                             + clients.client(t.clientId()).name(),
                     t.why() + " Look at it at the card processor; it is tried again by itself."));
         }
@@ -63,10 +64,10 @@ class MoneyNeeds {
                     fee.invoiceId(),
                     fee.clientId(),
                     null,
-                    "Waive this late fee? " + Letters.shown(fee.amount().money()) + ", "
+                    "Waive this late fee? " + Shown.money(fee.amount().money()) + ", "
                             + clients.client(fee.clientId()).name(),
-                    "It was charged on " + Letters.day(fee.chargedOn()) + ", but a payment dated "
-                            + Letters.day(p.paidOn()) + " has been recorded since."));
+                    "It was charged on " + Texts.day(fee.chargedOn()) + ", but a payment dated " + Texts.day(p.paidOn())
+                            + " has been recorded since."));
         }
     }
 }

@@ -15,11 +15,12 @@ import quill.server.chasing.LeftToAPerson;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
+import quill.server.common.Shown;
+import quill.server.common.Texts;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
 import quill.server.dailyrun.LoggedAct;
 import quill.server.dispatch.Correspondence;
-import quill.server.dispatch.Letters;
 import quill.server.dispatch.Message;
 import quill.server.dispatch.MessageState;
 import quill.server.dispatch.Unsent;
@@ -102,7 +103,7 @@ class Needs {
                     a.invoiceId(),
                     a.clientId(),
                     a.key(),
-                    "This could not be done on " + Letters.day(a.on()),
+                    "This could not be done on " + Texts.day(a.on()),
                     a.what() + ". " + a.reason()));
         }
         keptBack(needs);
@@ -139,7 +140,7 @@ class Needs {
                     i.clientId(),
                     null,
                     "Issued, but not sent: " + i.number() + ", " + i.clientName(),
-                    Letters.shown(Amount.ofMinor(i.currency(), i.openMinor()).money()) + " is open. Send it from its"
+                    Shown.money(Amount.ofMinor(i.currency(), i.openMinor()).money()) + " is open. Send it from its"
                             + " record, or say that you gave it otherwise."));
         }
     }
@@ -168,11 +169,11 @@ class Needs {
                             oldest.debt().document(),
                             u.clientId(),
                             null,
-                            "No further reminder goes by itself: " + Letters.shown(u.sum()) + ", "
+                            "No further reminder goes by itself: " + Shown.money(u.sum()) + ", "
                                     + byId.get(u.clientId()).name(),
-                            Letters.shown(oldest.asked()) + " on "
+                            Shown.money(oldest.asked()) + " on "
                                     + oldest.debt().number() + " was due on "
-                                    + Letters.day(oldest.debt().dueOn())
+                                    + Texts.day(oldest.debt().dueOn())
                                     + (more == 0
                                             ? ""
                                             : ", and " + more + (more == 1 ? " other is" : " others are") + " late")
@@ -200,7 +201,7 @@ class Needs {
                         a.about().invoiceId(),
                         a.about().clientId(),
                         a.key(),
-                        "Charge this late fee? " + Letters.shown(a.amount().money()) + ", "
+                        "Charge this late fee? " + Shown.money(a.amount().money()) + ", "
                                 + a.about().client(),
                         a.about().what()));
             } else if (a.stop().equals(Act.Stop.NO_ADDRESS.name()) && !a.on().isAfter(today.plusDays(1))) {
@@ -211,7 +212,7 @@ class Needs {
                         a.about().clientId(),
                         a.key(),
                         a.about().client() + " has no e-mail address",
-                        "A reminder over " + Letters.shown(a.amount().money()) + " cannot be sent."));
+                        "A reminder over " + Shown.money(a.amount().money()) + " cannot be sent."));
             }
         }
     }

@@ -8,7 +8,11 @@ import com.icegreen.greenmail.util.ServerSetup;
 import jakarta.mail.internet.MimeMessage;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
@@ -65,9 +69,12 @@ public class TrueLettersTest {
                 .contains("€306.01 has arrived: €151.55 for invoice 2027-0001, €154.46 for invoice 2027-0002.")
                 .contains("For invoice 2027-0001: €151.55")
                 .contains("Still to pay, due 10 March 2027 for invoice 2027-0002: €45.54");
-        assertThat(last("text").split("/p/", -1))
-                .as("a link to each of the two")
-                .hasSize(3);
+        Set<String> links = new HashSet<>();
+        Matcher link = Pattern.compile("/p/[\\w-]+").matcher(last("text"));
+        while (link.find()) {
+            links.add(link.group());
+        }
+        assertThat(links).as("a link to each of the two").hasSize(2);
     }
 
     @Test

@@ -1,0 +1,153 @@
+package quill.acceptance;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.FrameLocator;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.time.Duration;
+import java.util.Map;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** A letter is worded at the desk, seen with a real client before it is used, and then goes as it was worded. */
+public class LettersDeskTest extends Suite {
+    private Api api;
+    private Page desk;
+
+    @BeforeClass
+    public void signInOnce() {
+        api = Api.signedIn(app);
+        desk = signIn();
+    }
+
+    /** Others expect the letters that ship. */
+    @AfterClass(alwaysRun = true)
+    public void leave() {
+        for (JsonNode l : api.get("/api/letters").ok()) {
+            String at = "/api/letters/" + l.path("kind").asString();
+            if (!l.path("own").isNull()) {
+                api.post(
+                                at + "/ours",
+                                Map.of(
+                                        "payer",
+                                        false,
+                                        "version",
+                                        api.get(at).ok().path("version").asInt()))
+                        .ok();
+            }
+        }
+        desk.context().close();
+    }
+
+    private Locator text() {
+        return desk.getByLabel("Text", new Page.GetByLabelOptions().setExact(true));
+    }
+
+    private Locator button(String name) {
+        return desk.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    private FrameLocator arriving() {
+        return desk.frameLocator("iframe[title='The letter as it would arrive']");
+    }
+
+    @Test
+    public void aLetterIsRewordedByKeyboardAndTheNextMailSaysSo() {
+        desk.navigate(app.url("/settings"));
+        desk.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Letters"))
+                .click();
+        desk.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Receipt"))
+                .click();
+        assertThat(arriving().locator("body")).containsText("Thank you.");
+        text().focus();
+        desk.keyboard().press("Control+End");
+        desk.keyboard().type("\n\nWith thanks,\n{busi");
+        assertThat(desk.getByRole(AriaRole.OPTION)).hasCount(1);
+        desk.keyboard().press("Enter");
+        assertThat(text()).hasValue(java.util.regex.Pattern.compile("With thanks,\n\\{business}$"));
+        desk.keyboard().type(", of {documnt}");
+        assertThat(desk.getByText("“{documnt}”: there is no such field in this letter; the nearest is {document}")
+                        .first())
+                .isVisible();
+        // It is refused, and what was typed stays.
+        button("Use from now on").click();
+        assertThat(text()).hasValue(java.util.regex.Pattern.compile("of \\{documnt}$"));
+        text().focus();
+        desk.keyboard().press("Control+End");
+        for (int i = 0; i < "nt}".length(); i++) {
+            desk.keyboard().press("Backspace");
+        }
+        desk.keyboard().type("ent}");
+        assertThat(arriving().locator("body")).containsText("Larkmoor Pianos, of invoice");
+        button("Use from now on").click();
+        assertThat(desk.getByRole(
+                        AriaRole.LINK,
+                        new Page.GetByRoleOptions().setName("Receipt").setExact(false)))
+                .containsText("yours");
+        long client = api.client("Worded Anew");
+        long invoice = api.issue(api.draft(client, "100.00", "100%@5"));
+        api.transfer(client, invoice, "30.00", "worded-anew-1").ok();
+        Waiting.until(
+                "the receipt",
+                Duration.ofSeconds(30),
+                () -> letters("wordedanew@clients.example").size() > 0);
+        assertThat(letters("wordedanew@clients.example").get(0).path("text").asString())
+                .contains("With thanks,\nLarkmoor Pianos, of invoice");
+    }
+
+    @Test
+    public void whatWasTypedIsThereAgainAndCanBeginAnewFromOurs() {
+        desk.navigate(app.url("/settings/letters/final"));
+        text().fill("Mine for now.");
+        assertThat(desk.getByText("offers no way to pay it")).isVisible();
+        assertThat(arriving().locator("body")).containsText("Mine for now.");
+        desk.navigate(app.url("/settings/letters/firm"));
+        assertThat(text()).not().hasValue("Mine for now.");
+        desk.navigate(app.url("/settings/letters/final"));
+        assertThat(text()).hasValue("Mine for now.");
+        assertThat(desk.getByText("What you typed here before is back")).isVisible();
+        button("Begin again from ours").click();
+        desk.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Firm"))
+                .click();
+        assertThat(text()).hasValue(java.util.regex.Pattern.compile("our last letter before other steps"));
+        button("Bring mine back").click();
+        assertThat(text()).hasValue("Mine for now.");
+        button("Leave it as it was").click();
+        assertThat(button("Use from now on")).isDisabled();
+    }
+
+    @Test
+    public void itIsLookedAtWithAClientOfOnesChoiceInBothForms() {
+        desk.navigate(app.url("/settings/letters/firm"));
+        desk.getByLabel("With whom").selectOption("Captain’s House Hotel");
+        assertThat(desk.getByTestId("preview-subject")).containsText("overdue, invoice 2027-0007, €1,838.04");
+        assertThat(arriving().locator("img[alt*='Square code for a bank transfer of €1,838.04']"))
+                .isVisible();
+        desk.getByText("As plain text", new Page.GetByTextOptions().setExact(true))
+                .click();
+        assertThat(desk.locator("pre")).containsText("Dear Imre Dahl,");
+        assertThat(desk.locator("pre")).containsText("By bank transfer: IBAN");
+    }
+
+    @Test
+    public void onAPhoneAFieldIsPickedFromTheList() {
+        Page phone = context(390, 844).newPage();
+        phone.context().addCookies(desk.context().cookies(app.url("/")));
+        phone.navigate(app.url("/settings/letters/credit_note"));
+        Locator text = phone.getByLabel("Text", new Page.GetByLabelOptions().setExact(true));
+        text.fill("It is ");
+        phone.getByText("Or pick one here").click();
+        phone.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("today").setExact(true))
+                .click();
+        assertThat(text).hasValue("It is {today}");
+        phone.context().close();
+    }
+}

@@ -1,0 +1,187 @@
+package quill.core.letter;
+
+import java.util.List;
+import java.util.stream.Stream;
+
+/** The letters there are, each with the fields that it knows. */
+public enum LetterKind {
+    /** It brings an invoice. */
+    INVOICE(
+            Group.BILLED,
+            "An invoice goes out",
+            "Goes with an invoice, the first time and each time it is sent again.",
+            true,
+            Fields.of(
+                    LetterField.WHAT_FOR,
+                    LetterField.DOCUMENT,
+                    LetterField.DOCUMENT_FOR,
+                    LetterField.TOTAL,
+                    LetterField.OPEN,
+                    LetterField.DUE,
+                    LetterField.SENT_BEFORE,
+                    LetterField.OWN_LINE,
+                    LetterField.WAYS,
+                    LetterField.PAGE,
+                    LetterField.SUMS,
+                    LetterField.MEASURE,
+                    LetterField.HOW_TO_PAY)),
+    /** It brings a credit note. */
+    CREDIT_NOTE(
+            Group.BILLED,
+            "A credit note goes out",
+            "Goes with a credit note, when it is written.",
+            false,
+            Fields.of(
+                    LetterField.CREDIT_NOTE,
+                    LetterField.EXTENT,
+                    LetterField.DOCUMENT,
+                    LetterField.WHAT_FOR,
+                    LetterField.CREDITED,
+                    LetterField.REASON,
+                    LetterField.OPEN,
+                    LetterField.LEFT,
+                    LetterField.FREE_CREDIT,
+                    LetterField.WAITING_CREDIT,
+                    LetterField.PAGE,
+                    LetterField.MEASURE,
+                    LetterField.HOW_TO_PAY)),
+    /** It asks before anything is due. */
+    AHEAD(
+            Group.UNPAID,
+            "Before the due date",
+            "Any reminder while nothing that it lists is due yet.",
+            true,
+            Fields.REMINDER),
+    /** It asks kindly. */
+    FRIENDLY(
+            Group.UNPAID,
+            "Friendly reminder",
+            "A friendly step, once something that it lists is due.",
+            true,
+            Fields.REMINDER),
+    /** It asks firmly. */
+    FIRM(Group.UNPAID, "Firm reminder", "A firm step, once something that it lists is due.", true, Fields.REMINDER),
+    /** It is the last to ask. */
+    FINAL(Group.UNPAID, "Final reminder", "A final step, once something that it lists is due.", true, Fields.REMINDER),
+    /** It says that money came. */
+    RECEIPT(
+            Group.PAID,
+            "Receipt",
+            "Goes when money has come.",
+            false,
+            Fields.of(
+                    LetterField.DOCUMENT,
+                    LetterField.WHAT_FOR,
+                    LetterField.PAID,
+                    LetterField.ARRIVED,
+                    LetterField.LEFT,
+                    LetterField.OPEN,
+                    LetterField.FREE_CREDIT,
+                    LetterField.PAGE,
+                    LetterField.SUMS,
+                    LetterField.MEASURE,
+                    LetterField.HOW_TO_PAY)),
+    /** It says that a receipt was a mistake. */
+    CORRECTION(
+            Group.PAID,
+            "A receipt was a mistake",
+            "Goes when a payment is undone whose receipt was sent.",
+            false,
+            Fields.of(
+                    LetterField.DOCUMENT,
+                    LetterField.WHAT_FOR,
+                    LetterField.PAID,
+                    LetterField.LEFT,
+                    LetterField.OPEN,
+                    LetterField.PAGE,
+                    LetterField.SUMS,
+                    LetterField.MEASURE,
+                    LetterField.HOW_TO_PAY));
+
+    /** Where a letter is listed. */
+    public enum Group {
+        /** Something is billed. */
+        BILLED("Work is billed"),
+        /** Something is open. */
+        UNPAID("It is not paid"),
+        /** Money came. */
+        PAID("Money comes");
+
+        private final String words;
+
+        Group(String words) {
+            this.words = words;
+        }
+
+        /** For people. */
+        public String words() {
+            return words;
+        }
+    }
+
+    private final Group group;
+    private final String title;
+    private final String goes;
+    private final boolean asksForMoney;
+    private final List<LetterField> fields;
+
+    LetterKind(Group group, String title, String goes, boolean asksForMoney, List<LetterField> fields) {
+        this.group = group;
+        this.title = title;
+        this.goes = goes;
+        this.asksForMoney = asksForMoney;
+        this.fields = fields;
+    }
+
+    /** Where it is listed. */
+    public Group group() {
+        return group;
+    }
+
+    /** What it is called. */
+    public String title() {
+        return title;
+    }
+
+    /** When it goes, in a sentence. */
+    public String goes() {
+        return goes;
+    }
+
+    /** Whether it asks for money, so that it should say how to pay. */
+    public boolean asksForMoney() {
+        return asksForMoney;
+    }
+
+    /** What it can have filled in, in the order in which it is offered. */
+    public List<LetterField> fields() {
+        return fields;
+    }
+
+    /** Sets of fields, apart from the letters that they belong to, since those are made first. */
+    private static final class Fields {
+        private static final List<LetterField> REMINDER = of(
+                LetterField.DOCUMENT,
+                LetterField.DOCUMENTS_IN_SHORT,
+                LetterField.WHAT_FOR,
+                LetterField.LATE_FEES_AGREED,
+                LetterField.OPEN,
+                LetterField.STANDING,
+                LetterField.DUE,
+                LetterField.DAYS_LATE,
+                LetterField.OVERDUE,
+                LetterField.WHAT_NOW,
+                LetterField.OWN_LINE,
+                LetterField.WAYS,
+                LetterField.PAGE,
+                LetterField.SUMS,
+                LetterField.MEASURE,
+                LetterField.HOW_TO_PAY);
+
+        private static List<LetterField> of(LetterField... own) {
+            return Stream.concat(LetterField.EVERYWHERE.stream(), Stream.of(own))
+                    .sorted()
+                    .toList();
+        }
+    }
+}

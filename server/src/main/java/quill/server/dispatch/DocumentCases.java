@@ -1,0 +1,69 @@
+package quill.server.dispatch;
+
+import java.util.List;
+import org.joda.money.CurrencyUnit;
+import org.springframework.stereotype.Component;
+import quill.core.id.ClientId;
+import quill.core.letter.LetterKind;
+import quill.server.books.BooksService;
+import quill.server.creditnotes.CreditNote;
+import quill.server.creditnotes.CreditNotes;
+import quill.server.debts.Debts;
+import quill.server.documents.Document;
+import quill.server.documents.DocumentKind;
+import quill.server.documents.Documents;
+import quill.server.invoices.InvoicesService;
+import quill.server.letters.LetterFacts;
+
+/** Invoices and credit notes, to look at their letters with. */
+@Component
+class DocumentCases implements LetterCases {
+    private final Documents documents;
+    private final InvoicesService invoices;
+    private final CreditNotes notes;
+    private final DocumentFacts facts;
+    private final BooksService books;
+    private final Debts debts;
+
+    DocumentCases(
+            Documents documents,
+            InvoicesService invoices,
+            CreditNotes notes,
+            DocumentFacts facts,
+            BooksService books,
+            Debts debts) {
+        this.documents = documents;
+        this.invoices = invoices;
+        this.notes = notes;
+        this.facts = facts;
+        this.books = books;
+        this.debts = debts;
+    }
+
+    @Override
+    public boolean writes(LetterKind kind) {
+        return kind == LetterKind.INVOICE || kind == LetterKind.CREDIT_NOTE;
+    }
+
+    @Override
+    public List<LetterCase> latest(LetterKind kind, ClientId clientId) {
+        DocumentKind of = kind == LetterKind.INVOICE ? DocumentKind.INVOICE : DocumentKind.CREDIT_NOTE;
+        return documents.latest(of, clientId, MOST).stream()
+                .map(d -> new LetterCase(
+                        d.clientId(),
+                        d.kind().title() + " " + d.number(),
+                        () -> kind == LetterKind.INVOICE ? facts.invoice(d) : creditNote(d)))
+                .toList();
+    }
+
+    private LetterFacts creditNote(Document d) {
+        CreditNote note = notes.find(d.id());
+        Document invoice = invoices.invoice(note.invoiceId());
+        CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
+        return facts.creditNote(
+                invoice,
+                note,
+                books.creditOf(invoice.clientId(), currency),
+                debts.waitingCreditOf(invoice.clientId(), currency));
+    }
+}

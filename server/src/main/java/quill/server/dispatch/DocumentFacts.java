@@ -1,0 +1,170 @@
+package quill.server.dispatch;
+
+import java.time.LocalDate;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.joda.money.Money;
+import org.springframework.stereotype.Component;
+import quill.core.id.DocumentId;
+import quill.core.ledger.Appropriation;
+import quill.core.letter.LetterField;
+import quill.core.money.Amounts;
+import quill.server.common.Shown;
+import quill.server.common.Texts;
+import quill.server.creditnotes.CreditNote;
+import quill.server.dispatch.LetterBasics.About;
+import quill.server.documents.Document;
+import quill.server.invoices.InvoicesService;
+import quill.server.invoices.Measure;
+import quill.server.letters.LetterFacts;
+import quill.server.letters.LetterFacts.Row;
+
+/** What letters about an invoice say: that it goes out, is credited, or that money came for it. */
+@Component
+class DocumentFacts {
+    private final LetterBasics basics;
+    private final InvoicesService invoices;
+    private final MessageRepository messages;
+
+    DocumentFacts(LetterBasics basics, InvoicesService invoices, MessageRepository messages) {
+        this.basics = basics;
+        this.invoices = invoices;
+        this.messages = messages;
+    }
+
+    /** An invoice goes out. */
+    LetterFacts invoice(Document invoice) {
+        About a = basics.about(invoice);
+        boolean single = a.parts().stream().filter(p -> !p.fee()).count() == 1;
+        LocalDate due = basics.dueOn(a);
+        LetterFacts.Values values = basics.values(a, a.printed().to().under())
+                .put(LetterField.TOTAL, Shown.money(a.printed().sums().total().money()))
+                .put(LetterField.DUE, due == null ? null : Texts.day(due))
+                .put(
+                        LetterField.SENT_BEFORE,
+                        messages.firstSent(invoice.id()).map(Texts::day).orElse(null))
+                .put(LetterField.WAYS, basics.waysSentence(a.open()));
+        return facts(a, values, a.parts().stream().map(p -> row(p, single)).toList());
+    }
+
+    private Row row(Measure.Part p, boolean single) {
+        return new Row(
+                basics.say("part", Map.of("p", p, "single", single)),
+                basics.say("part-stands", Map.of("p", p)),
+                p.daysLate() > 0,
+                Shown.money((p.isPartly() ? p.open() : p.amount()).money()),
+                "");
+    }
+
+    /** A credit note goes out. @param credit what is held of the client's, @param waiting the part of it that waits */
+    LetterFacts creditNote(Document invoice, CreditNote note, Money credit, Money waiting) {
+        About a = basics.about(invoice);
+        Money free = credit.minus(waiting);
+        String document = basics.document(List.of(invoice.number()));
+        LetterFacts.Values values = basics.values(a, a.printed().to().under())
+                .put(LetterField.CREDIT_NOTE, note.number())
+                .put(LetterField.EXTENT, note.extent(a.printed().sums().total().money()))
+                .put(LetterField.CREDITED, Shown.money(note.total()))
+                .put(LetterField.REASON, note.reason())
+                .put(LetterField.LEFT, basics.say("left-of-one", Map.of("open", a.open(), "document", document)))
+                .put(LetterField.FREE_CREDIT, free.isPositive() ? Shown.money(free) : null)
+                .put(LetterField.WAITING_CREDIT, waiting.isPositive() ? Shown.money(waiting) : null);
+        return facts(a, values, List.of());
+    }
+
+    /** What a payment settled of one document. */
+    record Settled(String number, Money sum) {}
+
+    /**
+     * Money arrived.
+     *
+     * @param invoice whose page the letter leads to
+     * @param arrived what came, and every debt that it settled
+     */
+    LetterFacts receipt(Document invoice, String payer, MoneyLetters.Arrived arrived) {
+        About main = basics.about(invoice);
+        Map<DocumentId, Money> sums = new LinkedHashMap<>();
+        for (Appropriation.Part p : arrived.settled()) {
+            sums.merge(p.debt().document(), p.amount(), Money::plus);
+        }
+        Map<DocumentId, About> about = new LinkedHashMap<>();
+        sums.keySet().forEach(id -> about.put(id, basics.about(invoices.invoice(id))));
+        List<String> numbers =
+                about.values().stream().map(x -> x.document().number()).toList();
+        Money open = Amounts.sum(
+                main.open().getCurrencyUnit(),
+                about.values().stream().map(About::open).toList());
+        LetterFacts.Values values = basics.values(main, payer)
+                .put(LetterField.PAID, Shown.money(arrived.paid()))
+                .put(LetterField.ARRIVED, arrived(sums, about, arrived.paid()))
+                .put(
+                        LetterField.LEFT,
+                        basics.say(
+                                "left-after-paying",
+                                Map.of("count", about.size(), "open", open, "document", basics.document(numbers))))
+                .put(LetterField.OPEN, open.isPositive() ? Shown.money(open) : null)
+                .put(LetterField.FREE_CREDIT, arrived.credit().isPositive() ? Shown.money(arrived.credit()) : null);
+        return facts(main, values, rows(arrived, sums, about));
+    }
+
+    private String arrived(Map<DocumentId, Money> sums, Map<DocumentId, About> about, Money paid) {
+        List<Settled> settled = sums.entrySet().stream()
+                .map(e -> new Settled(about.get(e.getKey()).document().number(), e.getValue()))
+                .toList();
+        boolean whole = settled.size() == 1 && settled.get(0).sum().isEqual(paid);
+        return basics.say("arrived", Map.of("paid", paid, "sums", settled, "whole", whole));
+    }
+
+    private List<Row> rows(MoneyLetters.Arrived arrived, Map<DocumentId, Money> sums, Map<DocumentId, About> about) {
+        List<Row> rows = new java.util.ArrayList<>();
+        rows.add(Row.plain(
+                basics.say("received", Map.of("on", arrived.on(), "way", arrived.way())), Shown.money(arrived.paid())));
+        sums.forEach((id, sum) -> rows.add(new Row(
+                basics.say("row-for", Map.of("number", about.get(id).document().number())),
+                "",
+                false,
+                Shown.money(sum),
+                about.get(id).page())));
+        if (arrived.credit().isPositive()) {
+            rows.add(Row.plain(basics.say("row-credit", Map.of()), Shown.money(arrived.credit())));
+        }
+        about.values().forEach(a -> rows.addAll(left(a, about.size() > 1)));
+        return rows;
+    }
+
+    /** A receipt that was sent was a mistake. */
+    LetterFacts correction(Document invoice, String payer, Money amount) {
+        About a = basics.about(invoice);
+        String document = basics.document(List.of(invoice.number()));
+        LetterFacts.Values values = basics.values(a, payer)
+                .put(LetterField.PAID, Shown.money(amount))
+                .put(LetterField.LEFT, basics.say("left-of-one", Map.of("open", a.open(), "document", document)));
+        return facts(a, values, left(a, false));
+    }
+
+    /** What is still to be paid, one by one. @param named whether each says of which document it is */
+    private List<Row> left(About a, boolean named) {
+        return a.parts().stream()
+                .filter(p -> p.open().money().isPositive())
+                .map(p -> {
+                    Map<String, Object> about = new HashMap<>();
+                    about.put("p", p);
+                    about.put("number", named ? a.document().number() : "");
+                    return Row.plain(
+                            basics.say("part-left", about), Shown.money(p.open().money()));
+                })
+                .toList();
+    }
+
+    private LetterFacts facts(About a, LetterFacts.Values values, List<Row> rows) {
+        return new LetterFacts(
+                basics.from(a.open().getCurrencyUnit()),
+                values.all(),
+                rows,
+                "",
+                List.of(basics.drawn(a.document(), a.parts())),
+                basics.paying(a));
+    }
+}

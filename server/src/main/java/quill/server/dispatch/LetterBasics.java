@@ -1,0 +1,184 @@
+package quill.server.dispatch;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.stereotype.Component;
+import quill.core.document.CreditorReference;
+import quill.core.id.DocumentId;
+import quill.core.letter.LetterField;
+import quill.server.business.BankAccounts;
+import quill.server.business.Business;
+import quill.server.common.BusinessClock;
+import quill.server.common.Shown;
+import quill.server.common.Texts;
+import quill.server.debts.Debts;
+import quill.server.documents.Document;
+import quill.server.documents.PrintedDocument;
+import quill.server.invoices.InvoicesService;
+import quill.server.invoices.Measure;
+import quill.server.letters.LetterFacts;
+import quill.server.letters.Phrases;
+import quill.server.links.Links;
+
+/** What every letter about a document can say: whom it is to, what it is called, how it stands, how to pay it. */
+@Component
+class LetterBasics {
+    private final InvoicesService invoices;
+    private final BankAccounts accounts;
+    private final Debts debts;
+    private final WaysToPay ways;
+    private final Links links;
+    private final Phrases phrases;
+    private final BusinessClock clock;
+
+    LetterBasics(
+            InvoicesService invoices,
+            BankAccounts accounts,
+            Debts debts,
+            WaysToPay ways,
+            Links links,
+            Phrases phrases,
+            BusinessClock clock) {
+        this.invoices = invoices;
+        this.accounts = accounts;
+        this.debts = debts;
+        this.ways = ways;
+        this.links = links;
+        this.phrases = phrases;
+        this.clock = clock;
+    }
+
+    /** A document as a letter speaks of it. */
+    record About(Document document, PrintedDocument printed, List<Measure.Part> parts, String page) {
+        /** What is open of it; an invoice that deposits paid for whole has no installment. */
+        Money open() {
+            return parts.stream()
+                    .map(p -> p.open().money())
+                    .reduce(Money.zero(CurrencyUnit.of(document.currency())), Money::plus);
+        }
+
+        /** What is open of it, or null where nothing is, so that no sentence speaks of it. */
+        String openOrNothing() {
+            return open().isPositive() ? Shown.money(open()) : null;
+        }
+
+        private List<Measure.Part> openParts() {
+            return parts.stream().filter(p -> p.open().money().isPositive()).toList();
+        }
+    }
+
+    About about(Document document) {
+        return new About(
+                document,
+                invoices.document(document),
+                Measure.of(debts.of(document.id()), clock.today()),
+                links.pageOf(document.id()));
+    }
+
+    LocalDate today() {
+        return clock.today();
+    }
+
+    String page(DocumentId id) {
+        return links.pageOf(id);
+    }
+
+    String say(String phrase, Map<String, Object> about) {
+        return phrases.say(phrase, about);
+    }
+
+    /** The business as a letter about money of a currency shows it. */
+    Business from(CurrencyUnit currency) {
+        return accounts.business(currency);
+    }
+
+    /** What every letter says: to whom, from whom, when. @param contact who is written to; may be empty */
+    LetterFacts.Values values(Business from, String client, String contact) {
+        return new LetterFacts.Values()
+                .put(LetterField.CONTACT, contact.isEmpty() ? client : contact)
+                .put(LetterField.CLIENT, client)
+                .put(LetterField.BUSINESS, from.name())
+                .put(LetterField.TODAY, Texts.day(clock.today()));
+    }
+
+    /** The same, with what a letter about one document says of it. */
+    LetterFacts.Values values(About a, String contact) {
+        PrintedDocument d = a.printed();
+        String document = document(List.of(d.number()));
+        LetterFacts.Values values = values(from(a.open().getCurrencyUnit()), d.to().name(), contact)
+                .put(LetterField.DOCUMENT, document)
+                .put(
+                        LetterField.DOCUMENT_FOR,
+                        say(
+                                "document-for",
+                                Map.of(
+                                        "document",
+                                        document,
+                                        "subject",
+                                        d.matter().subject())))
+                .put(LetterField.OPEN, a.openOrNothing())
+                .put(LetterField.PAGE, a.page());
+        ofOne(values, d);
+        return values;
+    }
+
+    /** What is only said where a letter is about one document. */
+    void ofOne(LetterFacts.Values values, PrintedDocument d) {
+        values.put(LetterField.WHAT_FOR, d.matter().subject());
+        d.matter().fields().forEach(f -> values.own(f.label(), f.value()));
+    }
+
+    /** What documents are called in a sentence. */
+    String document(List<String> numbers) {
+        return say("document", Map.of("numbers", numbers));
+    }
+
+    /** The due date of all that is open, where it has one; else null. */
+    LocalDate dueOn(About a) {
+        List<LocalDate> days = a.openParts().stream()
+                .filter(p -> !p.fee())
+                .map(Measure.Part::dueOn)
+                .distinct()
+                .toList();
+        return days.size() == 1 ? days.get(0) : null;
+    }
+
+    /** How to pay what is asked for next; null where nothing is open. */
+    LetterFacts.Paying paying(About a) {
+        List<Measure.Part> open = a.openParts();
+        if (open.isEmpty() || a.document().voidedOn() != null) {
+            return null;
+        }
+        return paying(open.get(0).open().money(), a.document().number(), a.page());
+    }
+
+    /** How to pay a sum under the reference of a document. */
+    LetterFacts.Paying paying(Money sum, String number, String page) {
+        WaysToPay.Ways offered = ways.of(sum.getCurrencyUnit());
+        String reference = CreditorReference.of(number);
+        String code = SquareCode.payload(from(sum.getCurrencyUnit()), sum, reference, page);
+        return new LetterFacts.Paying(
+                say("button", Map.of("any", offered.any())),
+                page,
+                offered.iban(),
+                CreditorReference.grouped(reference),
+                code,
+                code.startsWith(SquareCode.TRANSFER),
+                Shown.money(sum));
+    }
+
+    /** A sentence that names the ways to pay, or says that nothing is to be paid. */
+    String waysSentence(Money open) {
+        WaysToPay.Ways offered = ways.of(open.getCurrencyUnit());
+        return say("ways", Map.of("settled", open.isZero(), "card", offered.card(), "transfer", offered.transfer()));
+    }
+
+    /** The schedule as it stands, to be drawn. */
+    LetterFacts.Drawn drawn(Document document, List<Measure.Part> parts) {
+        return new LetterFacts.Drawn(
+                say("caption", Map.of("number", document.number(), "subject", document.subject())), parts);
+    }
+}

@@ -1,0 +1,154 @@
+package quill.server.dispatch;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.joda.money.CurrencyUnit;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.id.ClientId;
+import quill.core.letter.FieldSet;
+import quill.core.letter.Filled;
+import quill.core.letter.LetterField;
+import quill.core.letter.LetterKind;
+import quill.core.letter.Wording;
+import quill.server.business.BusinessService;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.dispatch.LetterCases.LetterCase;
+import quill.server.letters.LetterFacts;
+import quill.server.letters.LetterWriting;
+import quill.server.letters.SampleFacts;
+import quill.server.letters.Wordings;
+import quill.server.letters.Written;
+
+/** Shows what a wording would say, with what is in the books today, before it is used. */
+@Service
+public class LetterDesk {
+    private final List<LetterCases> sources;
+    private final Wordings wordings;
+    private final LetterWriting writing;
+    private final SampleFacts samples;
+    private final WaysToPay ways;
+    private final BusinessService business;
+    private final ClientsService clients;
+
+    LetterDesk(
+            List<LetterCases> sources,
+            Wordings wordings,
+            LetterWriting writing,
+            SampleFacts samples,
+            WaysToPay ways,
+            BusinessService business,
+            ClientsService clients) {
+        this.sources = sources;
+        this.wordings = wordings;
+        this.writing = writing;
+        this.samples = samples;
+        this.ways = ways;
+        this.business = business;
+        this.clients = clients;
+    }
+
+    /** A client with whom a letter can be looked at. */
+    public record ClientChoice(ClientId id, String name) {}
+
+    /**
+     * A wording with a real occasion.
+     *
+     * @param about which occasion; where there is none yet, that it is made up
+     * @param choices clients of whom there is an occasion
+     * @param notes what to know before it is used, each a sentence
+     */
+    public record LetterPreview(
+            String about, List<ClientChoice> choices, String subject, String text, String html, List<String> notes) {}
+
+    /**
+     * Looks at a wording.
+     *
+     * @param clientId with whom; null for the latest occasion
+     * @throws quill.core.RefusedException with everything that is wrong with the wording
+     */
+    @Transactional(readOnly = true, isolation = Isolation.SERIALIZABLE)
+    public LetterPreview preview(LetterKind kind, String subject, String body, ClientId clientId) {
+        Wording wording = wordings.read(kind, subject, body);
+        LetterCases source =
+                sources.stream().filter(s -> s.writes(kind)).findFirst().orElseThrow();
+        List<LetterCase> all = source.latest(kind, null);
+        LetterCase one = clientId == null
+                ? all.stream().findFirst().orElse(null)
+                : source.latest(kind, clientId).stream().findFirst().orElse(null);
+        LetterFacts facts = one == null ? samples.of(kind) : one.facts().get();
+        Filled filled = writing.filled(kind, wording, facts, LetterWriting.ThisOnce.NOTHING);
+        Written written = writing.draw(kind, filled, facts);
+        String html = written.code() == null
+                ? written.html()
+                : written.html().replace("src=\"cid:code\"", "src=\"" + SquareCode.inline(written.code()) + "\"");
+        return new LetterPreview(
+                about(one, clientId), choices(all), written.subject(), written.text(), html, notes(kind, wording, all));
+    }
+
+    private String about(LetterCase one, ClientId clientId) {
+        if (one != null) {
+            return one.about();
+        }
+        return clientId == null
+                ? "Made up: there is no occasion for this letter in the books yet."
+                : "Made up: there is no occasion for this letter with "
+                        + clients.client(clientId).name() + ".";
+    }
+
+    private List<ClientChoice> choices(List<LetterCase> cases) {
+        Map<ClientId, Client> byId =
+                clients.some(cases.stream().map(LetterCase::clientId).distinct().toList());
+        return cases.stream()
+                .map(LetterCase::clientId)
+                .distinct()
+                .filter(byId::containsKey)
+                .map(id -> new ClientChoice(id, byId.get(id).name()))
+                .toList();
+    }
+
+    private List<String> notes(LetterKind kind, Wording wording, List<LetterCase> cases) {
+        FieldSet fields = wordings.fields(kind);
+        List<String> notes = new ArrayList<>();
+        boolean paying = wording.used(fields).contains(LetterField.HOW_TO_PAY.title());
+        if (kind.asksForMoney() && !paying) {
+            notes.add("This letter asks for money and offers no way to pay it: {" + LetterField.HOW_TO_PAY.title()
+                    + "} is missing.");
+        } else if (kind.asksForMoney()
+                && !ways.of(CurrencyUnit.of(business.business().currency())).any()) {
+            notes.add("No way to pay is set up: its button leads to a page where nothing can be paid.");
+        }
+        Map<String, Integer> empty = empty(wording, fields, cases);
+        empty.forEach((title, count) -> {
+            List<String> without = wording.without(title, fields);
+            notes.add("“" + title + "” is empty in " + count + " of the " + cases.size()
+                    + (cases.size() == 1 ? " letter" : " letters")
+                    + " that this would be now. Left out there: “" + String.join("”, “", without) + "”");
+        });
+        return notes;
+    }
+
+    /** In how many of the letters a field is empty, of those within a sentence; what stands alone just is not there. */
+    private static Map<String, Integer> empty(Wording wording, FieldSet fields, List<LetterCase> cases) {
+        Map<String, Integer> empty = new LinkedHashMap<>();
+        List<String> watched = fields.all().stream()
+                .filter(f -> f.shape() == LetterField.Shape.WORDS && !f.oftenEmpty())
+                .map(FieldSet.Offered::title)
+                .filter(wording.used(fields)::contains)
+                .toList();
+        if (watched.isEmpty()) {
+            return empty;
+        }
+        for (LetterCase c : cases) {
+            Map<String, String> values = c.facts().get().values();
+            watched.stream()
+                    .filter(f -> values.getOrDefault(f, "").isBlank())
+                    .forEach(f -> empty.merge(f, 1, Integer::sum));
+        }
+        return empty;
+    }
+}

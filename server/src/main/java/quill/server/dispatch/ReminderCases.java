@@ -1,0 +1,99 @@
+package quill.server.dispatch;
+
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import org.joda.money.CurrencyUnit;
+import org.springframework.stereotype.Component;
+import quill.core.acts.Act;
+import quill.core.id.ClientId;
+import quill.core.ledger.OpenDebt;
+import quill.core.letter.LetterKind;
+import quill.core.money.Amounts;
+import quill.core.reminder.ReminderStep;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.common.Shown;
+import quill.server.debts.Debts;
+import quill.server.debts.OpenSums;
+
+/** What clients owe today, to look at reminders with: each as if its step came up today. */
+@Component
+class ReminderCases implements LetterCases {
+    private static final Set<LetterKind> KINDS =
+            EnumSet.of(LetterKind.AHEAD, LetterKind.FRIENDLY, LetterKind.FIRM, LetterKind.FINAL);
+    private static final int STEP = 3;
+    private final ReminderFacts facts;
+    private final ClientsService clients;
+    private final OpenSums sums;
+    private final Debts debts;
+    private final BusinessClock clock;
+
+    ReminderCases(ReminderFacts facts, ClientsService clients, OpenSums sums, Debts debts, BusinessClock clock) {
+        this.facts = facts;
+        this.clients = clients;
+        this.sums = sums;
+        this.debts = debts;
+        this.clock = clock;
+    }
+
+    @Override
+    public boolean writes(LetterKind kind) {
+        return KINDS.contains(kind);
+    }
+
+    /** A client, and a currency in which it owes. */
+    private record Owing(ClientId clientId, CurrencyUnit currency) {}
+
+    @Override
+    public List<LetterCase> latest(LetterKind kind, ClientId clientId) {
+        List<LetterCase> cases = new ArrayList<>();
+        List<Owing> owing = sums.all().stream()
+                .filter(o -> clientId == null || o.clientId().equals(clientId))
+                .map(o -> new Owing(o.clientId(), o.currency()))
+                .distinct()
+                .toList();
+        for (Owing o : owing) {
+            List<OpenDebt> asked = debts.open(o.clientId(), o.currency()).stream()
+                    .filter(d -> d.dueOn().isAfter(clock.today()) == (kind == LetterKind.AHEAD))
+                    .toList();
+            if (!asked.isEmpty() && cases.size() < MOST) {
+                Act.Reminder act = act(kind, o.clientId(), asked);
+                Client client = clients.client(o.clientId());
+                cases.add(new LetterCase(
+                        o.clientId(),
+                        Shown.money(act.amount()) + " open today",
+                        () -> facts.of(act, client).facts()));
+            }
+        }
+        return cases;
+    }
+
+    private Act.Reminder act(LetterKind kind, ClientId client, List<OpenDebt> asked) {
+        LocalDate today = clock.today();
+        ReminderStep step = switch (kind) {
+            case AHEAD -> new ReminderStep(-STEP, ReminderStep.Tone.FRIENDLY);
+            case FIRM -> new ReminderStep(STEP, ReminderStep.Tone.FIRM);
+            case FINAL -> new ReminderStep(STEP, ReminderStep.Tone.FINAL);
+            case FRIENDLY, INVOICE, CREDIT_NOTE, RECEIPT, CORRECTION ->
+                new ReminderStep(STEP, ReminderStep.Tone.FRIENDLY);
+        };
+        List<Act.Item> items = asked.stream()
+                .map(d -> new Act.Item(d, d.open(), Math.max(0, ChronoUnit.DAYS.between(d.dueOn(), today)), step))
+                .toList();
+        return new Act.Reminder(
+                today,
+                client,
+                step,
+                items,
+                Amounts.sum(
+                        asked.get(0).open().getCurrencyUnit(),
+                        asked.stream().map(OpenDebt::open).toList()),
+                Act.Stop.NOTHING,
+                true);
+    }
+}

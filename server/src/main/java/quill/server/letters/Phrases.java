@@ -1,0 +1,52 @@
+package quill.server.letters;
+
+import java.time.LocalDate;
+import java.util.Locale;
+import java.util.Map;
+import org.joda.money.Money;
+import org.springframework.stereotype.Component;
+import org.thymeleaf.ITemplateEngine;
+import org.thymeleaf.context.Context;
+import quill.server.common.Amount;
+import quill.server.common.Shown;
+import quill.server.common.Texts;
+
+/** What letters say in words of ours, from templates of text: one file for each phrase, in {@code resources/letters}. */
+@Component
+public class Phrases {
+    private static final Words WORDS = new Words();
+    private final ITemplateEngine templates;
+
+    Phrases(ITemplateEngine templates) {
+        this.templates = templates;
+    }
+
+    /** A phrase, on one line. @param about what it speaks of, by the names that its file uses */
+    public String say(String phrase, Map<String, Object> about) {
+        return drawn(phrase, about).strip();
+    }
+
+    String drawn(String name, Map<String, Object> about) {
+        Context context = new Context(Locale.UK, about);
+        context.setVariable("words", WORDS);
+        return templates.process(LetterTemplates.FOLDER + name, context);
+    }
+
+    /** Figures and days, for the files. */
+    public static final class Words {
+        /** Money with its sign. */
+        public String money(Money money) {
+            return Shown.money(money);
+        }
+
+        /** An amount with its sign. */
+        public String money(Amount amount) {
+            return Shown.money(amount.money());
+        }
+
+        /** A date in words. */
+        public String day(LocalDate date) {
+            return Texts.day(date);
+        }
+    }
+}

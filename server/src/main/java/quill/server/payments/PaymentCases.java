@@ -1,0 +1,63 @@
+package quill.server.payments;
+
+import java.util.List;
+import org.springframework.stereotype.Component;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
+import quill.core.ledger.Appropriation;
+import quill.core.letter.LetterKind;
+import quill.server.common.Shown;
+import quill.server.common.Texts;
+import quill.server.debts.Debts;
+import quill.server.dispatch.LetterCases;
+import quill.server.dispatch.MoneyLetters;
+
+/** Money that came, to look at receipts with. */
+@Component
+class PaymentCases implements LetterCases {
+    private final PaymentRepository payments;
+    private final MoneyLetters letters;
+    private final Debts debts;
+
+    PaymentCases(PaymentRepository payments, MoneyLetters letters, Debts debts) {
+        this.payments = payments;
+        this.letters = letters;
+        this.debts = debts;
+    }
+
+    @Override
+    public boolean writes(LetterKind kind) {
+        return kind == LetterKind.RECEIPT || kind == LetterKind.CORRECTION;
+    }
+
+    @Override
+    public List<LetterCase> latest(LetterKind kind, ClientId clientId) {
+        return payments.latest(clientId, MOST).stream()
+                .filter(p -> !p.held() && p.undone() == null)
+                .filter(p -> about(p) != null)
+                .map(p -> new LetterCase(
+                        p.clientId(),
+                        Shown.money(p.amount().money()) + " of " + Texts.day(p.valueOn()),
+                        () -> kind == LetterKind.RECEIPT
+                                ? letters.receiptFacts(about(p), arrived(p))
+                                : letters.correctionFacts(about(p), p.amount().money())))
+                .toList();
+    }
+
+    private DocumentId about(Payment p) {
+        return p.invoiceId() != null
+                ? p.invoiceId()
+                : debts.settledBy(p.id()).stream()
+                        .map(part -> part.debt().document())
+                        .findFirst()
+                        .orElse(null);
+    }
+
+    private MoneyLetters.Arrived arrived(Payment p) {
+        List<Appropriation.Part> settled = debts.settledBy(p.id());
+        var credit = settled.stream()
+                .map(Appropriation.Part::amount)
+                .reduce(p.amount().money(), org.joda.money.Money::minus);
+        return new MoneyLetters.Arrived(p.id(), p.amount().money(), p.words(), p.valueOn(), settled, credit);
+    }
+}

@@ -1,0 +1,296 @@
+import { Button, Menu, NativeSelect, SegmentedControl } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type FormEvent, useRef, useState } from 'react';
+import { NavLink } from 'react-router';
+import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
+import { letter, type LetterKind } from '../api/letters';
+import { longDate } from '../design/format';
+import { Loaded, Refusal } from '../design/States';
+import { tell } from '../design/tell';
+import { forgetWording, rememberWording, wordingOf } from './rememberedWording';
+import { LetterText, type LetterTextHandle } from './LetterText';
+import { LetterPreview } from './LetterPreview';
+import css from './LettersPage.module.css';
+
+type View = Schemas['LetterView'];
+type Preview = Schemas['LetterPreview'];
+const LOOK_AFTER = 350;
+
+/** What stands wrong with a field, or nothing. */
+const wrong = (error: unknown, field: string) =>
+  error instanceof ApiError
+    ? error.problems
+        .filter((p) => p.field === field)
+        .map((p) => (p.value ? `“${p.value}”: ${p.message}` : p.message))
+        .join('. ') || undefined
+    : undefined;
+
+/** The fields that can be put in, group by group, for whoever would rather press than type. */
+function Fields({ fields, onPick }: { fields: View['fields']; onPick: (title: string) => void }) {
+  const groups = [...new Set(fields.map((f) => f.group))];
+  return (
+    <details className={css.fields}>
+      <summary>
+        Type <kbd>{'{'}</kbd> for a field: {groups.join(', ')}. Or pick one here.
+      </summary>
+      {groups.map((group) => (
+        <dl key={group}>
+          {fields
+            .filter((f) => f.group === group)
+            .map((f) => (
+              <div key={f.title}>
+                <dt>
+                  <button
+                    type="button"
+                    className="link"
+                    onMouseDown={(e) => e.preventDefault()}
+                    onClick={() => onPick(f.title)}
+                  >
+                    {f.title}
+                  </button>
+                </dt>
+                <dd className="faded small">
+                  {f.meaning}
+                  {f.drawn && '; on a line of its own'}
+                </dd>
+              </div>
+            ))}
+        </dl>
+      ))}
+    </details>
+  );
+}
+
+function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (payer: boolean) => void }) {
+  const queries = useQueryClient();
+  const [left] = useState(() => wordingOf(view.kind, payer, view.version));
+  const [subject, setSubject] = useState(left?.subject ?? view.subject);
+  const [body, setBody] = useState(left?.body ?? view.body);
+  const [version, setVersion] = useState(view.version);
+  const [client, setClient] = useState('');
+  const head = useRef<LetterTextHandle>(null);
+  const text = useRef<LetterTextHandle>(null);
+  const [last, setLast] = useState<'head' | 'text'>('text');
+  const [typed] = useDebouncedValue({ subject, body }, LOOK_AFTER);
+  const preview = useQuery<Preview>({
+    queryKey: ['letters', view.kind, 'preview', typed, client],
+    queryFn: () =>
+      data(
+        api.POST('/api/letters/{kind}/preview', {
+          params: { path: { kind: view.kind } },
+          body: { ...typed, clientId: client ? Number(client) : null },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: 0,
+    retry: false,
+  });
+  // What was shown last stays while what is typed cannot be.
+  const [shown, setShown] = useState<Preview | null>(null);
+  if (preview.data && preview.data !== shown) setShown(preview.data);
+  const plain = view.ours.find((o) => o.tone === 'Plain');
+  const isOurs = plain?.subject === subject.trim() && plain.body === body.trim();
+  const changed = subject !== view.subject || body !== view.body;
+  const put = (next: { subject: string; body: string }) => {
+    setSubject(next.subject);
+    setBody(next.body);
+    if (next.subject === view.subject && next.body === view.body) forgetWording(view.kind, payer);
+    else rememberWording(view.kind, payer, { version, ...next });
+  };
+  const save = useMutation({
+    mutationFn: () =>
+      isOurs && !payer
+        ? data(
+            api.POST('/api/letters/{kind}/ours', {
+              params: { path: { kind: view.kind } },
+              body: { payer, version },
+            }),
+          )
+        : data(
+            api.PUT('/api/letters/{kind}', {
+              params: { path: { kind: view.kind } },
+              body: { payer, subject, body, version },
+            }),
+          ),
+    onSuccess: async (kept) => {
+      forgetWording(view.kind, payer);
+      setVersion(kept.version);
+      setSubject(kept.subject);
+      setBody(kept.body);
+      await queries.invalidateQueries({ queryKey: ['letters'] });
+      tell('It goes like this from now on. What was sent before stays as it was.');
+    },
+  });
+  const drop = useMutation({
+    mutationFn: () =>
+      data(
+        api.POST('/api/letters/{kind}/ours', {
+          params: { path: { kind: view.kind } },
+          body: { payer, version },
+        }),
+      ),
+    onSuccess: async (kept) => {
+      forgetWording(view.kind, payer);
+      setVersion(kept.version);
+      setSubject(kept.subject);
+      setBody(kept.body);
+      await queries.invalidateQueries({ queryKey: ['letters'] });
+      tell('Who pays for a client gets the same letter as the client from now on.');
+    },
+  });
+  const begin = (from: { subject: string; body: string }) => {
+    const before = { subject, body };
+    put(from);
+    tell(
+      <span>
+        It begins anew from ours.{' '}
+        <button type="button" className="link" onClick={() => put(before)}>
+          Bring mine back
+        </button>
+      </span>,
+      { autoClose: 20_000 },
+    );
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    save.mutate();
+  };
+  const error = save.error ?? preview.error;
+  const beside = wrong(save.error, 'subject') ?? wrong(save.error, 'body');
+  return (
+    <form className={css.desk} onSubmit={submit} noValidate>
+      <div className={css.wording}>
+        <NavLink className="link back" to="/settings/letters">
+          Letters
+        </NavLink>
+        <h1>{view.title}</h1>
+        <p className="faded" style={{ margin: '0 0 12px' }}>
+          {view.goes} {view.own ? `Yours, since ${longDate(view.own)}.` : 'It goes as we worded it.'}
+        </p>
+        <div className={css.above}>
+          {view.payers && (
+            <SegmentedControl
+              aria-label="To whom"
+              value={payer ? 'payer' : 'client'}
+              onChange={(v) => onPayer(v === 'payer')}
+              data={[
+                { value: 'client', label: 'To the client' },
+                { value: 'payer', label: 'To who pays for it' },
+              ]}
+            />
+          )}
+          <Menu position="bottom-end">
+            <Menu.Target>
+              <button type="button" className="link">
+                Begin again from ours
+              </button>
+            </Menu.Target>
+            <Menu.Dropdown>
+              {view.ours.map((o) => (
+                <Menu.Item key={o.tone} onClick={() => begin(o)}>
+                  {o.tone}
+                </Menu.Item>
+              ))}
+            </Menu.Dropdown>
+          </Menu>
+        </div>
+        {left && (
+          <p className="small faded" role="status" style={{ margin: '0 0 8px' }}>
+            What you typed here before is back; it does not go yet.
+          </p>
+        )}
+        <LetterText
+          ref={head}
+          label="Subject"
+          lines={false}
+          value={subject}
+          fields={view.fields}
+          problem={wrong(error, 'subject')}
+          onChange={(s) => put({ subject: s, body })}
+          onFocus={() => setLast('head')}
+        />
+        <div style={{ height: 12 }} />
+        <LetterText
+          ref={text}
+          label="Text"
+          lines
+          value={body}
+          fields={view.fields}
+          problem={wrong(error, 'body')}
+          onChange={(b) => put({ subject, body: b })}
+          onFocus={() => setLast('text')}
+        />
+        {shown && !preview.isError && shown.notes.length > 0 && (
+          <ul className={css.notes} role="status">
+            {shown.notes.map((n) => (
+              <li key={n}>{n}</li>
+            ))}
+          </ul>
+        )}
+        <Fields
+          fields={view.fields}
+          onPick={(title) => (last === 'head' ? head : text).current?.insert(`{${title}}`)}
+        />
+        <Refusal error={beside ? null : save.error} />
+        <Refusal error={drop.error} />
+        <div className={css.acts}>
+          <span className={css.problems} role="alert">
+            {[wrong(error, 'subject'), wrong(error, 'body')].filter(Boolean).join(' ')}
+          </span>
+          {payer && view.own && (
+            <button type="button" className="link" onClick={() => drop.mutate()}>
+              The same as to the client
+            </button>
+          )}
+          {changed && (
+            <Button
+              variant="outline"
+              onClick={() => put({ subject: view.subject, body: view.body })}
+              disabled={save.isPending}
+            >
+              Leave it as it was
+            </Button>
+          )}
+          <Button type="submit" loading={save.isPending} disabled={!changed}>
+            Use from now on
+          </Button>
+        </div>
+      </div>
+      <div className={css.arriving}>
+        <div className={css.head}>
+          <b>As it would arrive</b>
+          <NativeSelect
+            aria-label="With whom"
+            value={client}
+            onChange={(e) => setClient(e.currentTarget.value)}
+            data={[
+              { value: '', label: 'the latest' },
+              ...(shown?.choices ?? []).map((c) => ({ value: String(c.id), label: c.name })),
+            ]}
+          />
+        </div>
+        {shown ? (
+          <LetterPreview preview={shown} />
+        ) : (
+          <p className="faded">{preview.isError ? messageOf(preview.error) : 'One moment…'}</p>
+        )}
+        <p className="small faded">
+          Button, account and square code are each document’s own: they lead to its page and carry its sum.
+          Where nothing is owed there are none.
+        </p>
+      </div>
+    </form>
+  );
+}
+
+/** One letter: its wording, its fields, and what it would say now with a real client. */
+export function LetterDesk({ kind }: { kind: LetterKind }) {
+  const [payer, setPayer] = useState(false);
+  const view = useQuery(letter(kind, payer));
+  return (
+    <Loaded query={view} what="the letter">
+      {(v) => <Desk key={`${kind}-${payer}-${v.version}`} view={v} payer={payer} onPayer={setPayer} />}
+    </Loaded>
+  );
+}
