@@ -148,7 +148,7 @@ export function ClientChasing({ id }: { id: number }) {
   );
 }
 
-const tone: Record<string, string> = { sent: 'got', uncertain: 'late', failed: 'late' };
+const tone: Record<string, string> = { sent: 'got', opened: 'got', uncertain: 'late', failed: 'late' };
 const canBeCalledBack = ['invoice', 'reminder', 'copy'];
 
 /** Letters, newest first. */
@@ -200,7 +200,8 @@ export function LetterDeeds({ letter: m }: { letter: Schemas['Message'] }) {
       <a className="link" href={`/api/messages/${m.id}/html`} target="_blank" rel="noreferrer">
         Read
       </a>
-      {(m.kind === 'reminder' || (m.state === 'sent' && /^(invoice|credit note|copy)$/.test(m.kind))) && (
+      {(m.kind === 'reminder' ||
+        ((m.state === 'sent' || m.state === 'opened') && /^(invoice|credit note|copy)$/.test(m.kind))) && (
         <a className="link" href={`/api/messages/${m.id}/pdf`} target="_blank" rel="noreferrer">
           PDF
         </a>

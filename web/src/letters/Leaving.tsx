@@ -50,7 +50,7 @@ function LeavingLetter({ letter, left }: { letter: Schemas['Message']; left: num
   return (
     <p>
       <span>
-        {letter.subject}, to {letter.to}
+        {letter.subject}, to {[letter.addresses.to, ...letter.addresses.copies].join(', ')}
       </span>{' '}
       <span className="figures" aria-hidden="true">
         leaves in {left} s

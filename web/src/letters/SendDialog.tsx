@@ -11,7 +11,15 @@ export type Slip = Schemas['Slip'];
 export type Look = Schemas['ShownLetter'];
 
 /** As the letter is, to whom it is for. */
-export const plainSlip: Slip = { to: null, subject: null, line: null, copy: false, seen: null };
+export const plainSlip: Slip = {
+  to: null,
+  subject: null,
+  line: null,
+  copies: null,
+  bare: false,
+  copy: false,
+  seen: null,
+};
 
 /** What goes and to whom, before it goes; address, subject and a line of one's own can be changed this once. */
 export function SendDialog({
@@ -33,17 +41,27 @@ export function SendDialog({
   const [subject, setSubject] = useState<string | null>(null);
   const [line, setLine] = useState('');
   const [copy, setCopy] = useState(false);
+  const [copies, setCopies] = useState<string | null>(null);
+  const [bare, setBare] = useState(false);
   const [shownLine] = useDebouncedValue(line, 300);
   const letter = useQuery({
-    queryKey: ['letter', opened, shownLine],
-    queryFn: () => look({ ...plainSlip, line: shownLine }),
+    queryKey: ['letter', opened, shownLine, bare],
+    queryFn: () => look({ ...plainSlip, line: shownLine, bare }),
     placeholderData: keepPreviousData,
     gcTime: 0,
     retry: false,
   });
   const sending = useMutation({
     mutationFn: () =>
-      send({ to: to ?? '', subject: subject ?? '', line, copy, seen: letter.data?.seen ?? null }),
+      send({
+        to: to ?? '',
+        subject: subject ?? '',
+        line,
+        copies: copies ?? '',
+        bare,
+        copy,
+        seen: letter.data?.seen ?? null,
+      }),
     onSuccess: () => {
       onClose();
       void queries.invalidateQueries();
@@ -60,7 +78,9 @@ export function SendDialog({
     event.preventDefault();
     if (!sending.isPending) sending.mutate();
   };
-  const beside = [problem('to') ?? noAddress, problem('subject'), problem('line')].some(Boolean);
+  const beside = [problem('to') ?? noAddress, problem('subject'), problem('line'), problem('copies')].some(
+    Boolean,
+  );
   return (
     <Modal opened onClose={onClose} title={title} size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
       <Loaded query={letter} what="the letter">
@@ -74,6 +94,20 @@ export function SendDialog({
               error={problem('to') ?? noAddress}
               onChange={(e) => setTo(e.currentTarget.value)}
             />
+            {copies === null ? (
+              <button type="button" className={`link ${css.more}`} onClick={() => setCopies('')}>
+                + Copies to others
+              </button>
+            ) : (
+              <TextInput
+                label="Copies to"
+                description="Up to five addresses, with commas between. Everybody sees to whom it went."
+                autoFocus
+                value={copies}
+                error={problem('copies')}
+                onChange={(e) => setCopies(e.currentTarget.value)}
+              />
+            )}
             <TextInput
               label="Subject"
               value={subject ?? l.subject}
@@ -93,9 +127,11 @@ export function SendDialog({
             <div role="region" aria-label="The letter" className={`letter ${css.letter}`} tabIndex={0}>
               {l.text}
             </div>
-            <p className="small faded" style={{ margin: 0 }}>
-              Attached: {l.files.join(', ')}
-            </p>
+            <Checkbox
+              label={bare ? 'With what is attached' : `Attached: ${l.files.join(', ')}`}
+              checked={!bare}
+              onChange={(e) => setBare(!e.currentTarget.checked)}
+            />
             <Refusal error={beside ? null : sending.error} />
             <div className="row-of-links" style={{ alignItems: 'center' }}>
               <Button

@@ -14,7 +14,7 @@ public final class Bench {
 
     public static void main(String[] args) throws Exception {
         List<String> wanted = args.length == 0
-                ? List.of("sheet", "document", "system", "run", "today", "lists", "pages", "find")
+                ? List.of("sheet", "document", "system", "run", "today", "lists", "pages", "find", "letters")
                 : List.of(args);
         Path root = Path.of("").toAbsolutePath();
         StringBuilder results = new StringBuilder("\n");
@@ -41,6 +41,9 @@ public final class Bench {
         }
         if (wanted.contains("find")) {
             results.append(new FindBench(root).run());
+        }
+        if (wanted.contains("letters")) {
+            results.append(LettersBench.run(root));
         }
         System.out.println(results);
     }

@@ -14,19 +14,20 @@ CREATE TABLE letter_wording (
   UNIQUE (kind, for_payer, version)
 );
 
--- A letter. A reminder is about several invoices; what it says is fixed when it is written, and its paper is made from that.
--- One that was called back before it left has given its key free; an act that was kept back before is kept back again then.
+-- A message to a client; one to the business itself has none. What a reminder says is fixed when it is written, and its paper is
+-- made from that. One that was called back before it left has given its key free; an act that was kept back before is kept
+-- back again then. The document is the one whose page it leads to.
 CREATE TABLE message (
   id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
   what_key VARCHAR(120) NOT NULL UNIQUE,
   message_id VARCHAR(200) NOT NULL UNIQUE,
   kind VARCHAR(20) NOT NULL,
   letter VARCHAR(20) NOT NULL,
-  client_id BIGINT NOT NULL REFERENCES client (id),
-  invoice_id BIGINT NOT NULL REFERENCES document (id),
+  client_id BIGINT REFERENCES client (id),
+  document_id BIGINT REFERENCES document (id),
   to_address VARCHAR(200) NOT NULL,
+  copies_to VARCHAR(1100) DEFAULT '' NOT NULL,
   subject VARCHAR(500) NOT NULL,
-  attachment VARCHAR(20) NOT NULL,
   state VARCHAR(12) NOT NULL,
   tries INT DEFAULT 0 NOT NULL,
   next_try_at TIMESTAMP WITH TIME ZONE NOT NULL,
@@ -35,15 +36,21 @@ CREATE TABLE message (
   made_at TIMESTAMP WITH TIME ZONE NOT NULL,
   sent_on DATE,
   by_hand BOOLEAN DEFAULT FALSE NOT NULL,
-  credit_note_id BIGINT REFERENCES document (id),
   made_by_kind VARCHAR(10) NOT NULL,
   made_by VARCHAR(120) NOT NULL,
   called_back BOOLEAN DEFAULT FALSE NOT NULL,
   kept_back_act VARCHAR(120)
 );
 CREATE INDEX message_waiting ON message (state, next_try_at, id);
-CREATE INDEX message_of_invoice ON message (invoice_id, id);
 CREATE INDEX message_of_client ON message (client_id, id);
+
+-- Every document that a message names, the main one too.
+CREATE TABLE message_document (
+  message_id BIGINT NOT NULL REFERENCES message (id) ON DELETE CASCADE,
+  document_id BIGINT NOT NULL REFERENCES document (id),
+  PRIMARY KEY (message_id, document_id)
+);
+CREATE INDEX message_of_document ON message_document (document_id, message_id);
 
 -- Both forms of a letter as it went, and what the square code in it carries.
 CREATE TABLE message_text (
@@ -54,23 +61,22 @@ CREATE TABLE message_text (
   reminder CLOB
 );
 
-CREATE TABLE message_about (
-  message_id BIGINT NOT NULL REFERENCES message (id),
-  invoice_id BIGINT NOT NULL REFERENCES document (id),
-  PRIMARY KEY (message_id, invoice_id)
-);
-CREATE INDEX message_about_invoice ON message_about (invoice_id, message_id);
-
 -- What was mailed is kept for good, once for each content.
 CREATE TABLE paper (
   hash CHAR(64) PRIMARY KEY,
   content BLOB NOT NULL
 );
 
-CREATE TABLE message_paper (
-  message_id BIGINT PRIMARY KEY REFERENCES message (id),
-  name VARCHAR(120) NOT NULL,
-  hash CHAR(64) NOT NULL REFERENCES paper (hash)
+-- What goes with a message, in its order: a paper, which is made as it leaves and kept then, or a file of a document.
+CREATE TABLE message_attachment (
+  message_id BIGINT NOT NULL REFERENCES message (id) ON DELETE CASCADE,
+  place INT NOT NULL,
+  kind VARCHAR(12) NOT NULL,
+  document_id BIGINT REFERENCES document (id),
+  file_id BIGINT,
+  name VARCHAR(160) NOT NULL,
+  hash CHAR(64) REFERENCES paper (hash),
+  PRIMARY KEY (message_id, place)
 );
 
 -- What happened to an invoice or a client, told as a sentence. With what it is about it is shown once, beside its letter,

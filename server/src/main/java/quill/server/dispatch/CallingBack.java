@@ -82,7 +82,7 @@ public class CallingBack {
                     repository.keptBackAct(id).orElse(null)));
         }
         happenings.tell(
-                message.invoiceId(),
+                message.documentId(),
                 message.clientId(),
                 "Called back before it left: " + message.subject(),
                 Happenings.About.letter(id));

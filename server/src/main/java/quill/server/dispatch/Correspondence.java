@@ -7,6 +7,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.server.audit.Actor;
 import quill.server.audit.Happenings;
 import quill.server.common.ConflictException;
 import quill.server.common.Json;
@@ -67,6 +68,17 @@ public class Correspondence {
                 .orElse(html);
     }
 
+    /** A client opened the page of a document: the letters that lead there were opened, unless the business looks itself. */
+    @Transactional
+    public void opened(DocumentId documentId) {
+        if (Happenings.actor() instanceof Actor.Person) {
+            return;
+        }
+        for (long id : repository.unopened(documentId)) {
+            repository.move(id, MessageState.SENT, MessageState.OPENED, null, null, 0);
+        }
+    }
+
     /** A person decides to send a failed or uncertain message again. */
     @Transactional
     public void retry(long id) {
@@ -89,6 +101,6 @@ public class Correspondence {
             throw new ConflictException("This message is " + message.state().word() + " now; nothing was changed.");
         }
         happenings.tell(
-                message.invoiceId(), message.clientId(), words + message.subject(), Happenings.About.letter(id));
+                message.documentId(), message.clientId(), words + message.subject(), Happenings.About.letter(id));
     }
 }

@@ -1,5 +1,7 @@
 package quill.server.dispatch;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.UUID;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -10,6 +12,7 @@ import quill.server.QuillSettings;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
+import quill.server.documents.Attachments;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.letters.Written;
@@ -22,6 +25,7 @@ public class DispatchService {
     private final MessageQueue queue;
     private final InvoicesService invoices;
     private final ClientsService clients;
+    private final Attachments attachments;
     private final QuillSettings settings;
 
     DispatchService(
@@ -30,12 +34,14 @@ public class DispatchService {
             MessageQueue queue,
             InvoicesService invoices,
             ClientsService clients,
+            Attachments attachments,
             QuillSettings settings) {
         this.repository = repository;
         this.letters = letters;
         this.queue = queue;
         this.invoices = invoices;
         this.clients = clients;
+        this.attachments = attachments;
         this.settings = settings;
     }
 
@@ -128,8 +134,21 @@ public class DispatchService {
         slip.check(() -> letters.invoice(invoice, Slip.PLAIN));
         Written written = letters.invoice(invoice, slip);
         queue.add(
-                MessageDraft.of(key, MessageKind.INVOICE, client.id(), invoice.id(), to, written, Enclosure.INVOICE)
+                MessageDraft.of(key, MessageKind.INVOICE, client.id(), invoice.id(), to, written)
+                        .with(slip.papers(enclosed(invoice)))
+                        .copiedTo(slip.others())
                         .held(hold, null),
                 slip);
+    }
+
+    /** The paper of an invoice, and the files that go along with it. */
+    private List<Enclosed> enclosed(Document invoice) {
+        List<Enclosed> all = new ArrayList<>();
+        all.add(Enclosed.invoice(invoice.id(), invoice.number()));
+        attachments.of(invoice.id()).stream()
+                .filter(Attachments.Attachment::sent)
+                .map(Enclosed::file)
+                .forEach(all::add);
+        return all;
     }
 }

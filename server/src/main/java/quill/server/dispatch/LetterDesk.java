@@ -30,7 +30,6 @@ public class LetterDesk {
     private final List<LetterCases> sources;
     private final Wordings wordings;
     private final LetterWriting writing;
-    private final SampleFacts samples;
     private final WaysToPay ways;
     private final BusinessService business;
     private final ClientsService clients;
@@ -39,14 +38,12 @@ public class LetterDesk {
             List<LetterCases> sources,
             Wordings wordings,
             LetterWriting writing,
-            SampleFacts samples,
             WaysToPay ways,
             BusinessService business,
             ClientsService clients) {
         this.sources = sources;
         this.wordings = wordings;
         this.writing = writing;
-        this.samples = samples;
         this.ways = ways;
         this.business = business;
         this.clients = clients;
@@ -80,7 +77,9 @@ public class LetterDesk {
         LetterCase one = clientId == null
                 ? all.stream().findFirst().orElse(null)
                 : source.latest(kind, clientId).stream().findFirst().orElse(null);
-        LetterFacts facts = one == null ? samples.of(kind) : one.facts().get();
+        LetterFacts facts = one == null
+                ? SampleFacts.of(kind, business.business())
+                : one.facts().get();
         Filled filled = writing.filled(kind, wording, facts, LetterWriting.ThisOnce.NOTHING);
         Written written = writing.draw(kind, filled, facts);
         String html = written.code() == null

@@ -1,12 +1,9 @@
 package quill.server.dispatch;
 
-import java.util.ArrayList;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.server.business.BusinessService;
-import quill.server.documents.Attachments;
-import quill.server.invoices.InvoicesService;
 
 /**
  * Shows a letter before it is sent. The sending itself is done, looked at, and rolled back: what is shown is what would
@@ -15,20 +12,17 @@ import quill.server.invoices.InvoicesService;
 @Component
 public class LetterLook {
     private final MessageRepository repository;
-    private final InvoicesService invoices;
-    private final Attachments attachments;
+    private final SentPapers papers;
     private final BusinessService business;
     private final TransactionTemplate transaction;
 
     LetterLook(
             MessageRepository repository,
-            InvoicesService invoices,
-            Attachments attachments,
+            SentPapers papers,
             BusinessService business,
             TransactionTemplate transaction) {
         this.repository = repository;
-        this.invoices = invoices;
-        this.attachments = attachments;
+        this.papers = papers;
         this.business = business;
         this.transaction = transaction;
     }
@@ -63,38 +57,27 @@ public class LetterLook {
         String to = typed.toOr(usual);
         // Where there is no address yet the letter is shown all the same; it is typed beside it.
         String trial = to.isEmpty() ? business.business().email() : to;
-        Undone plain = undone(act, new Slip(trial, null, null, false, null));
-        Undone shown = typed.changesNothing()
-                ? plain
-                : undone(act, new Slip(trial, typed.subject(), typed.line(), false, null));
+        Undone plain = undone(act, Slip.PLAIN.toLook(trial));
+        Undone shown = typed.changesNothing() ? plain : undone(act, typed.toLook(trial));
         return new ShownLetter(
                 to,
                 shown.letter().subject(),
                 shown.letter().text(),
-                files(shown),
+                shown.files(),
                 Slip.digest(plain.letter().subject(), plain.letter().text()));
     }
 
-    /** A letter as it would go, and the number that its invoice would have. */
-    private record Undone(MessageRepository.Looked letter, String number) {}
+    /** A letter as it would go, and names of what is attached. */
+    private record Undone(MessageRepository.Looked letter, List<String> files) {}
 
     /** Sends, reads what would go, and takes all of it back. */
     private Undone undone(Sending act, Slip slip) {
         return transaction.execute(status -> {
             status.setRollbackOnly();
             MessageRepository.Looked letter = repository.looked(act.send(slip)).orElseThrow();
-            return new Undone(letter, invoices.invoice(letter.invoiceId()).number());
+            return new Undone(
+                    letter,
+                    papers.of(letter.id()).stream().map(p -> p.what().name()).toList());
         });
-    }
-
-    private List<String> files(Undone undone) {
-        MessageRepository.Looked letter = undone.letter();
-        if (letter.kind() == MessageKind.REMINDER) {
-            return List.of(SentPapers.ofReminder(letter.madeOn()));
-        }
-        List<String> names = new ArrayList<>();
-        names.add(SentPapers.ofInvoice(undone.number()));
-        attachments.sentWith(letter.invoiceId()).forEach(a -> names.add(a.file().name()));
-        return names;
     }
 }

@@ -5,18 +5,15 @@ import jakarta.mail.Session;
 import jakarta.mail.internet.MimeMessage;
 import java.util.Date;
 import java.util.List;
-import java.util.function.Supplier;
 import org.springframework.core.io.ByteArrayResource;
 import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.stereotype.Component;
 import quill.server.business.BusinessService;
-import quill.server.common.Downloads;
 import quill.server.common.Json;
-import quill.server.creditnotes.CreditNote;
 import quill.server.creditnotes.CreditNotes;
 import quill.server.dispatch.MessageRepository.Outgoing;
 import quill.server.documents.Attachments;
-import quill.server.documents.Document;
+import quill.server.invoices.InvoicesService;
 
 /** Writes a letter as mail. */
 @Component
@@ -26,6 +23,7 @@ class MailWriting {
     private final PdfMaking pdf;
     private final SentPapers sent;
     private final Json json;
+    private final InvoicesService invoices;
     private final CreditNotes notes;
     private final Attachments attachments;
     private final BusinessService business;
@@ -34,53 +32,40 @@ class MailWriting {
             PdfMaking pdf,
             SentPapers sent,
             Json json,
+            InvoicesService invoices,
             CreditNotes notes,
             Attachments attachments,
             BusinessService business) {
         this.pdf = pdf;
         this.sent = sent;
         this.json = json;
+        this.invoices = invoices;
         this.notes = notes;
         this.attachments = attachments;
         this.business = business;
     }
 
+    /** A paper that goes along, to be kept once it leaves. */
+    record Made(int place, SentPapers.Sent paper) {}
+
     /** Its text, its papers and its files. @param papers where the papers are put, to be kept once it leaves */
-    MimeMessage compose(Session session, Outgoing outgoing, Document invoice, List<SentPapers.Sent> papers) {
+    MimeMessage compose(Session session, Outgoing outgoing, List<Made> papers) {
         try {
             var own = business.business();
             FixedIdMessage message = new FixedIdMessage(session, outgoing.messageId());
             MimeMessageHelper helper = new MimeMessageHelper(message, true, "UTF-8");
             helper.setFrom(own.email(), own.name());
-            helper.setTo(outgoing.to());
+            helper.setTo(outgoing.addresses().to());
+            helper.setCc(outgoing.addresses().copies().toArray(String[]::new));
             helper.setSubject(outgoing.written().subject());
             helper.setText(outgoing.written().text(), outgoing.written().html());
             helper.setSentDate(Date.from(outgoing.madeAt()));
             if (outgoing.written().code() != null) {
-                helper.addInline(
-                        "code",
-                        new ByteArrayResource(SquareCode.png(outgoing.written().code())),
-                        "image/png");
+                byte[] code = SquareCode.png(outgoing.written().code());
+                helper.addInline("code", new ByteArrayResource(code), "image/png");
             }
-            if (outgoing.reminder() != null) {
-                ReminderLetter letter = json.read(outgoing.reminder(), ReminderLetter.class);
-                attach(
-                        helper,
-                        paper(outgoing, SentPapers.ofReminder(letter.writtenOn()), () -> pdf.reminder(letter)),
-                        papers);
-            } else if (outgoing.enclosure() == Enclosure.INVOICE) {
-                attach(
-                        helper,
-                        paper(outgoing, SentPapers.ofInvoice(invoice.number()), () -> pdf.invoice(invoice, false)),
-                        papers);
-                for (Attachments.Content a : attachments.sentWith(invoice.id())) {
-                    helper.addAttachment(
-                            a.file().name(), () -> stream(a.bytes()), a.file().type());
-                }
-            } else if (outgoing.enclosure() == Enclosure.CREDIT_NOTE) {
-                CreditNote note = notes.find(outgoing.noteId());
-                String name = "credit-note-" + Downloads.plain(note.number()) + ".pdf";
-                attach(helper, paper(outgoing, name, () -> pdf.creditNote(note, false)), papers);
+            for (SentPapers.Placed p : sent.of(outgoing.id())) {
+                attach(helper, outgoing, p, papers);
             }
             if (outgoing.madeBy().isProduct()) {
                 message.setHeader("Auto-Submitted", "auto-generated"); // RFC 3834, 5
@@ -93,19 +78,33 @@ class MailWriting {
     }
 
     /** Keeps a paper that is about to leave. */
-    void keep(Outgoing outgoing, SentPapers.Sent paper) {
-        sent.keep(outgoing.id(), paper);
+    void keep(Outgoing outgoing, Made made) {
+        sent.keep(outgoing.id(), made.place(), made.paper());
     }
 
-    /** A letter that goes again takes the very paper that went before. */
-    private SentPapers.Sent paper(Outgoing outgoing, String name, Supplier<byte[]> making) {
-        return sent.find(outgoing.id()).orElseGet(() -> new SentPapers.Sent(name, making.get()));
-    }
-
-    private static void attach(MimeMessageHelper helper, SentPapers.Sent paper, List<SentPapers.Sent> papers)
+    private void attach(MimeMessageHelper helper, Outgoing outgoing, SentPapers.Placed placed, List<Made> papers)
             throws MessagingException {
-        papers.add(paper);
+        Enclosed what = placed.what();
+        if (what.kind() == Enclosed.Kind.FILE) {
+            Attachments.Content file = attachments.content(what.documentId(), what.fileId());
+            helper.addAttachment(
+                    what.name(), () -> stream(file.bytes()), file.file().type());
+            return;
+        }
+        // A letter that goes again takes the very paper that went before.
+        SentPapers.Sent paper = sent.find(outgoing.id(), placed.place())
+                .orElseGet(() -> new SentPapers.Sent(what.name(), print(outgoing, what)));
+        papers.add(new Made(placed.place(), paper));
         helper.addAttachment(paper.name(), () -> stream(paper.bytes()), PDF);
+    }
+
+    private byte[] print(Outgoing outgoing, Enclosed what) {
+        return switch (what.kind()) {
+            case INVOICE -> pdf.invoice(invoices.invoice(what.documentId()), false);
+            case CREDIT_NOTE -> pdf.creditNote(notes.find(what.documentId()), false);
+            case REMINDER -> pdf.reminder(json.read(outgoing.reminder(), ReminderLetter.class));
+            case FILE -> throw new IllegalArgumentException("a file is not printed");
+        };
     }
 
     private static java.io.InputStream stream(byte[] bytes) {

@@ -1,82 +1,88 @@
 package quill.server.dispatch;
 
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.letters.Written;
 
-/** A letter before it is queued. @param whatKey what it is, once: a second one of the same key is not queued */
+/**
+ * A message before it is queued.
+ *
+ * @param whatKey what it is, once: a second one of the same key is not queued
+ * @param clientId to whom; null for one to the business itself
+ * @param documents that it names, the one whose page it leads to first; may be none
+ * @param copiesTo further addresses
+ */
 record MessageDraft(
         String whatKey,
         MessageKind kind,
         ClientId clientId,
-        DocumentId invoiceId,
+        List<DocumentId> documents,
         String to,
+        List<String> copiesTo,
         Written written,
-        Enclosure enclosure,
-        DocumentId noteId,
+        List<Enclosed> enclosed,
         String reminder,
-        Collection<DocumentId> about,
-        String keptBackAct,
-        int holdSeconds) {
+        Held held) {
+    /** How long it can be called back. @param keptBackAct the act that had been kept back before it, or null */
+    record Held(int seconds, String keptBackAct) {
+        private static final Held NOT = new Held(0, null);
+    }
+
     /** What it is, and which letter says so, belong together: nothing goes that is none of the letters. */
     MessageDraft {
         if (!kind.says(written.letter())) {
             throw new IllegalArgumentException(kind + " is not said by the letter " + written.letter());
         }
+        documents = List.copyOf(documents);
+        copiesTo = List.copyOf(copiesTo);
+        enclosed = List.copyOf(enclosed);
     }
 
-    /** A letter about an invoice that leaves at once. */
+    /** A letter about a document that leaves at once. */
     static MessageDraft of(
-            String key,
-            MessageKind kind,
-            ClientId client,
-            DocumentId invoice,
-            String to,
-            Written written,
-            Enclosure enclosure) {
-        return new MessageDraft(key, kind, client, invoice, to, written, enclosure, null, null, List.of(), null, 0);
+            String key, MessageKind kind, ClientId client, DocumentId document, String to, Written written) {
+        return new MessageDraft(
+                key, kind, client, List.of(document), to, List.of(), written, List.of(), null, Held.NOT);
     }
 
-    MessageDraft withNote(DocumentId creditNote) {
-        return new MessageDraft(
-                whatKey,
-                kind,
-                clientId,
-                invoiceId,
-                to,
-                written,
-                enclosure,
-                creditNote,
-                reminder,
-                about,
-                keptBackAct,
-                holdSeconds);
+    /** The document whose page it leads to; null where it is about none. */
+    DocumentId main() {
+        return documents.isEmpty() ? null : documents.get(0);
     }
 
-    /** A reminder. @param letter as JSON, for its paper @param invoices that it is about */
-    MessageDraft reminding(String letter, Collection<DocumentId> invoices) {
+    /** With what goes along. */
+    MessageDraft with(List<Enclosed> all) {
+        return new MessageDraft(whatKey, kind, clientId, documents, to, copiesTo, written, all, reminder, held);
+    }
+
+    /** Of these documents too. */
+    MessageDraft about(Collection<DocumentId> others) {
+        Set<DocumentId> all = new LinkedHashSet<>(documents);
+        all.addAll(others);
         return new MessageDraft(
-                whatKey,
-                kind,
-                clientId,
-                invoiceId,
-                to,
-                written,
-                enclosure,
-                noteId,
-                letter,
-                invoices,
-                keptBackAct,
-                holdSeconds);
+                whatKey, kind, clientId, new ArrayList<>(all), to, copiesTo, written, enclosed, reminder, held);
+    }
+
+    /** A reminder. @param letter as JSON, for its paper */
+    MessageDraft reminding(String letter) {
+        return new MessageDraft(whatKey, kind, clientId, documents, to, copiesTo, written, enclosed, letter, held);
     }
 
     /** One that can be called back for a while. @param act that had been kept back before, or null */
     MessageDraft held(int seconds, String act) {
         return new MessageDraft(
-                whatKey, kind, clientId, invoiceId, to, written, enclosure, noteId, reminder, about, act, seconds);
+                whatKey, kind, clientId, documents, to, copiesTo, written, enclosed, reminder, new Held(seconds, act));
+    }
+
+    /** With copies to further addresses. */
+    MessageDraft copiedTo(List<String> addresses) {
+        return new MessageDraft(whatKey, kind, clientId, documents, to, addresses, written, enclosed, reminder, held);
     }
 
     /** A copy of it to oneself: a message of its own, which says nothing of the client's. */
@@ -85,14 +91,12 @@ record MessageDraft(
                 "copy:" + whatKey + ":" + UUID.randomUUID().toString().substring(0, 8),
                 MessageKind.COPY,
                 clientId,
-                invoiceId,
+                documents.stream().limit(1).toList(),
                 own,
-                new Written(written.letter(), subject, written.html(), written.text(), written.code()),
-                enclosure,
-                noteId,
-                reminder,
                 List.of(),
-                null,
-                holdSeconds);
+                new Written(written.letter(), subject, written.html(), written.text(), written.code()),
+                enclosed,
+                reminder,
+                new Held(held.seconds(), null));
     }
 }

@@ -15,6 +15,7 @@ import quill.server.letters.Phrases;
 @Component
 class MessageQueue {
     private final MessageRepository repository;
+    private final SentPapers papers;
     private final Letters letters;
     private final BusinessService business;
     private final BusinessClock clock;
@@ -23,12 +24,14 @@ class MessageQueue {
 
     MessageQueue(
             MessageRepository repository,
+            SentPapers papers,
             Letters letters,
             BusinessService business,
             BusinessClock clock,
             Changes changes,
             Phrases phrases) {
         this.repository = repository;
+        this.papers = papers;
         this.letters = letters;
         this.business = business;
         this.clock = clock;
@@ -46,7 +49,7 @@ class MessageQueue {
             insert(draft.copyTo(business.business().email(), subject));
         }
         if (added) {
-            changes.say(draft.invoiceId(), draft.clientId());
+            changes.say(draft.main(), draft.clientId());
         }
         return added;
     }
@@ -59,6 +62,10 @@ class MessageQueue {
     private boolean insert(MessageDraft draft) {
         // What follows from what a client does is written by the product.
         Actor by = Happenings.actor() instanceof Actor.Person person ? person : Actor.PRODUCT;
-        return repository.queue(draft, letters.newMessageId(), by, clock.today(), clock.instant());
+        boolean queued = repository.queue(draft, letters.newMessageId(), by, clock.today(), clock.instant());
+        if (queued) {
+            papers.enclose(draft.whatKey(), draft.enclosed());
+        }
+        return queued;
     }
 }

@@ -23,11 +23,11 @@ import quill.server.common.StoredWord;
 import quill.server.common.Texts;
 import quill.server.letters.Written;
 
-/** Tables MESSAGE and MESSAGE_TEXT, and what INVOICE says of being given otherwise: the outbox and, once sent, what was said to whom. */
+/** Tables MESSAGE, MESSAGE_TEXT and MESSAGE_DOCUMENT: the outbox and, once sent, what was said to whom. */
 @Repository
 class MessageRepository {
     private static final String SELECT = """
-            SELECT id, kind, client_id, invoice_id, to_address, subject, state, error, made_on, sent_on, called_back,
+            SELECT id, kind, client_id, document_id, to_address, copies_to, subject, state, error, made_on, sent_on, called_back,
                    CASE WHEN state = 'waiting' AND tries = 0 AND next_try_at > CURRENT_TIMESTAMP
                         THEN CAST(EXTRACT(EPOCH FROM next_try_at) - EXTRACT(EPOCH FROM CURRENT_TIMESTAMP) AS INT) END leaves_in
               FROM message
@@ -42,11 +42,10 @@ class MessageRepository {
     record Outgoing(
             long id,
             String messageId,
-            DocumentId invoiceId,
-            String to,
+            ClientId clientId,
+            DocumentId documentId,
+            Message.Addresses addresses,
             Written written,
-            Enclosure enclosure,
-            DocumentId noteId,
             String reminder,
             Instant madeAt,
             Actor madeBy,
@@ -66,12 +65,12 @@ class MessageRepository {
                     .param("reminder", d.reminder())
                     .param("key", d.whatKey())
                     .update();
-            d.about()
-                    .forEach(invoice -> jdbc.sql("""
-                    INSERT INTO message_about (message_id, invoice_id)
-                    SELECT id, :invoice FROM message WHERE what_key = :key
+            d.documents()
+                    .forEach(document -> jdbc.sql("""
+                    INSERT INTO message_document (message_id, document_id)
+                    SELECT id, :document FROM message WHERE what_key = :key
                     """)
-                            .param("invoice", invoice)
+                            .param("document", document)
                             .param("key", d.whatKey())
                             .update());
         }
@@ -87,9 +86,9 @@ class MessageRepository {
 
     private boolean insert(MessageDraft d, String messageId, Actor madeBy, LocalDate today, Instant now) {
         return jdbc.sql("""
-                        INSERT INTO message (what_key, message_id, kind, letter, client_id, invoice_id, to_address, subject,
-                          attachment, credit_note_id, state, next_try_at, made_on, made_at, made_by_kind, made_by, kept_back_act)
-                        SELECT :key, :messageId, :kind, :letter, :client, :invoice, :to, :subject, :attachment, :note,
+                        INSERT INTO message (what_key, message_id, kind, letter, client_id, document_id, to_address, copies_to,
+                          subject, state, next_try_at, made_on, made_at, made_by_kind, made_by, kept_back_act)
+                        SELECT :key, :messageId, :kind, :letter, :client, :document, :to, :copies, :subject,
                                'waiting', DATEADD('SECOND', :hold, CURRENT_TIMESTAMP), :today, :now, :byKind, :by, :keptBack
                          WHERE NOT EXISTS (SELECT 1 FROM message WHERE what_key = :key)
                         """)
@@ -100,13 +99,12 @@ class MessageRepository {
                         .param("kind", d.kind())
                         .param("letter", d.written().letter())
                         .param("client", d.clientId())
-                        .param("invoice", d.invoiceId())
+                        .param("document", d.main())
                         .param("to", d.to())
+                        .param("copies", String.join(" ", d.copiesTo()))
                         .param("subject", Texts.fit(d.written().subject(), 500))
-                        .param("attachment", d.enclosure())
-                        .param("note", d.noteId())
-                        .param("hold", d.holdSeconds())
-                        .param("keptBack", d.keptBackAct())
+                        .param("hold", d.held().seconds())
+                        .param("keptBack", d.held().keptBackAct())
                         .param("today", today)
                         .param("now", now)
                         .update()
@@ -115,8 +113,8 @@ class MessageRepository {
 
     List<Outgoing> due() {
         return jdbc.sql("""
-                SELECT m.id, m.letter, m.message_id, m.invoice_id, m.to_address, m.subject, t.html, t.text, t.code, m.attachment,
-                       m.credit_note_id, t.reminder, m.made_at, m.made_by_kind, m.made_by, m.tries
+                SELECT m.id, m.letter, m.message_id, m.client_id, m.document_id, m.to_address, m.copies_to,
+                       m.subject, t.html, t.text, t.code, t.reminder, m.made_at, m.made_by_kind, m.made_by, m.tries
                   FROM message m JOIN message_text t ON t.message_id = m.id
                  WHERE m.state = 'waiting' AND m.next_try_at <= CURRENT_TIMESTAMP
                  ORDER BY m.next_try_at, m.id LIMIT 50
@@ -124,16 +122,15 @@ class MessageRepository {
                 .query((rs, n) -> new Outgoing(
                         rs.getLong("id"),
                         rs.getString("message_id"),
-                        new DocumentId(rs.getLong("invoice_id")),
-                        rs.getString("to_address"),
+                        Ids.client(rs, "client_id"),
+                        Ids.document(rs, "document_id"),
+                        addresses(rs),
                         new Written(
                                 LetterKind.valueOf(rs.getString("letter")),
                                 rs.getString("subject"),
                                 rs.getString("html"),
                                 rs.getString("text"),
                                 rs.getString("code")),
-                        StoredWord.of(Enclosure.class, rs.getString("attachment")),
-                        Ids.document(rs, "credit_note_id"),
                         rs.getString("reminder"),
                         rs.getObject("made_at", Instant.class),
                         Actor.of(rs.getString("made_by_kind"), rs.getString("made_by")),
@@ -145,17 +142,17 @@ class MessageRepository {
     boolean anyLeft(DocumentId invoiceId) {
         return jdbc.sql("""
                                 SELECT COUNT(*) FROM message m
-                                 WHERE state IN ('sending', 'sent', 'uncertain') AND kind <> 'copy'
-                                   AND (invoice_id = :invoice
-                                        OR id IN (SELECT message_id FROM message_about WHERE invoice_id = :invoice))
+                                 WHERE state IN ('sending', 'sent', 'opened', 'uncertain') AND kind <> 'copy'
+                                   AND id IN (SELECT message_id FROM message_document WHERE document_id = :invoice)
                                 """).param("invoice", invoiceId).query(Integer.class).single() > 0;
     }
 
     /** Which of these invoices were mailed, and not called back. */
     Set<DocumentId> mailed(Collection<DocumentId> invoiceIds) {
         return new HashSet<>(jdbc.sql("""
-                        SELECT DISTINCT m.invoice_id FROM UNNEST(CAST(:invoices AS BIGINT ARRAY)) AS v (id)
-                          JOIN message m ON m.invoice_id = v.id AND m.kind = 'invoice' AND NOT m.called_back
+                        SELECT DISTINCT m.document_id FROM UNNEST(CAST(:invoices AS BIGINT ARRAY)) AS v (id)
+                          JOIN message_document d ON d.document_id = v.id
+                          JOIN message m ON m.id = d.message_id AND m.kind = 'invoice' AND NOT m.called_back
                         """)
                 .param("invoices", invoiceIds.stream().map(DocumentId::value).toArray(Long[]::new))
                 .query((rs, n) -> new DocumentId(rs.getLong(1)))
@@ -190,22 +187,16 @@ class MessageRepository {
     }
 
     /** A letter as it was queued, within the transaction that did so. */
-    record Looked(MessageKind kind, DocumentId invoiceId, String to, String subject, String text, LocalDate madeOn) {}
+    record Looked(long id, String subject, String text) {}
 
     Optional<Looked> looked(String key) {
         return jdbc.sql("""
-                SELECT m.kind, m.invoice_id, m.to_address, m.subject, t.text, m.made_on
+                SELECT m.id, m.subject, t.text
                   FROM message m JOIN message_text t ON t.message_id = m.id
                  WHERE m.what_key = :key
                 """)
                 .param("key", key)
-                .query((rs, n) -> new Looked(
-                        StoredWord.of(MessageKind.class, rs.getString("kind")),
-                        new DocumentId(rs.getLong("invoice_id")),
-                        rs.getString("to_address"),
-                        rs.getString("subject"),
-                        rs.getString("text"),
-                        rs.getDate("made_on").toLocalDate()))
+                .query((rs, n) -> new Looked(rs.getLong("id"), rs.getString("subject"), rs.getString("text")))
                 .optional();
     }
 
@@ -233,7 +224,7 @@ class MessageRepository {
     void setAsideUnsent(DocumentId invoiceId) {
         setAside(
                 "Its invoice was taken back before it left.",
-                "invoice_id = :which AND state IN ('waiting', 'failed') AND kind <> 'reminder'",
+                "document_id = :which AND state IN ('waiting', 'failed') AND kind <> 'reminder'",
                 invoiceId);
     }
 
@@ -304,11 +295,20 @@ class MessageRepository {
                 .optional();
     }
 
+    /** Letters that arrived, name a document, and lead to its page, of which nobody knows yet whether it was opened. */
+    List<Long> unopened(DocumentId documentId) {
+        return jdbc.sql("""
+                SELECT m.id FROM message_document d JOIN message m ON m.id = d.message_id
+                 WHERE d.document_id = :document AND m.state = 'sent' AND m.kind <> 'copy'
+                """).param("document", documentId).query(Long.class).list();
+    }
+
     /** The first day on which an invoice was mailed. */
     Optional<LocalDate> firstSent(DocumentId invoiceId) {
         return jdbc.sql("""
                 SELECT MIN(sent_on) FROM message
-                 WHERE invoice_id = :invoice AND kind = 'invoice' AND state = 'sent'
+                 WHERE id IN (SELECT message_id FROM message_document WHERE document_id = :invoice)
+                   AND kind = 'invoice' AND state IN ('sent', 'opened')
                 """)
                 .param("invoice", invoiceId)
                 .query((rs, n) -> Optional.ofNullable(rs.getObject(1, LocalDate.class)))
@@ -324,8 +324,7 @@ class MessageRepository {
 
     List<Message> ofInvoice(DocumentId invoiceId) {
         return jdbc.sql(SELECT + """
-                 WHERE id IN (SELECT id FROM message WHERE invoice_id = :invoice
-                              UNION SELECT message_id FROM message_about WHERE invoice_id = :invoice)
+                 WHERE id IN (SELECT message_id FROM message_document WHERE document_id = :invoice)
                  ORDER BY id DESC
                 """)
                 .param("invoice", invoiceId)
@@ -364,13 +363,19 @@ class MessageRepository {
                 .list();
     }
 
+    private static Message.Addresses addresses(ResultSet rs) throws SQLException {
+        String copies = rs.getString("copies_to");
+        return new Message.Addresses(
+                rs.getString("to_address"), copies.isEmpty() ? List.of() : List.of(copies.split(" ")));
+    }
+
     private static Message message(ResultSet rs, int row) throws SQLException {
         return new Message(
                 rs.getLong("id"),
                 StoredWord.of(MessageKind.class, rs.getString("kind")),
-                new ClientId(rs.getLong("client_id")),
-                new DocumentId(rs.getLong("invoice_id")),
-                rs.getString("to_address"),
+                Ids.client(rs, "client_id"),
+                Ids.document(rs, "document_id"),
+                addresses(rs),
                 rs.getString("subject"),
                 StoredWord.of(MessageState.class, rs.getString("state")),
                 rs.getString("error"),

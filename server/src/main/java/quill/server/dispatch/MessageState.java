@@ -10,6 +10,8 @@ public enum MessageState implements StoredWord {
     SENDING,
     /** The mail server took it. */
     SENT,
+    /** The page that it leads to was opened since. */
+    OPENED,
     /** The mail server's answer never came. */
     UNCERTAIN,
     /** It was refused for good. */

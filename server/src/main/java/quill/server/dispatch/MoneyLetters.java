@@ -67,8 +67,10 @@ public class MoneyLetters {
                     debts.waitingCreditOf(client.id(), currency));
             String key = "credit note:" + note.note().id();
             queue.add(
-                    draft(key, MessageKind.CREDIT_NOTE, client, invoice, written, Enclosure.CREDIT_NOTE)
-                            .withNote(note.note().id()),
+                    draft(key, MessageKind.CREDIT_NOTE, client, invoice, written)
+                            .about(List.of(note.note().id()))
+                            .with(List.of(Enclosed.creditNote(
+                                    note.note().id(), note.note().number()))),
                     Slip.PLAIN);
         }
         return note;
@@ -108,14 +110,10 @@ public class MoneyLetters {
             Written written = letters.receipt(invoice, payer, a);
             String key = "receipt:" + a.paymentId();
             queue.add(
-                    MessageDraft.of(
-                            key,
-                            MessageKind.RECEIPT,
-                            client.id(),
-                            invoice.id(),
-                            payer.email(),
-                            written,
-                            Enclosure.NONE),
+                    MessageDraft.of(key, MessageKind.RECEIPT, client.id(), invoice.id(), payer.email(), written)
+                            .about(a.settled().stream()
+                                    .map(p -> p.debt().document())
+                                    .toList()),
                     Slip.PLAIN);
         }
     }
@@ -140,13 +138,11 @@ public class MoneyLetters {
                         client.id(),
                         invoice.id(),
                         payer.email(),
-                        written,
-                        Enclosure.NONE),
+                        written),
                 Slip.PLAIN);
     }
 
-    private static MessageDraft draft(
-            String key, MessageKind kind, Client client, Document invoice, Written written, Enclosure enclosure) {
-        return MessageDraft.of(key, kind, client.id(), invoice.id(), client.email(), written, enclosure);
+    private static MessageDraft draft(String key, MessageKind kind, Client client, Document invoice, Written written) {
+        return MessageDraft.of(key, kind, client.id(), invoice.id(), client.email(), written);
     }
 }

@@ -1,10 +1,8 @@
 package quill.server.dispatch;
 
-import jakarta.mail.Address;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Session;
 import jakarta.mail.Transport;
-import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeMessage;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -24,8 +22,6 @@ import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.TooOftenException;
 import quill.server.dispatch.MessageRepository.Outgoing;
-import quill.server.documents.Document;
-import quill.server.invoices.InvoicesService;
 
 /**
  * Sends what waits. A letter is marked as being sent before its first byte leaves and as sent after the mail server's
@@ -42,7 +38,6 @@ public class Outbox {
     private final JavaMailSenderImpl mail;
     private final MailWriting writing;
     private final ReminderGuard guard;
-    private final InvoicesService invoices;
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
@@ -52,7 +47,6 @@ public class Outbox {
             JavaMailSenderImpl mail,
             MailWriting writing,
             ReminderGuard guard,
-            InvoicesService invoices,
             Happenings happenings,
             Changes changes,
             BusinessClock clock) {
@@ -60,7 +54,6 @@ public class Outbox {
         this.mail = mail;
         this.writing = writing;
         this.guard = guard;
-        this.invoices = invoices;
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
@@ -113,10 +106,9 @@ public class Outbox {
     }
 
     private void send(Outgoing outgoing) {
-        Document invoice = invoices.invoice(outgoing.invoiceId());
         Session session = mail.getSession();
-        List<SentPapers.Sent> papers = new ArrayList<>();
-        MimeMessage message = writing.compose(session, outgoing, invoice, papers);
+        List<MailWriting.Made> papers = new ArrayList<>();
+        MimeMessage message = writing.compose(session, outgoing, papers);
         try (Transport transport = session.getTransport("smtp")) {
             connect(transport, outgoing);
             if (!transport.isConnected()) {
@@ -126,7 +118,7 @@ public class Outbox {
             if (!guard.mayLeave(outgoing)) {
                 return;
             }
-            hand(transport, message, outgoing, invoice);
+            hand(transport, message, outgoing);
         } catch (MessagingException e) {
             // Closing failed after the outcome was noted, or there is no transport of that name: nothing was sent.
             LOG.debug("transport of message {}", outgoing.id(), e);
@@ -142,17 +134,17 @@ public class Outbox {
         }
     }
 
-    private void hand(Transport transport, MimeMessage message, Outgoing outgoing, Document invoice) {
+    private void hand(Transport transport, MimeMessage message, Outgoing outgoing) {
         try {
-            transport.sendMessage(message, new Address[] {new InternetAddress(outgoing.to())});
+            transport.sendMessage(message, message.getAllRecipients());
             LocalDate today = clock.today();
             repository.move(outgoing.id(), MessageState.SENDING, MessageState.SENT, null, today, 0);
             Happenings.as(
                     outgoing.madeBy(),
                     () -> happenings.note(
-                            invoice.id(),
-                            invoice.clientId(),
-                            "Sent to " + outgoing.to() + ": "
+                            outgoing.documentId(),
+                            outgoing.clientId(),
+                            "Sent to " + outgoing.addresses().to() + ": "
                                     + outgoing.written().subject(),
                             Happenings.About.letter(outgoing.id())));
         } catch (MessagingException e) {
@@ -177,7 +169,7 @@ public class Outbox {
                         0);
             }
         }
-        changes.say(invoice.id(), invoice.clientId());
+        changes.say(outgoing.documentId(), outgoing.clientId());
     }
 
     private void tryAgain(Outgoing outgoing, MessageState from, String why) {
@@ -185,7 +177,7 @@ public class Outbox {
         int wait = Math.min(3600, 2 << Math.min(outgoing.tries(), 10));
         repository.move(outgoing.id(), from, tooOften ? MessageState.FAILED : MessageState.WAITING, why, null, wait);
         if (tooOften) {
-            changes.say(outgoing.invoiceId(), null);
+            changes.say(outgoing.documentId(), null);
         }
     }
 

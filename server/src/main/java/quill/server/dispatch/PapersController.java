@@ -68,12 +68,13 @@ class PapersController {
     /** The paper that went with a letter, byte for byte; a reminder's that has not left yet, as it will be. */
     @GetMapping(path = "/messages/{id}/pdf", produces = "application/pdf")
     ResponseEntity<byte[]> sentPdf(@PathVariable long id) {
-        Optional<SentPapers.Sent> paper = sent.find(id);
+        Optional<SentPapers.Sent> paper = sent.first(id);
         if (paper.isPresent()) {
             return Downloads.pdf(paper.get().bytes(), paper.get().name().replaceAll("\\.pdf$", ""));
         }
         ReminderLetter letter = correspondence.reminderLetter(id);
         return Downloads.pdf(
-                pdf.reminder(letter), SentPapers.ofReminder(letter.writtenOn()).replaceAll("\\.pdf$", ""));
+                pdf.reminder(letter),
+                Enclosed.reminder(letter.writtenOn()).name().replaceAll("\\.pdf$", ""));
     }
 }

@@ -77,7 +77,7 @@ class ReminderGuard {
             return;
         }
         happenings.tell(
-                message.invoiceId(),
+                message.documentId(),
                 message.clientId(),
                 "Reminder not sent. " + why,
                 Happenings.About.letter(message.id()));

@@ -1,6 +1,7 @@
 package quill.server.dispatch;
 
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
@@ -76,9 +77,11 @@ public class Reminding {
                         client.id(),
                         act.main().document(),
                         slip.toOr(client.forReminders().email()),
-                        made.written(),
-                        Enclosure.NONE)
-                .reminding(json.write(made.letter()), about)
+                        made.written())
+                .about(about)
+                .with(slip.papers(List.of(Enclosed.reminder(made.letter().writtenOn()))))
+                .copiedTo(slip.others())
+                .reminding(json.write(made.letter()))
                 .held(hold, keptBackAct);
         boolean queued = queue.add(draft, slip);
         if (queued) {

@@ -2,6 +2,7 @@ package quill.server.dispatch;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.Supplier;
 import quill.core.Problem;
@@ -18,6 +19,8 @@ import quill.server.letters.Written;
  * @param to another address than the client's; empty or null for the client's own
  * @param subject another subject; empty or null for the letter's own
  * @param line of the person's own, put before what the letter says; may be empty
+ * @param copies further addresses that get the same, with commas, semicolons or blanks between; may be empty
+ * @param bare whether its papers and files stay here
  * @param copy whether a copy goes to the business
  * @param seen what {@link LetterLook} said of the letter that was looked at; null where nobody looked
  */
@@ -25,13 +28,16 @@ public record Slip(
         @Schema(nullable = true) String to,
         @Schema(nullable = true) String subject,
         @Schema(nullable = true) String line,
+        @Schema(nullable = true) String copies,
+        boolean bare,
         boolean copy,
         @Schema(nullable = true) String seen) {
     /** As the letter is, to whom it is for. */
-    static final Slip PLAIN = new Slip(null, null, null, false, null);
+    static final Slip PLAIN = new Slip(null, null, null, null, false, false, null);
 
     private static final int LINE = 500;
     private static final int SUBJECT = 200;
+    private static final int MOST_COPIES = 5;
 
     /** The slip, or the plain one for null; all of it checked. @throws quill.core.RefusedException naming each field */
     static Slip checked(Slip typed) {
@@ -43,6 +49,8 @@ public record Slip(
                 Texts.email("slip.to", typed.to, false, problems),
                 Texts.name("slip.subject", typed.subject, SUBJECT, false, problems),
                 Texts.text("slip.line", typed.line, LINE, false, problems),
+                String.join(" ", addresses(typed.copies, problems)),
+                typed.bare,
                 typed.copy,
                 typed.seen);
         if (!problems.isEmpty()) {
@@ -51,9 +59,42 @@ public record Slip(
         return checked;
     }
 
+    private static List<String> addresses(String typed, List<Problem> problems) {
+        List<String> all = split(typed);
+        if (all.size() > MOST_COPIES) {
+            problems.add(new Problem("slip.copies", Texts.fit(typed, 40), "at most " + MOST_COPIES + " addresses"));
+        }
+        all.forEach(a -> Texts.email("slip.copies", a, false, problems));
+        return all;
+    }
+
+    private static List<String> split(String typed) {
+        return typed == null || typed.isBlank()
+                ? List.of()
+                : Arrays.stream(typed.strip().split("[\\s,;]+"))
+                        .filter(a -> !a.isEmpty())
+                        .distinct()
+                        .toList();
+    }
+
+    /** The further addresses, one by one. */
+    List<String> others() {
+        return split(copies);
+    }
+
+    /** What goes along of all that could. */
+    List<Enclosed> papers(List<Enclosed> all) {
+        return bare ? List.of() : all;
+    }
+
+    /** The same letter, to be looked at: what it says and what goes along, to this address. */
+    Slip toLook(String address) {
+        return new Slip(address, subject, line, null, bare, false, null);
+    }
+
     /** Whether the letter says what it says of itself. */
     boolean changesNothing() {
-        return once().equals(LetterWriting.ThisOnce.NOTHING);
+        return !bare && once().equals(LetterWriting.ThisOnce.NOTHING);
     }
 
     String toOr(String address) {

@@ -57,7 +57,7 @@ public record LetterFacts(
             String button, String link, String iban, String reference, String code, boolean transfer, String sum) {}
 
     /** The blocks that have something to draw. */
-    Set<LetterField> drawn() {
+    public Set<LetterField> drawn() {
         Set<LetterField> drawn = EnumSet.noneOf(LetterField.class);
         if (!rows.isEmpty()) {
             drawn.add(LetterField.SUMS);

@@ -1,24 +1,16 @@
 package quill.server.letters;
 
 import java.util.List;
-import org.springframework.stereotype.Component;
 import quill.core.letter.LetterField;
 import quill.core.letter.LetterKind;
 import quill.server.business.Business;
-import quill.server.business.BusinessService;
 
 /** A made-up occasion, for a letter of which the books have none yet. */
-@Component
-public class SampleFacts {
-    private final BusinessService business;
+public final class SampleFacts {
+    private SampleFacts() {}
 
-    SampleFacts(BusinessService business) {
-        this.business = business;
-    }
-
-    /** What each field of a letter might say. */
-    public LetterFacts of(LetterKind kind) {
-        Business own = business.business();
+    /** What each field of a letter might say. @param own whose letter it is */
+    public static LetterFacts of(LetterKind kind, Business own) {
         LetterFacts.Values values = new LetterFacts.Values();
         kind.fields().stream()
                 .filter(f -> f.shape() != LetterField.Shape.BLOCK && f != LetterField.OWN_LINE)

@@ -22,6 +22,7 @@ import quill.core.RefusedException;
 import quill.core.id.DocumentId;
 import quill.core.money.TypedNumber;
 import quill.server.common.LiveUpdates;
+import quill.server.dispatch.Correspondence;
 import quill.server.documents.Document;
 import quill.server.documents.PageOpenings;
 import quill.server.invoices.InvoicesService;
@@ -34,6 +35,7 @@ import quill.server.running.DiskSpace;
 class PublicController {
     private static final Logger LOG = LoggerFactory.getLogger(PublicController.class);
     private final PageOpenings openings;
+    private final Correspondence correspondence;
     private final InvoicesService invoices;
     private final CardOrders orders;
     private final LiveUpdates live;
@@ -42,12 +44,14 @@ class PublicController {
 
     PublicController(
             PageOpenings openings,
+            Correspondence correspondence,
             InvoicesService invoices,
             CardOrders orders,
             LiveUpdates live,
             DiskSpace disk,
             ClientPages pages) {
         this.openings = openings;
+        this.correspondence = correspondence;
         this.invoices = invoices;
         this.orders = orders;
         this.live = live;
@@ -73,6 +77,7 @@ class PublicController {
         }
         try {
             openings.opened(invoice);
+            correspondence.opened(invoice.id());
         } catch (DataAccessException | TransactionException e) {
             LOG.debug("opening of the page of {} not noted", invoice.number(), e);
         }

@@ -140,7 +140,7 @@ final class Almanac {
         Map<ClientId, List<Mark>> more = new LinkedHashMap<>();
         for (Message m : sent) {
             more.computeIfAbsent(m.clientId(), k -> new ArrayList<>())
-                    .add(new Mark("reminder", m.invoiceId(), m.subject(), m.madeOn(), null, Standing.SETTLED, 0, 1));
+                    .add(new Mark("reminder", m.documentId(), m.subject(), m.madeOn(), null, Standing.SETTLED, 0, 1));
         }
         for (ActView a : acts) {
             more.computeIfAbsent(a.about().clientId(), k -> new ArrayList<>())

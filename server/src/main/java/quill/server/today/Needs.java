@@ -88,11 +88,11 @@ class Needs {
             needs.add(new Need(
                     "message",
                     m.id(),
-                    m.invoiceId(),
+                    m.documentId(),
                     m.clientId(),
                     null,
                     m.state() == MessageState.UNCERTAIN ? "Did this letter arrive?" : "A letter could not be sent",
-                    m.subject() + ", to " + m.to() + ". " + m.error()));
+                    m.subject() + ", to " + m.addresses().to() + ". " + m.error()));
         }
         money.unbooked(needs);
         money.unexpected(needs);

@@ -90,7 +90,7 @@ public class CallingBackTest {
     /** A moment is the same in every zone: the hour that comes twice in autumn holds no letter up, and lets none go. */
     @Test(dataProvider = "zones")
     public void aLetterLeavesAtItsMomentInWhateverZoneThatWasWritten(String zone) {
-        dispatch.issueAndSend(draft(), 1, new Slip(null, null, null, true, null));
+        dispatch.issueAndSend(draft(), 1, new Slip(null, null, null, null, false, true, null));
         MessageRepository letters = server.bean(MessageRepository.class);
         leavesAt(Instant.now().plusSeconds(600).atOffset(ZoneOffset.of(zone)));
         assertThat(letters.due()).isEmpty();
@@ -112,7 +112,7 @@ public class CallingBackTest {
     @Test
     public void anInvoiceThatIsCalledBackIsIssuedUnsentAndUnseenAfterARestartToo() {
         DocumentId id = draft();
-        dispatch.issueAndSend(id, 1, new Slip(null, null, null, true, null));
+        dispatch.issueAndSend(id, 1, new Slip(null, null, null, null, false, true, null));
         assertThat(sent()).isEmpty();
         server.close();
         open();
@@ -137,7 +137,7 @@ public class CallingBackTest {
     public void anInvoiceWhoseLetterHasNotLeftIsTakenBackWithItsLetter() {
         Withdrawals withdrawals = server.bean(Withdrawals.class);
         DocumentId id = draft();
-        dispatch.issueAndSend(id, 1, new Slip(null, null, null, true, null));
+        dispatch.issueAndSend(id, 1, new Slip(null, null, null, null, false, true, null));
         assertThat(withdrawals.isUnseen(id)).as("it waits").isTrue();
         withdrawals.takeBack(id, "a wrong price");
         callingBack.leaveAtOnce();
@@ -165,7 +165,7 @@ public class CallingBackTest {
         DocumentId named = server.issue(client, "10.00", "100%@30", null);
         assertThat(withdrawals.isUnseen(named)).isTrue();
         server.jdbc()
-                .sql("INSERT INTO message_about (message_id, invoice_id) SELECT MAX(id), :id FROM message")
+                .sql("INSERT INTO message_document (message_id, document_id) SELECT MAX(id), :id FROM message")
                 .param("id", named)
                 .update();
         assertThat(withdrawals.isUnseen(named))
@@ -204,7 +204,8 @@ public class CallingBackTest {
     @Test
     public void theSlipChangesAddressSubjectAndLineThisOnceAndACopyIsAMessageOfItsOwn() {
         DocumentId id = draft();
-        Slip slip = new Slip("other@clients.example", "About the tuning", "See you on Monday.", true, null);
+        Slip slip =
+                new Slip("other@clients.example", "About the tuning", "See you on Monday.", null, false, true, null);
         LetterLook.ShownLetter look = lookAt(id, 1, slip);
         assertThat(look.to()).isEqualTo("other@clients.example");
         assertThat(look.subject()).isEqualTo("About the tuning");
@@ -213,7 +214,7 @@ public class CallingBackTest {
         assertThat(server.bean(InvoicesService.class).invoice(id).isDraft())
                 .as("looking issues nothing")
                 .isTrue();
-        dispatch.issueAndSend(id, 1, new Slip(slip.to(), slip.subject(), slip.line(), true, look.seen()));
+        dispatch.issueAndSend(id, 1, new Slip(slip.to(), slip.subject(), slip.line(), null, false, true, look.seen()));
         assertThat(server.bean(InvoicesService.class).invoice(id).number()).isEqualTo("2027-0001");
         callingBack.leaveAtOnce();
         assertThat(sent())
@@ -231,13 +232,14 @@ public class CallingBackTest {
         LetterLook.ShownLetter look =
                 server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
         server.pay(client, id, "40.00", BEGIN);
-        assertThatThrownBy(() -> dispatch.sendAgain(id, "key-number-1", new Slip(null, null, null, false, look.seen())))
+        assertThatThrownBy(() -> dispatch.sendAgain(
+                        id, "key-number-1", new Slip(null, null, null, null, false, false, look.seen())))
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("has changed since you looked");
         LetterLook.ShownLetter again =
                 server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
         assertThat(again.text()).contains("60.00");
-        Slip seen = new Slip(null, null, null, false, again.seen());
+        Slip seen = new Slip(null, null, null, null, false, false, again.seen());
         dispatch.sendAgain(id, "key-number-1", seen);
         server.pay(client, id, "1.00", BEGIN);
         dispatch.sendAgain(id, "key-number-1", seen); // The answer was lost, and it is asked again.
@@ -250,13 +252,13 @@ public class CallingBackTest {
         DocumentId id = draft();
         assertThat(lookAt(id, 1, null).to()).isEmpty();
         assertThatThrownBy(() -> dispatch.issueAndSend(id, 1, null)).isInstanceOf(RefusedException.class);
-        Slip bad = new Slip("not an address", "two\nlines", "x".repeat(501), false, null);
+        Slip bad = new Slip("not an address", "two\nlines", "x".repeat(501), null, false, false, null);
         assertThatThrownBy(() -> dispatch.issueAndSend(id, 1, bad))
                 .satisfies(e -> assertThat(((RefusedException) e).problems())
                         .extracting(p -> p.field())
                         .containsExactlyInAnyOrder("slip.to", "slip.subject", "slip.line"));
         assertThat(server.bean(InvoicesService.class).invoice(id).isDraft()).isTrue();
-        dispatch.issueAndSend(id, 1, new Slip("once@clients.example", "", "", false, null));
+        dispatch.issueAndSend(id, 1, new Slip("once@clients.example", "", "", null, false, false, null));
         callingBack.leaveAtOnce();
         assertThat(sent()).hasSize(1);
     }
@@ -268,10 +270,11 @@ public class CallingBackTest {
         Decisions decisions = server.bean(Decisions.class);
         ActView act = next();
         decisions.keepBack(act.key(), client);
-        LetterLook.ShownLetter look = looks.lookAt(act.key(), client, new Slip(null, null, "A line.", false, null));
+        LetterLook.ShownLetter look =
+                looks.lookAt(act.key(), client, new Slip(null, null, "A line.", null, false, false, null));
         assertThat(look.text()).contains("A line.\n\n").contains("100.00");
         assertThat(next()).as("looking sends nothing").isEqualTo(keptBack(act));
-        decisions.doNow(act.key(), client, new Slip(null, null, "A line.", true, look.seen()));
+        decisions.doNow(act.key(), client, new Slip(null, null, "A line.", null, false, true, look.seen()));
         assertThat(server.bean(ActViews.class).until(BEGIN.plusDays(4)))
                 .as("it uses the step up")
                 .isEmpty();

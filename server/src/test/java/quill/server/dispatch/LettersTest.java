@@ -86,8 +86,7 @@ public class LettersTest {
         var written = server.bean(Letters.class)
                 .invoice(
                         server.bean(quill.server.invoices.InvoicesService.class).invoice(invoice), Slip.PLAIN);
-        assertThatThrownBy(() -> MessageDraft.of(
-                        "k", MessageKind.RECEIPT, client, invoice, "a@b.example", written, Enclosure.NONE))
+        assertThatThrownBy(() -> MessageDraft.of("k", MessageKind.RECEIPT, client, invoice, "a@b.example", written))
                 .hasMessageContaining("RECEIPT is not said by the letter INVOICE");
     }
 
@@ -163,12 +162,12 @@ public class LettersTest {
     public void whatIsTypedAsOnesOwnLineStaysTextToo() {
         DocumentId invoice = server.issue(client, "100.00", "100%@5", null);
         server.bean(DispatchService.class)
-                .sendAgain(invoice, "key-number-1", new Slip(null, null, "{total} [[${f}]]", false, null));
+                .sendAgain(invoice, "key-number-1", new Slip(null, null, "{total} [[${f}]]", null, false, false, null));
         assertThat(last("text")).startsWith("Dear Smith & Söhne,\n\n{total} [[${f}]]\n\nHere is");
         // Wherever a wording has no place for it, it comes first.
         word(LetterKind.INVOICE, "s", "Hello.");
         server.bean(DispatchService.class)
-                .sendAgain(invoice, "key-number-2", new Slip(null, null, "Mine", false, null));
+                .sendAgain(invoice, "key-number-2", new Slip(null, null, "Mine", null, false, false, null));
         assertThat(last("text")).startsWith("Mine\n\nHello.");
     }
 

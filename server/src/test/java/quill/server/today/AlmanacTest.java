@@ -83,7 +83,7 @@ public class AlmanacTest {
                 MessageKind.REMINDER,
                 new ClientId(1),
                 new DocumentId(1),
-                "a@b.example",
+                new Message.Addresses("a@b.example", List.of()),
                 "a note",
                 MessageState.SENT,
                 null,
