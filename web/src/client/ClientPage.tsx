@@ -19,7 +19,11 @@ function usePage(token: string) {
           back ? api.POST('/api/public/{token}/back', options) : api.GET('/api/public/{token}', options),
         );
         if (mine !== latest.current) return;
-        setPage(answer);
+        // What was said to somebody who came back stands until something changes.
+        setPage((before) => ({
+          ...answer,
+          said: answer.said ?? (before?.open.amount === answer.open.amount ? before.said : null),
+        }));
         setFailed(null);
       } catch (error) {
         if (mine === latest.current) setFailed(error);

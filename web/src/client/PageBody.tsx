@@ -211,10 +211,9 @@ export function PageBody({
       )}
       <Ask page={page} />
       {page.measure.length > 0 && <MeasureFigure parts={page.measure} />}
-      {page.paying.declined && (
-        <p className="told refused" role="status">
-          Card declined: {page.paying.declined}. Nothing was taken. Try another card
-          {page.paying.iban ? ', or pay by bank transfer' : ''}.
+      {page.said && (
+        <p className={`told pre ${page.said.refused ? 'refused' : ''}`} role="status">
+          {page.said.text}
         </p>
       )}
       {page.received.length > 0 && (

@@ -119,7 +119,11 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
       setSubject(kept.subject);
       setBody(kept.body);
       await queries.invalidateQueries({ queryKey: ['letters'] });
-      tell('It goes like this from now on. What was sent before stays as it was.');
+      tell(
+        view.onPage
+          ? 'The page says so from now on.'
+          : 'It goes like this from now on. What was sent before stays as it was.',
+      );
     },
   });
   const drop = useMutation({
@@ -200,17 +204,21 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
             What you typed here before is back; it does not go yet.
           </p>
         )}
-        <LetterText
-          ref={head}
-          label="Subject"
-          lines={false}
-          value={subject}
-          fields={view.fields}
-          problem={wrong(error, 'subject')}
-          onChange={(s) => put({ subject: s, body })}
-          onFocus={() => setLast('head')}
-        />
-        <div style={{ height: 12 }} />
+        {!view.onPage && (
+          <>
+            <LetterText
+              ref={head}
+              label="Subject"
+              lines={false}
+              value={subject}
+              fields={view.fields}
+              problem={wrong(error, 'subject')}
+              onChange={(s) => put({ subject: s, body })}
+              onFocus={() => setLast('head')}
+            />
+            <div style={{ height: 12 }} />
+          </>
+        )}
         <LetterText
           ref={text}
           label="Text"
@@ -259,7 +267,7 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
       </div>
       <div className={css.arriving}>
         <div className={css.head}>
-          <b>As it would arrive</b>
+          <b>{view.onPage ? 'As the page would say it' : 'As it would arrive'}</b>
           <NativeSelect
             aria-label="With whom"
             value={client}
@@ -271,14 +279,16 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
           />
         </div>
         {shown ? (
-          <LetterPreview preview={shown} />
+          <LetterPreview preview={shown} onPage={view.onPage} />
         ) : (
           <p className="faded">{preview.isError ? messageOf(preview.error) : 'One moment…'}</p>
         )}
-        <p className="small faded">
-          Button, account and square code are each document’s own: they lead to its page and carry its sum.
-          Where nothing is owed there are none.
-        </p>
+        {!view.onPage && (
+          <p className="small faded">
+            Button, account and square code are each document’s own: they lead to its page and carry its sum.
+            Where nothing is owed there are none.
+          </p>
+        )}
       </div>
     </form>
   );

@@ -4,10 +4,30 @@ import type { Schemas } from '../api/client';
 import css from './LettersPage.module.css';
 
 /** A letter as a mail program shows it, in either form. Nothing in it can be pressed. */
-export function LetterPreview({ preview }: { preview: Schemas['LetterPreview'] }) {
+export function LetterPreview({
+  preview,
+  onPage,
+}: {
+  preview: Schemas['LetterPreview'];
+  /** Whether it is said on the client's page: then there is one form, and no subject. */
+  onPage: boolean;
+}) {
   const [form, setForm] = useState('html');
   const [height, setHeight] = useState(420);
   const frame = useRef<HTMLIFrameElement>(null);
+  if (onPage)
+    return (
+      <>
+        <p className="small faded" style={{ margin: '0 0 6px' }}>
+          {preview.about}
+        </p>
+        <div className={css.mail}>
+          <pre className={css.said} tabIndex={0}>
+            {preview.text}
+          </pre>
+        </div>
+      </>
+    );
   return (
     <>
       <p className="small faded" style={{ margin: '0 0 6px' }}>

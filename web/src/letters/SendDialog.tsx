@@ -1,10 +1,11 @@
-import { Button, Checkbox, Modal, Textarea, TextInput } from '@mantine/core';
+import { Button, Checkbox, Modal, SegmentedControl, Textarea, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { ApiError, problemOf, type Schemas } from '../api/client';
 import { newKey } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
+import { type Given, SendOtherwise, type Way } from './SendOtherwise';
 import css from './Letters.module.css';
 
 export type Slip = Schemas['Slip'];
@@ -28,13 +29,17 @@ export function SendDialog({
   look,
   send,
   onClose,
+  given = null,
 }: {
   title: string;
   action: string;
   look: (slip: Slip) => Promise<Look>;
   send: (slip: Slip) => Promise<unknown>;
   onClose: () => void;
+  /** What can be given otherwise than by mail too; null where it cannot be yet. */
+  given?: Given | null;
 }) {
+  const [way, setWay] = useState<Way>('mail');
   const queries = useQueryClient();
   const [opened] = useState(newKey);
   const [to, setTo] = useState<string | null>(null);
@@ -83,75 +88,92 @@ export function SendDialog({
   );
   return (
     <Modal opened onClose={onClose} title={title} size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
+      {given && (
+        <SegmentedControl
+          aria-label="How"
+          className={css.ways}
+          value={way}
+          onChange={(w) => setWay(w as Way)}
+          data={[
+            { value: 'mail', label: 'By e-mail' },
+            { value: 'link', label: 'A link' },
+            { value: 'code', label: 'A code on screen' },
+            { value: 'paper', label: 'On paper' },
+          ]}
+        />
+      )}
+      {given && way !== 'mail' && <SendOtherwise way={way} given={given} onClose={onClose} />}
       <Loaded query={letter} what="the letter">
-        {(l) => (
-          <form className="form" onSubmit={submit} noValidate>
-            <TextInput
-              label="To"
-              type="email"
-              data-autofocus={l.to === '' ? true : undefined}
-              value={to ?? l.to}
-              error={problem('to') ?? noAddress}
-              onChange={(e) => setTo(e.currentTarget.value)}
-            />
-            {copies === null ? (
-              <button type="button" className={`link ${css.more}`} onClick={() => setCopies('')}>
-                + Copies to others
-              </button>
-            ) : (
+        {(l) =>
+          way === 'mail' && (
+            <form className="form" onSubmit={submit} noValidate>
               <TextInput
-                label="Copies to"
-                description="Up to five addresses, with commas between. Everybody sees to whom it went."
-                autoFocus
-                value={copies}
-                error={problem('copies')}
-                onChange={(e) => setCopies(e.currentTarget.value)}
+                label="To"
+                type="email"
+                data-autofocus={l.to === '' ? true : undefined}
+                value={to ?? l.to}
+                error={problem('to') ?? noAddress}
+                onChange={(e) => setTo(e.currentTarget.value)}
               />
-            )}
-            <TextInput
-              label="Subject"
-              value={subject ?? l.subject}
-              error={problem('subject')}
-              onChange={(e) => setSubject(e.currentTarget.value)}
-            />
-            <Textarea
-              label="A line of your own"
-              placeholder="may stay empty"
-              autosize
-              minRows={1}
-              maxRows={4}
-              value={line}
-              error={problem('line')}
-              onChange={(e) => setLine(e.currentTarget.value)}
-            />
-            <div role="region" aria-label="The letter" className={`letter ${css.letter}`} tabIndex={0}>
-              {l.text}
-            </div>
-            <Checkbox
-              label={bare ? 'With what is attached' : `Attached: ${l.files.join(', ')}`}
-              checked={!bare}
-              onChange={(e) => setBare(!e.currentTarget.checked)}
-            />
-            <Refusal error={beside ? null : sending.error} />
-            <div className="row-of-links" style={{ alignItems: 'center' }}>
-              <Button
-                type="submit"
-                loading={sending.isPending}
-                data-autofocus={l.to === '' ? undefined : true}
-              >
-                {action}
-              </Button>
-              <Button variant="outline" onClick={onClose}>
-                Not now
-              </Button>
+              {copies === null ? (
+                <button type="button" className={`link ${css.more}`} onClick={() => setCopies('')}>
+                  + Copies to others
+                </button>
+              ) : (
+                <TextInput
+                  label="Copies to"
+                  description="Up to five addresses, with commas between. Everybody sees to whom it went."
+                  autoFocus
+                  value={copies}
+                  error={problem('copies')}
+                  onChange={(e) => setCopies(e.currentTarget.value)}
+                />
+              )}
+              <TextInput
+                label="Subject"
+                value={subject ?? l.subject}
+                error={problem('subject')}
+                onChange={(e) => setSubject(e.currentTarget.value)}
+              />
+              <Textarea
+                label="A line of your own"
+                placeholder="may stay empty"
+                autosize
+                minRows={1}
+                maxRows={4}
+                value={line}
+                error={problem('line')}
+                onChange={(e) => setLine(e.currentTarget.value)}
+              />
+              <div role="region" aria-label="The letter" className={`letter ${css.letter}`} tabIndex={0}>
+                {l.text}
+              </div>
               <Checkbox
-                label="A copy to me"
-                checked={copy}
-                onChange={(e) => setCopy(e.currentTarget.checked)}
+                label={bare ? 'With what is attached' : `Attached: ${l.files.join(', ')}`}
+                checked={!bare}
+                onChange={(e) => setBare(!e.currentTarget.checked)}
               />
-            </div>
-          </form>
-        )}
+              <Refusal error={beside ? null : sending.error} />
+              <div className="row-of-links" style={{ alignItems: 'center' }}>
+                <Button
+                  type="submit"
+                  loading={sending.isPending}
+                  data-autofocus={l.to === '' ? undefined : true}
+                >
+                  {action}
+                </Button>
+                <Button variant="outline" onClick={onClose}>
+                  Not now
+                </Button>
+                <Checkbox
+                  label="A copy to me"
+                  checked={copy}
+                  onChange={(e) => setCopy(e.currentTarget.checked)}
+                />
+              </div>
+            </form>
+          )
+        }
       </Loaded>
     </Modal>
   );

@@ -1,4 +1,4 @@
-import { Button, ColorInput, NativeSelect, Radio, Textarea, TextInput } from '@mantine/core';
+import { Button, Checkbox, ColorInput, NativeSelect, Radio, Textarea, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { api, data, problemOf, type Schemas } from '../api/client';
@@ -152,6 +152,15 @@ function Form({ setting }: { setting: Setting }) {
         value={form.accent}
         error={problemOf(save.error, 'accent')}
         onChange={(accent) => setForm((f) => ({ ...f, accent }))}
+      />
+      <Checkbox
+        label="What is not paid bears its page’s address and a square code"
+        description="For whoever has only the paper. A paper of what is settled bears neither."
+        checked={form.pageOnPaper}
+        onChange={(e) => {
+          const { checked } = e.currentTarget;
+          setForm((f) => ({ ...f, pageOnPaper: checked }));
+        }}
       />
       <Textarea
         label="Terms that a new invoice begins with"

@@ -3,13 +3,19 @@ package quill.acceptance;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.google.zxing.BinaryBitmap;
+import com.google.zxing.client.j2se.BufferedImageLuminanceSource;
+import com.google.zxing.common.HybridBinarizer;
+import com.google.zxing.qrcode.QRCodeReader;
 import com.microsoft.playwright.FrameLocator;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.io.ByteArrayInputStream;
 import java.time.Duration;
 import java.util.Map;
 import java.util.regex.Pattern;
+import javax.imageio.ImageIO;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
@@ -148,6 +154,81 @@ public class LettersDeskTest extends Suite {
                         new Page.GetByRoleOptions().setName("today").setExact(true))
                 .click();
         assertThat(text).hasValue("It is {today}");
+        phone.context().close();
+    }
+
+    @Test
+    public void anInvoiceIsGivenByACodeOnScreenThatAPhoneReads() throws Exception {
+        long client = api.client("Shown A Code");
+        long invoice = api.issue(api.draft(client, "100.00", "100%@5"));
+        desk.navigate(app.url("/invoices/" + invoice));
+        button("Send…").click();
+        Locator dialog = desk.getByRole(AriaRole.DIALOG);
+        assertThat(dialog).containsText("Here is invoice");
+        dialog.getByText("A code on screen", new Locator.GetByTextOptions().setExact(true))
+                .click();
+        Locator code = dialog.getByAltText("Square code that leads to the page");
+        assertThat(code).isVisible();
+        desk.waitForFunction("() => document.querySelector('img[alt^=\"Square code\"]').naturalWidth > 0");
+        var picture = ImageIO.read(new ByteArrayInputStream(code.screenshot()));
+        String read = new QRCodeReader()
+                .decode(new BinaryBitmap(new HybridBinarizer(new BufferedImageLuminanceSource(picture))))
+                .getText();
+        dialog.getByText("A link", new Locator.GetByTextOptions().setExact(true))
+                .click();
+        assertThat(dialog.getByLabel("The link to its page")).hasValue(read);
+        dialog.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Note it as given to the client"))
+                .click();
+        assertThat(dialog).hasCount(0);
+        Page phone = context(390, 844).newPage();
+        phone.navigate(read);
+        assertThat(phone.locator(".ask")).containsText("€121.00");
+        phone.context().close();
+    }
+
+    @Test
+    public void copiesGoToOthersAndThePaperCanStayHere() {
+        long client = api.client("Copied To");
+        long invoice = api.issue(api.draft(client, "100.00", "100%@5"));
+        desk.navigate(app.url("/invoices/" + invoice));
+        button("Send…").click();
+        Locator dialog = desk.getByRole(AriaRole.DIALOG);
+        dialog.getByText("+ Copies to others").click();
+        dialog.getByLabel("Copies to").fill("nobody");
+        dialog.getByLabel("Attached: invoice-").uncheck();
+        dialog.getByRole(
+                        AriaRole.BUTTON,
+                        new Locator.GetByRoleOptions().setName("Send").setExact(true))
+                .click();
+        assertThat(dialog).containsText("must be an address such as");
+        dialog.getByLabel("Copies to").fill("other@clients.example");
+        dialog.getByRole(
+                        AriaRole.BUTTON,
+                        new Locator.GetByRoleOptions().setName("Send").setExact(true))
+                .click();
+        assertThat(dialog).hasCount(0);
+        assertThat(desk.locator("body")).containsText("copiedto@clients.example, other@clients.example");
+    }
+
+    @Test
+    public void whatThePageSaysAfterADeclinedCardCanBeWorded() {
+        desk.navigate(app.url("/settings/letters/page_given_up"));
+        assertThat(desk.getByLabel("Subject")).hasCount(0);
+        text().fill("Your card said: {why declined}. No coin moved.");
+        assertThat(desk.locator("pre")).containsText("Your card said: not enough funds. No coin moved.");
+        button("Use from now on").click();
+        assertThat(desk.locator(".index")).containsText(Pattern.compile("After giving up.*yours", Pattern.DOTALL));
+        long client = api.client("Given Up");
+        long invoice = api.issue(api.draft(client, "100.00", "100%@5"));
+        Page phone = context(390, 844).newPage();
+        phone.navigate(app.url("/p/" + api.token(invoice)));
+        phone.getByText("Pay €121.00 by card").click();
+        phone.getByLabel("Card number").fill(POOR_CARD);
+        phone.getByLabel("Valid until").fill("09/29");
+        phone.getByText("Pay EUR 121.00").click();
+        assertThat(phone.getByRole(AriaRole.ALERT)).containsText("not enough funds");
+        phone.navigate(app.url("/p/" + api.token(invoice) + "?back=1"));
+        assertThat(phone.locator(".told.refused")).hasText("Your card said: not enough funds. No coin moved.");
         phone.context().close();
     }
 }

@@ -64,7 +64,8 @@ CREATE TABLE document_setting (
   version INT DEFAULT 1 NOT NULL,
   accent VARCHAR(7) DEFAULT '' NOT NULL,
   line_shows VARCHAR(10) DEFAULT 'quantity' NOT NULL,
-  typeface VARCHAR(10) DEFAULT 'two' NOT NULL
+  typeface VARCHAR(10) DEFAULT 'two' NOT NULL,
+  page_on_paper BOOLEAN DEFAULT TRUE NOT NULL
 );
 
 -- What one unit of a currency is worth in the own one, from a day on.

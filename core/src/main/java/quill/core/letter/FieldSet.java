@@ -8,6 +8,7 @@ import java.util.Optional;
 /** The fields that one letter knows: its kind's, and those that the business has on its documents. */
 public final class FieldSet {
     private final List<Offered> all;
+    private final boolean subject;
 
     /** A field that can be picked. @param oftenEmpty whether it is meant to say nothing on most occasions */
     public record Offered(
@@ -22,8 +23,9 @@ public final class FieldSet {
         }
     }
 
-    private FieldSet(List<Offered> all) {
+    private FieldSet(List<Offered> all, boolean subject) {
         this.all = List.copyOf(all);
+        this.subject = subject;
     }
 
     /** @param own labels of the business's own fields; one that is called as a field of ours gives way to it */
@@ -43,12 +45,17 @@ public final class FieldSet {
                 }
             }
         }
-        return new FieldSet(all);
+        return new FieldSet(all, !kind.isOnPage());
     }
 
     /** All, in the order in which they are offered. */
     public List<Offered> all() {
         return all;
+    }
+
+    /** Whether what they stand in has a subject. */
+    boolean hasSubject() {
+        return subject;
     }
 
     /** The field of a name, whatever its capitals and blanks. */

@@ -48,6 +48,7 @@ public enum LetterField {
             "whether it takes back the whole, the rest or a part",
             "the whole of"),
     REASON("reason", Group.WHAT, Shape.WORDS, "why it was credited, as typed", "the wrong hours"),
+    DECLINED("why declined", Group.WHAT, Shape.WORDS, "why the card was declined; nothing where it was not", ""),
     LATE_FEES_AGREED("late fees agreed", Group.WHAT, Shape.SENTENCE, "says that a late fee in it was agreed", ""),
     SENT_BEFORE(
             "sent before", Group.WHEN, Shape.WORDS, "the day on which it was sent first; nothing the first time", ""),
@@ -100,6 +101,12 @@ public enum LetterField {
     TODAY("today", Group.WHEN, Shape.WORDS, "the day on which it is written", "18 March 2027"),
     WHAT_NOW(
             "what to pay when", Group.HOW_TO_PAY, Shape.WORDS, "it now, it by its date, or what is late now", "it now"),
+    OTHER_WAYS(
+            "other ways",
+            Group.HOW_TO_PAY,
+            Shape.SENTENCE,
+            "says how else to pay, now that a card did not",
+            "Try another card, or pay by bank transfer."),
     WAYS(
             "ways to pay",
             Group.HOW_TO_PAY,

@@ -96,7 +96,33 @@ public enum LetterKind {
                     LetterField.PAGE,
                     LetterField.SUMS,
                     LetterField.MEASURE,
-                    LetterField.HOW_TO_PAY));
+                    LetterField.HOW_TO_PAY)),
+    /** What the client's page says once a payment came. */
+    PAGE_PAID(
+            Group.ON_PAGE,
+            "After paying",
+            "What the client’s page says above the rest on the day on which a card payment came.",
+            false,
+            Fields.of(LetterField.DOCUMENT, LetterField.WHAT_FOR, LetterField.PAID, LetterField.LEFT)),
+    /** What it says while nobody knows yet. */
+    PAGE_WAITING(
+            Group.ON_PAGE,
+            "While a payment is on its way",
+            "What the page says to somebody who comes back from paying before it is known what came of it.",
+            false,
+            Fields.of(LetterField.DOCUMENT, LetterField.WHAT_FOR, LetterField.OPEN)),
+    /** What it says to somebody who did not pay. */
+    PAGE_GIVEN_UP(
+            Group.ON_PAGE,
+            "After giving up",
+            "What the page says to somebody whose card was declined, or who comes back without having paid.",
+            false,
+            Fields.of(
+                    LetterField.DOCUMENT,
+                    LetterField.WHAT_FOR,
+                    LetterField.OPEN,
+                    LetterField.DECLINED,
+                    LetterField.OTHER_WAYS));
 
     /** Where a letter is listed. */
     public enum Group {
@@ -105,7 +131,9 @@ public enum LetterKind {
         /** Something is open. */
         UNPAID("It is not paid"),
         /** Money came. */
-        PAID("Money comes");
+        PAID("Money comes"),
+        /** It is said on the client's page, and sent to nobody. */
+        ON_PAGE("On the client’s page");
 
         private final String words;
 
@@ -146,6 +174,11 @@ public enum LetterKind {
     /** When it goes, in a sentence. */
     public String goes() {
         return goes;
+    }
+
+    /** Whether it is said on the client's page: it has no subject then, and is no message. */
+    public boolean isOnPage() {
+        return group == Group.ON_PAGE;
     }
 
     /** Whether it asks for money, so that it should say how to pay. */

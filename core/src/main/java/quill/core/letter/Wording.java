@@ -21,7 +21,7 @@ import quill.core.letter.Filled.Run;
  * field is put in as it is, and a sentence with an empty one is left out. Braces with anything but a name in them, or
  * after one of {@code $ # * @ ~ %}, are text.
  *
- * @param subject one line
+ * @param subject one line; empty for what is said on a page
  * @param body paragraphs with empty lines between
  */
 public record Wording(String subject, String body) {
@@ -54,8 +54,9 @@ public record Wording(String subject, String body) {
         String text = body == null
                 ? ""
                 : body.replace("\r\n", "\n").replace('\r', '\n').strip();
-        if (head.isEmpty()) {
-            problems.add(new Problem("subject", "", "must not be empty"));
+        if (head.isEmpty() == fields.hasSubject()) {
+            problems.add(new Problem(
+                    "subject", head, fields.hasSubject() ? "must not be empty" : "this has none; leave it empty"));
         }
         if (head.codePoints().anyMatch(c -> Character.isISOControl(c) || c == 0x2028 || c == 0x2029)) {
             problems.add(new Problem("subject", head, "must be one line, without control characters"));

@@ -22,6 +22,7 @@ import quill.server.common.Texts;
  * @param lineShows what a line shows on paper beside its amount: quantity (and price), hours (and rate), or amount, nothing
  * @param typeface two (a serif for names and headings), plain (the one of the figures throughout) or noto
  * @param accent colour of headings on paper, as {@code #rrggbb}; empty for the usual ink
+ * @param pageOnPaper whether the paper of what is not paid bears its page's address and a square code; left out is yes
  * @param coins the smallest coin of each currency in which cash is rounded
  */
 public record DocumentSetting(
@@ -32,17 +33,19 @@ public record DocumentSetting(
         List<String> labels,
         List<Coin> coins,
         String accent,
+        Boolean pageOnPaper,
         int version) {
     /** What is not named is as it is at first. */
     public DocumentSetting {
         lineShows = lineShows == null ? SHOWS.get(0) : lineShows;
         typeface = typeface == null ? TYPEFACES.get(0) : typeface;
         accent = accent == null ? "" : accent.strip().toLowerCase(Locale.ROOT);
+        pageOnPaper = pageOnPaper == null || pageOnPaper;
     }
 
     /** One in the usual ink. */
     public DocumentSetting(String layout, String terms, List<String> labels, List<Coin> coins, int version) {
-        this(layout, SHOWS.get(0), TYPEFACES.get(0), terms, labels, coins, "", version);
+        this(layout, SHOWS.get(0), TYPEFACES.get(0), terms, labels, coins, "", true, version);
     }
 
     /** The layouts there are. */
@@ -99,7 +102,8 @@ public record DocumentSetting(
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        return new DocumentSetting(layout, lineShows, typeface, plainTerms, plainLabels, plainCoins, accent, version);
+        return new DocumentSetting(
+                layout, lineShows, typeface, plainTerms, plainLabels, plainCoins, accent, pageOnPaper, version);
     }
 
     private static void oneOf(String field, String value, List<String> allowed, List<Problem> problems) {

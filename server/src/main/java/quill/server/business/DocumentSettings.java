@@ -21,7 +21,7 @@ public class DocumentSettings {
     /** What holds now. */
     public DocumentSetting setting() {
         return jdbc.sql(
-                        "SELECT layout, line_shows, typeface, terms, labels, coins, accent, version FROM document_setting WHERE id = 1")
+                        "SELECT layout, line_shows, typeface, terms, labels, coins, accent, page_on_paper, version FROM document_setting WHERE id = 1")
                 .query((rs, n) -> new DocumentSetting(
                         rs.getString("layout"),
                         rs.getString("line_shows"),
@@ -30,6 +30,7 @@ public class DocumentSettings {
                         List.of(json.read(rs.getString("labels"), String[].class)),
                         List.of(json.read(rs.getString("coins"), DocumentSetting.Coin[].class)),
                         rs.getString("accent"),
+                        rs.getBoolean("page_on_paper"),
                         rs.getInt("version")))
                 .optional()
                 .orElseGet(DocumentSetting::first);
@@ -40,12 +41,13 @@ public class DocumentSettings {
     public DocumentSetting change(DocumentSetting setting) {
         DocumentSetting checked = setting.checked();
         int rows = jdbc.sql(checked.version() == 0 ? """
-                INSERT INTO document_setting (id, layout, line_shows, typeface, terms, labels, coins, accent)
-                SELECT 1, :layout, :shows, :typeface, :terms, :labels, :coins, :accent
+                INSERT INTO document_setting (id, layout, line_shows, typeface, terms, labels, coins, accent, page_on_paper)
+                SELECT 1, :layout, :shows, :typeface, :terms, :labels, :coins, :accent, :page
                  WHERE NOT EXISTS (SELECT 1 FROM document_setting)
                 """ : """
                 UPDATE document_setting
                    SET layout = :layout, line_shows = :shows, typeface = :typeface, terms = :terms, labels = :labels, coins = :coins, accent = :accent,
+                       page_on_paper = :page,
                        version = version + 1
                  WHERE id = 1 AND version = :version
                 """)
@@ -56,6 +58,7 @@ public class DocumentSettings {
                 .param("labels", json.write(checked.labels()))
                 .param("coins", json.write(checked.coins()))
                 .param("accent", checked.accent())
+                .param("page", checked.pageOnPaper())
                 .param("version", checked.version())
                 .update();
         if (rows != 1) {

@@ -2,6 +2,7 @@ package quill.server.dispatch;
 
 import java.util.List;
 import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.id.ClientId;
 import quill.core.letter.LetterKind;
@@ -22,6 +23,7 @@ class DocumentCases implements LetterCases {
     private final InvoicesService invoices;
     private final CreditNotes notes;
     private final DocumentFacts facts;
+    private final PageWords page;
     private final BooksService books;
     private final Debts debts;
 
@@ -30,30 +32,36 @@ class DocumentCases implements LetterCases {
             InvoicesService invoices,
             CreditNotes notes,
             DocumentFacts facts,
+            PageWords page,
             BooksService books,
             Debts debts) {
         this.documents = documents;
         this.invoices = invoices;
         this.notes = notes;
         this.facts = facts;
+        this.page = page;
         this.books = books;
         this.debts = debts;
     }
 
     @Override
     public boolean writes(LetterKind kind) {
-        return kind == LetterKind.INVOICE || kind == LetterKind.CREDIT_NOTE;
+        return kind == LetterKind.INVOICE || kind == LetterKind.CREDIT_NOTE || kind.isOnPage();
     }
 
     @Override
     public List<LetterCase> latest(LetterKind kind, ClientId clientId) {
-        DocumentKind of = kind == LetterKind.INVOICE ? DocumentKind.INVOICE : DocumentKind.CREDIT_NOTE;
+        DocumentKind of = kind == LetterKind.CREDIT_NOTE ? DocumentKind.CREDIT_NOTE : DocumentKind.INVOICE;
         return documents.latest(of, clientId, MOST).stream()
-                .map(d -> new LetterCase(
-                        d.clientId(),
-                        d.kind().title() + " " + d.number(),
-                        () -> kind == LetterKind.INVOICE ? facts.invoice(d) : creditNote(d)))
+                .map(d -> new LetterCase(d.clientId(), d.kind().title() + " " + d.number(), () -> facts(kind, d)))
                 .toList();
+    }
+
+    private LetterFacts facts(LetterKind kind, Document d) {
+        if (kind.isOnPage()) {
+            return page.example(kind, d, Money.ofMinor(CurrencyUnit.of(d.currency()), d.totalMinor()));
+        }
+        return kind == LetterKind.INVOICE ? facts.invoice(d) : creditNote(d);
     }
 
     private LetterFacts creditNote(Document d) {

@@ -144,6 +144,23 @@ class DocumentFacts {
         return facts(a, values, left(a, false));
     }
 
+    /**
+     * What a document's page says to whoever has paid, or has not.
+     *
+     * @param paid what came; null where nothing did
+     * @param declined why the card was declined; empty where it was not
+     */
+    LetterFacts onPage(Document invoice, Money paid, String declined) {
+        About a = basics.about(invoice);
+        String document = basics.document(List.of(invoice.number()));
+        LetterFacts.Values values = basics.values(a, a.printed().to().under())
+                .put(LetterField.PAID, paid == null ? null : Shown.money(paid))
+                .put(LetterField.LEFT, basics.say("left-of-one", Map.of("open", a.open(), "document", document)))
+                .put(LetterField.DECLINED, declined)
+                .put(LetterField.OTHER_WAYS, basics.otherWays(a.open()));
+        return new LetterFacts(basics.from(a.open().getCurrencyUnit()), values.all(), List.of(), "", List.of(), null);
+    }
+
     /** What is still to be paid, one by one. @param named whether each says of which document it is */
     private List<Row> left(About a, boolean named) {
         return a.parts().stream()

@@ -176,6 +176,12 @@ class LetterBasics {
         return say("ways", Map.of("settled", open.isZero(), "card", offered.card(), "transfer", offered.transfer()));
     }
 
+    /** A sentence that says how else to pay, now that a card did not. */
+    String otherWays(Money open) {
+        return say(
+                "other-ways", Map.of("transfer", ways.of(open.getCurrencyUnit()).transfer()));
+    }
+
     /** The schedule as it stands, to be drawn. */
     LetterFacts.Drawn drawn(Document document, List<Measure.Part> parts) {
         return new LetterFacts.Drawn(

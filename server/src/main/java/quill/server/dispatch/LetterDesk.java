@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Isolation;
@@ -86,7 +87,16 @@ public class LetterDesk {
                 ? written.html()
                 : written.html().replace("src=\"cid:code\"", "src=\"" + SquareCode.inline(written.code()) + "\"");
         return new LetterPreview(
-                about(one, clientId), choices(all), written.subject(), written.text(), html, notes(kind, wording, all));
+                about(one, clientId),
+                choices(all),
+                kind.isOnPage() ? "" : written.subject(),
+                kind.isOnPage() ? said(filled) : written.text(),
+                kind.isOnPage() ? "" : html,
+                notes(kind, wording, all));
+    }
+
+    private static String said(Filled filled) {
+        return filled.blocks().stream().map(Filled.Block::text).collect(Collectors.joining("\n\n"));
     }
 
     private String about(LetterCase one, ClientId clientId) {

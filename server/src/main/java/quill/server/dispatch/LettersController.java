@@ -24,7 +24,12 @@ import quill.server.letters.Wordings;
 @RestController
 @RequestMapping("/api/letters")
 class LettersController {
-    private static final Set<LetterKind> TO_CLIENTS_ONLY = EnumSet.of(LetterKind.INVOICE, LetterKind.CREDIT_NOTE);
+    private static final Set<LetterKind> TO_CLIENTS_ONLY = EnumSet.of(
+            LetterKind.INVOICE,
+            LetterKind.CREDIT_NOTE,
+            LetterKind.PAGE_PAID,
+            LetterKind.PAGE_WAITING,
+            LetterKind.PAGE_GIVEN_UP);
     private final Wordings wordings;
     private final LetterDesk desk;
 
@@ -55,6 +60,7 @@ class LettersController {
     /**
      * A letter as it is worded.
      *
+     * @param onPage whether it is said on the client's page, and has no subject
      * @param payers whether it can go to a payer apart from the client
      * @param own since when the business words it; null while ours goes
      */
@@ -62,6 +68,7 @@ class LettersController {
             LetterKind kind,
             String title,
             String goes,
+            boolean onPage,
             boolean payers,
             String subject,
             String body,
@@ -105,6 +112,7 @@ class LettersController {
                 kind,
                 kind.title(),
                 kind.goes(),
+                kind.isOnPage(),
                 !TO_CLIENTS_ONLY.contains(kind),
                 wording.subject(),
                 wording.body(),

@@ -1,5 +1,6 @@
 package quill.server.dispatch;
 
+import java.util.EnumSet;
 import java.util.Set;
 import quill.core.letter.LetterKind;
 import quill.server.common.StoredWord;
@@ -17,7 +18,7 @@ public enum MessageKind implements StoredWord {
     /** It asks for what is late, or soon due. */
     REMINDER(Set.of(LetterKind.AHEAD, LetterKind.FRIENDLY, LetterKind.FIRM, LetterKind.FINAL)),
     /** It shows the business what a client got: any letter. */
-    COPY(Set.of(LetterKind.values()));
+    COPY(EnumSet.complementOf(EnumSet.of(LetterKind.PAGE_PAID, LetterKind.PAGE_WAITING, LetterKind.PAGE_GIVEN_UP)));
 
     private final Set<LetterKind> letters;
 

@@ -2,6 +2,7 @@ package quill.server.dispatch;
 
 import java.util.List;
 import java.util.Optional;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -15,6 +16,7 @@ import quill.server.creditnotes.CreditNote;
 import quill.server.creditnotes.CreditNotes;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
+import quill.server.links.Links;
 
 /** Documents and letters as papers, over HTTP. */
 @RestController
@@ -26,6 +28,7 @@ class PapersController {
     private final PdfMaking pdf;
     private final JoinedPapers joined;
     private final SentPapers sent;
+    private final Links links;
 
     PapersController(
             Correspondence correspondence,
@@ -33,13 +36,15 @@ class PapersController {
             CreditNotes notes,
             PdfMaking pdf,
             JoinedPapers joined,
-            SentPapers sent) {
+            SentPapers sent,
+            Links links) {
         this.correspondence = correspondence;
         this.invoices = invoices;
         this.notes = notes;
         this.pdf = pdf;
         this.joined = joined;
         this.sent = sent;
+        this.links = links;
     }
 
     /** @param reckoning whether the annex with the reckoning of every figure is printed as well */
@@ -50,6 +55,19 @@ class PapersController {
             throw new ConflictException("A draft is printed once it is issued.");
         }
         return Downloads.pdf(pdf.invoice(invoice, reckoning), "invoice-" + invoice.number());
+    }
+
+    /** A square code that leads to the page of an issued invoice, to be shown to the client's own phone. */
+    @GetMapping(path = "/invoices/{id}/page-code", produces = "image/png")
+    ResponseEntity<byte[]> pageCode(@PathVariable DocumentId id) {
+        Document invoice = invoices.invoice(id);
+        if (invoice.isDraft()) {
+            throw new ConflictException("A draft has no page; issue it first.");
+        }
+        return ResponseEntity.ok()
+                .header("Cache-Control", "no-store")
+                .contentType(MediaType.IMAGE_PNG)
+                .body(SquareCode.png(links.pageOf(id)));
     }
 
     /** Several invoices as one paper to print. */

@@ -17,18 +17,18 @@ import java.time.LocalDate;
 import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
+import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
 import quill.core.document.CreditorReference;
+import quill.server.business.DocumentSettings;
 import quill.server.business.Logos;
-import quill.server.common.BusinessClock;
 import quill.server.common.Fonts;
 import quill.server.common.Shown;
 import quill.server.common.Texts;
 import quill.server.creditnotes.CreditNote;
 import quill.server.creditnotes.CreditNotes;
-import quill.server.debts.Debts;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
 import quill.server.documents.PrintedDocument;
@@ -50,8 +50,8 @@ public class PdfMaking {
     private final InvoicesService invoices;
     private final CreditNotes notes;
     private final Attachments attachments;
-    private final Debts debts;
-    private final BusinessClock clock;
+    private final LetterBasics basics;
+    private final DocumentSettings settings;
     private final Logos logos;
 
     PdfMaking(
@@ -60,16 +60,16 @@ public class PdfMaking {
             InvoicesService invoices,
             CreditNotes notes,
             Attachments attachments,
-            Debts debts,
-            BusinessClock clock,
+            LetterBasics basics,
+            DocumentSettings settings,
             Logos logos) {
         this.templates = templates;
         this.papers = papers;
         this.invoices = invoices;
         this.notes = notes;
         this.attachments = attachments;
-        this.debts = debts;
-        this.clock = clock;
+        this.basics = basics;
+        this.settings = settings;
         this.logos = logos;
     }
 
@@ -93,14 +93,16 @@ public class PdfMaking {
     }
 
     private byte[] invoice(Document invoice, boolean reckoning, Papers.Reader reader) {
-        List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
-        PrintedDocument document = invoices.document(invoice);
-        LocalDate today = clock.today();
+        LetterBasics.About about = basics.about(invoice);
+        List<Measure.Part> parts = about.parts();
+        PrintedDocument document = about.printed();
+        LocalDate today = basics.today();
         Context context = context(document, reckoning);
         // On its day it says what it asks for; a later print says what has become of that.
         context.setVariable("asOf", today.equals(document.issuedOn()) ? null : today);
         context.setVariable(
                 "open", parts.stream().anyMatch(p -> p.open().money().isPositive()));
+        context.setVariable("paying", paying(about));
         context.setVariable("extent", "");
         context.setVariable("voided", invoice.voidedOn());
         context.setVariable("notes", notes.of(invoice.id()));
@@ -116,6 +118,33 @@ public class PdfMaking {
         return papers.of(templates.process("document", context), reader, this::toPdf);
     }
 
+    /** What a paper says of paying by its page. @param code as the address of an image @param sum that it asks for */
+    record PaperPaying(String page, String code, boolean transfer, String sum) {}
+
+    /** Of what is next to be paid; null where nothing is, or where the business wants none of it on paper. */
+    private PaperPaying paying(LetterBasics.About about) {
+        List<Measure.Part> open = about.parts().stream()
+                .filter(p -> p.open().money().isPositive())
+                .toList();
+        if (open.isEmpty()
+                || about.document().voidedOn() != null
+                || !settings.setting().pageOnPaper()) {
+            return null;
+        }
+        // The account is the one that this paper names.
+        PrintedDocument d = about.printed();
+        Money sum = open.get(0).open().money();
+        String code = SquareCode.payload(
+                d.from().name(),
+                d.paying().iban(),
+                d.paying().bic(),
+                sum,
+                d.paying().reference(),
+                about.page());
+        return new PaperPaying(
+                about.page(), SquareCode.inline(code), code.startsWith(SquareCode.TRANSFER), Shown.money(sum));
+    }
+
     /** A credit note as issued. */
     byte[] creditNote(CreditNote note, boolean reckoning) {
         return creditNote(note, reckoning, Papers.Reader.BUSINESS);
@@ -127,6 +156,7 @@ public class PdfMaking {
         context.setVariable(
                 "extent", note.extent(invoices.document(invoice).sums().total().money()));
         context.setVariable("asOf", null);
+        context.setVariable("paying", null);
         context.setVariable("open", false);
         context.setVariable("voided", null);
         context.setVariable("notes", List.of());

@@ -79,7 +79,7 @@ class ReminderCases implements LetterCases {
             case AHEAD -> new ReminderStep(-STEP, ReminderStep.Tone.FRIENDLY);
             case FIRM -> new ReminderStep(STEP, ReminderStep.Tone.FIRM);
             case FINAL -> new ReminderStep(STEP, ReminderStep.Tone.FINAL);
-            case FRIENDLY, INVOICE, CREDIT_NOTE, RECEIPT, CORRECTION ->
+            case FRIENDLY, INVOICE, CREDIT_NOTE, RECEIPT, CORRECTION, PAGE_PAID, PAGE_WAITING, PAGE_GIVEN_UP ->
                 new ReminderStep(STEP, ReminderStep.Tone.FRIENDLY);
         };
         List<Act.Item> items = asked.stream()

@@ -33,9 +33,14 @@ public final class SquareCode {
      * @param page where the code leads instead: another currency than the euro, no account, too large a sum
      */
     public static String payload(Business to, Money amount, String reference, String page) {
+        return payload(to.name(), to.account().iban(), to.account().bic(), amount, reference, page);
+    }
+
+    /** The same, of the account that a paper names. */
+    static String payload(String name, String iban, String bic, Money amount, String reference, String page) {
         boolean transferable = "EUR".equals(amount.getCurrencyUnit().getCode())
-                && !to.account().iban().isBlank()
-                && CreditorReference.isValid(to.account().iban())
+                && !iban.isBlank()
+                && CreditorReference.isValid(iban)
                 && amount.isPositive()
                 && amount.getAmount().compareTo(MOST) <= 0;
         if (!transferable) {
@@ -47,9 +52,9 @@ public final class SquareCode {
                 "002",
                 "1",
                 "SCT",
-                to.account().bic().replace(" ", ""),
-                to.name().length() > 70 ? to.name().substring(0, 70) : to.name(),
-                to.account().iban().replace(" ", ""),
+                bic.replace(" ", ""),
+                name.length() > 70 ? name.substring(0, 70) : name,
+                iban.replace(" ", ""),
                 "EUR" + amount.getAmount().toPlainString(),
                 "",
                 reference,

@@ -115,9 +115,29 @@ public class CardOrders {
         return repository.wasSeen(hookId);
     }
 
+    /** What came of it, for somebody who comes back from paying. */
+    public enum Outcome {
+        /** No order was open, or it is paid: what came stands among the payments. */
+        NOTHING_OPEN,
+        /** The processor says that it was not paid. */
+        NOT_PAID,
+        /** The processor does not answer. */
+        UNKNOWN
+    }
+
     /** The payer came back from the pay page: ask about the invoice's orders now, without waiting for the event. */
-    public void payerIsBack(DocumentId invoiceId) {
-        repository.liveOf(invoiceId).forEach(this::settleQuietly);
+    public Outcome payerIsBack(DocumentId invoiceId) {
+        Outcome outcome = Outcome.NOTHING_OPEN;
+        for (Order order : repository.liveOf(invoiceId)) {
+            boolean answered = settleQuietly(order);
+            boolean live = repository.liveOf(invoiceId).stream().anyMatch(o -> o.id() == order.id());
+            if (!answered) {
+                outcome = Outcome.UNKNOWN;
+            } else if (live && outcome == Outcome.NOTHING_OPEN) {
+                outcome = Outcome.NOT_PAID;
+            }
+        }
+        return outcome;
     }
 
     /** The latest refusal of a card on an invoice's live order, or empty. */
@@ -147,15 +167,18 @@ public class CardOrders {
         } while (!next.isEmpty());
     }
 
-    private void settleQuietly(Order order) {
+    /** @return whether the processor answered, and what it said could be booked */
+    private boolean settleQuietly(Order order) {
         try {
             settle(order);
+            return true;
         } catch (RestClientException e) {
             LOG.debug("the processor does not answer about order {}", order.id(), e);
         } catch (RuntimeException e) {
             LOG.error("order {} could not be settled; it is asked about again", order.id(), e);
             repository.trouble(order.id(), reasonOf(e));
         }
+        return false;
     }
 
     /** In words for a person: what the core refuses says it itself; nothing of the code is shown. */

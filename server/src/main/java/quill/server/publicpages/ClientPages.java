@@ -13,12 +13,14 @@ import quill.server.books.BooksService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.debts.Debts;
+import quill.server.dispatch.PageWords;
 import quill.server.dispatch.WaysToPay;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
 import quill.server.documents.PrintedDocument;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
+import quill.server.payments.PaymentWay;
 import quill.server.payments.Payments;
 import quill.server.processor.CardOrders;
 
@@ -33,6 +35,7 @@ class ClientPages {
     private final WaysToPay waysToPay;
     private final BusinessClock clock;
     private final PagePapers papers;
+    private final PageWords words;
 
     ClientPages(
             InvoicesService invoices,
@@ -42,7 +45,8 @@ class ClientPages {
             CardOrders orders,
             WaysToPay waysToPay,
             BusinessClock clock,
-            PagePapers papers) {
+            PagePapers papers,
+            PageWords words) {
         this.invoices = invoices;
         this.debts = debts;
         this.payments = payments;
@@ -51,6 +55,7 @@ class ClientPages {
         this.waysToPay = waysToPay;
         this.clock = clock;
         this.papers = papers;
+        this.words = words;
     }
 
     /** One thing that can be paid now. @param what due now, or all that is open */
@@ -59,13 +64,17 @@ class ClientPages {
     /** A payment that arrived, without what it cost the business. */
     record Received(LocalDate on, String how, Amount amount) {}
 
-    /** The page, whole. */
+    /** What it says above the rest, as the business words it. @param refused whether nothing came */
+    record Said(String text, boolean refused) {}
+
+    /** The page, whole. @param said to whoever has paid, or has not; null where there is nothing to say */
     record PublicPage(
             PrintedDocument document,
             LocalDate today,
             List<Measure.Part> measure,
             Amount open,
             PayingNow paying,
+            @Schema(nullable = true) Said said,
             List<Received> received,
             Amount credit,
             List<PagePapers.TakenBack> creditNotes,
@@ -76,17 +85,16 @@ class ClientPages {
      * How it can be paid at once.
      *
      * @param iban for a transfer; empty where the business has no account
-     * @param declined why the card was declined that was tried last; null where none was since something was paid
      */
-    record PayingNow(
-            List<Choice> choices,
-            boolean cards,
-            String iban,
-            String reference,
-            @Schema(nullable = true) String declined) {}
+    record PayingNow(List<Choice> choices, boolean cards, String iban, String reference) {}
 
     /** What the page of an issued invoice says. */
     PublicPage of(Document invoice) {
+        return of(invoice, CardOrders.Outcome.NOTHING_OPEN);
+    }
+
+    /** The same, for somebody who comes back from paying. @param outcome what came of it */
+    PublicPage of(Document invoice, CardOrders.Outcome outcome) {
         PrintedDocument document = invoices.document(invoice).forClient();
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
@@ -101,8 +109,8 @@ class ClientPages {
                         choices(parts, currency),
                         ways.card() && open,
                         ways.iban(),
-                        CreditorReference.grouped(document.paying().reference()),
-                        open ? orders.declinedOn(invoice.id()).orElse(null) : null),
+                        CreditorReference.grouped(document.paying().reference())),
+                said(invoice, outcome),
                 payments.ofInvoice(invoice.id()).stream()
                         .filter(p -> p.undone() == null)
                         .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
@@ -111,6 +119,26 @@ class ClientPages {
                 papers.creditNotes(invoice.id()),
                 papers.files(invoice.id()),
                 invoice.voidedOn());
+    }
+
+    private Said said(Document invoice, CardOrders.Outcome outcome) {
+        if (invoice.voidedOn() != null) {
+            return null;
+        }
+        String declined =
+                invoice.openMinor() > 0 ? orders.declinedOn(invoice.id()).orElse("") : "";
+        if (!declined.isEmpty() || outcome == CardOrders.Outcome.NOT_PAID) {
+            return new Said(words.givenUp(invoice, declined), true);
+        }
+        if (outcome == CardOrders.Outcome.UNKNOWN) {
+            return new Said(words.waiting(invoice), false);
+        }
+        return payments.ofInvoice(invoice.id()).stream()
+                .filter(p -> p.undone() == null && p.means().way() == PaymentWay.CARD)
+                .filter(p -> p.valueOn().equals(clock.today()))
+                .findFirst()
+                .map(p -> new Said(words.paid(invoice, p.amount().money()), false))
+                .orElse(null);
     }
 
     /** The first open installment with all that fell due before it, and all that is open where that is more. */

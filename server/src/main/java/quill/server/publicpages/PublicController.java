@@ -67,7 +67,7 @@ class PublicController {
     ClientPages.PublicPage show(@PathVariable String token) {
         Document invoice = invoices.byToken(token);
         noteOpening(invoice);
-        return pages.of(invoice);
+        return pages.of(invoice, CardOrders.Outcome.NOTHING_OPEN);
     }
 
     /** The page is shown whether or not this can be noted: two tabs at the same moment, or no room on the disk. */
@@ -105,8 +105,10 @@ class PublicController {
     /** The payer is back from the pay page: the processor is asked at once. */
     @PostMapping("/back")
     ClientPages.PublicPage back(@PathVariable String token) {
-        orders.payerIsBack(invoices.byToken(token).id());
-        return show(token);
+        CardOrders.Outcome outcome = orders.payerIsBack(invoices.byToken(token).id());
+        Document invoice = invoices.byToken(token);
+        noteOpening(invoice);
+        return pages.of(invoice, outcome);
     }
 
     @Hidden

@@ -75,7 +75,15 @@ public class PaperLookTest {
         DocumentSettings settings = server.bean(DocumentSettings.class);
         DocumentSetting now = settings.setting();
         settings.change(new DocumentSetting(
-                now.layout(), shows, typeface, now.terms(), now.labels(), now.coins(), now.accent(), now.version()));
+                now.layout(),
+                shows,
+                typeface,
+                now.terms(),
+                now.labels(),
+                now.coins(),
+                now.accent(),
+                true,
+                now.version()));
     }
 
     private Document issued(TypedLine... lines) {

@@ -78,7 +78,7 @@ public class WholeDocumentsTest {
         assertThat(invoices.invoice(id).number()).isEqualTo(number);
         assertThat(owes(client)).isEqualTo("100.00");
         server.jdbc()
-                .sql("UPDATE message SET state = 'sent' WHERE invoice_id = :id")
+                .sql("UPDATE message SET state = 'sent' WHERE document_id = :id")
                 .param("id", id)
                 .update();
         assertThatThrownBy(() -> server.bean(Withdrawals.class).takeBack(id, "again"))
