@@ -9,6 +9,7 @@ import quill.server.business.BusinessService;
 import quill.server.clients.Client;
 import quill.server.creditnotes.CreditNote;
 import quill.server.documents.Document;
+import quill.server.letters.LetterFacts;
 import quill.server.letters.LetterWriting;
 import quill.server.letters.Written;
 
@@ -51,6 +52,16 @@ class Letters {
                 payer.payer(),
                 facts.receipt(invoice, payer.name(), arrived),
                 LetterWriting.ThisOnce.NOTHING);
+    }
+
+    /** What a receipt would say now. */
+    LetterFacts receiptFacts(Document invoice, Client.Recipient payer, MoneyLetters.Arrived arrived) {
+        return facts.receipt(invoice, payer.name(), arrived);
+    }
+
+    /** What would be said if a receipt had been a mistake. */
+    LetterFacts correctionFacts(Document invoice, Client.Recipient payer, Money amount) {
+        return facts.correction(invoice, payer.name(), amount);
     }
 
     /** Takes a receipt back that was sent by mistake, and says what is open. */

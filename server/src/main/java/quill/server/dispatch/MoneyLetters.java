@@ -23,7 +23,6 @@ import quill.server.letters.Written;
 public class MoneyLetters {
     private final MessageRepository repository;
     private final Letters letters;
-    private final DocumentFacts facts;
     private final MessageQueue queue;
     private final InvoicesService invoices;
     private final Crediting crediting;
@@ -34,7 +33,6 @@ public class MoneyLetters {
     MoneyLetters(
             MessageRepository repository,
             Letters letters,
-            DocumentFacts facts,
             MessageQueue queue,
             InvoicesService invoices,
             Crediting crediting,
@@ -43,7 +41,6 @@ public class MoneyLetters {
             Debts debts) {
         this.repository = repository;
         this.letters = letters;
-        this.facts = facts;
         this.queue = queue;
         this.invoices = invoices;
         this.crediting = crediting;
@@ -90,14 +87,14 @@ public class MoneyLetters {
     public LetterFacts receiptFacts(DocumentId invoiceId, Arrived a) {
         Document invoice = invoices.invoice(invoiceId);
         Client.Recipient payer = clients.client(invoice.clientId()).forReceipts();
-        return facts.receipt(invoice, payer.name(), a);
+        return letters.receiptFacts(invoice, payer, a);
     }
 
     /** What would be said if its receipt had been a mistake. */
     public LetterFacts correctionFacts(DocumentId invoiceId, Money amount) {
         Document invoice = invoices.invoice(invoiceId);
         Client.Recipient payer = clients.client(invoice.clientId()).forReceipts();
-        return facts.correction(invoice, payer.name(), amount);
+        return letters.correctionFacts(invoice, payer, amount);
     }
 
     /** Queues the receipt of a payment, once for each payment. @param invoiceId whose page it leads to */

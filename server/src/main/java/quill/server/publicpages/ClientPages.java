@@ -13,14 +13,12 @@ import quill.server.books.BooksService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.debts.Debts;
-import quill.server.dispatch.PageWords;
 import quill.server.dispatch.WaysToPay;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
 import quill.server.documents.PrintedDocument;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
-import quill.server.payments.PaymentWay;
 import quill.server.payments.Payments;
 import quill.server.processor.CardOrders;
 
@@ -31,31 +29,28 @@ class ClientPages {
     private final Debts debts;
     private final Payments payments;
     private final BooksService books;
-    private final CardOrders orders;
     private final WaysToPay waysToPay;
     private final BusinessClock clock;
     private final PagePapers papers;
-    private final PageWords words;
+    private final SaidOnPages said;
 
     ClientPages(
             InvoicesService invoices,
             Debts debts,
             Payments payments,
             BooksService books,
-            CardOrders orders,
             WaysToPay waysToPay,
             BusinessClock clock,
             PagePapers papers,
-            PageWords words) {
+            SaidOnPages said) {
         this.invoices = invoices;
         this.debts = debts;
         this.payments = payments;
         this.books = books;
-        this.orders = orders;
         this.waysToPay = waysToPay;
         this.clock = clock;
         this.papers = papers;
-        this.words = words;
+        this.said = said;
     }
 
     /** One thing that can be paid now. @param what due now, or all that is open */
@@ -64,9 +59,6 @@ class ClientPages {
     /** A payment that arrived, without what it cost the business. */
     record Received(LocalDate on, String how, Amount amount) {}
 
-    /** What it says above the rest, as the business words it. @param refused whether nothing came */
-    record Said(String text, boolean refused) {}
-
     /** The page, whole. @param said to whoever has paid, or has not; null where there is nothing to say */
     record PublicPage(
             PrintedDocument document,
@@ -74,7 +66,7 @@ class ClientPages {
             List<Measure.Part> measure,
             Amount open,
             PayingNow paying,
-            @Schema(nullable = true) Said said,
+            @Schema(nullable = true) SaidOnPages.Said said,
             List<Received> received,
             Amount credit,
             List<PagePapers.TakenBack> creditNotes,
@@ -110,7 +102,7 @@ class ClientPages {
                         ways.card() && open,
                         ways.iban(),
                         CreditorReference.grouped(document.paying().reference())),
-                said(invoice, outcome),
+                said.of(invoice, outcome),
                 payments.ofInvoice(invoice.id()).stream()
                         .filter(p -> p.undone() == null)
                         .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
@@ -119,26 +111,6 @@ class ClientPages {
                 papers.creditNotes(invoice.id()),
                 papers.files(invoice.id()),
                 invoice.voidedOn());
-    }
-
-    private Said said(Document invoice, CardOrders.Outcome outcome) {
-        if (invoice.voidedOn() != null) {
-            return null;
-        }
-        String declined =
-                invoice.openMinor() > 0 ? orders.declinedOn(invoice.id()).orElse("") : "";
-        if (!declined.isEmpty() || outcome == CardOrders.Outcome.NOT_PAID) {
-            return new Said(words.givenUp(invoice, declined), true);
-        }
-        if (outcome == CardOrders.Outcome.UNKNOWN) {
-            return new Said(words.waiting(invoice), false);
-        }
-        return payments.ofInvoice(invoice.id()).stream()
-                .filter(p -> p.undone() == null && p.means().way() == PaymentWay.CARD)
-                .filter(p -> p.valueOn().equals(clock.today()))
-                .findFirst()
-                .map(p -> new Said(words.paid(invoice, p.amount().money()), false))
-                .orElse(null);
     }
 
     /** The first open installment with all that fell due before it, and all that is open where that is more. */

@@ -1,0 +1,49 @@
+package quill.server.publicpages;
+
+import org.springframework.stereotype.Component;
+import quill.server.common.BusinessClock;
+import quill.server.dispatch.PageWords;
+import quill.server.documents.Document;
+import quill.server.payments.PaymentWay;
+import quill.server.payments.Payments;
+import quill.server.processor.CardOrders;
+
+/** What a client's page says above the rest to whoever has paid, or has not. */
+@Component
+class SaidOnPages {
+    private final CardOrders orders;
+    private final Payments payments;
+    private final PageWords words;
+    private final BusinessClock clock;
+
+    SaidOnPages(CardOrders orders, Payments payments, PageWords words, BusinessClock clock) {
+        this.orders = orders;
+        this.payments = payments;
+        this.words = words;
+        this.clock = clock;
+    }
+
+    /** As the business words it. @param refused whether nothing came */
+    record Said(String text, boolean refused) {}
+
+    /** @param outcome what came of paying, for somebody who comes back from it; null is said where there is nothing to say */
+    Said of(Document invoice, CardOrders.Outcome outcome) {
+        if (invoice.voidedOn() != null) {
+            return null;
+        }
+        String declined =
+                invoice.openMinor() > 0 ? orders.declinedOn(invoice.id()).orElse("") : "";
+        if (!declined.isEmpty() || outcome == CardOrders.Outcome.NOT_PAID) {
+            return new Said(words.givenUp(invoice, declined), true);
+        }
+        if (outcome == CardOrders.Outcome.UNKNOWN) {
+            return new Said(words.waiting(invoice), false);
+        }
+        return payments.ofInvoice(invoice.id()).stream()
+                .filter(p -> p.undone() == null && p.means().way() == PaymentWay.CARD)
+                .filter(p -> p.valueOn().equals(clock.today()))
+                .findFirst()
+                .map(p -> new Said(words.paid(invoice, p.amount().money()), false))
+                .orElse(null);
+    }
+}
