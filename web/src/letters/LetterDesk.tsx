@@ -267,7 +267,7 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
       </div>
       <div className={css.arriving}>
         <div className={css.head}>
-          <b>{view.onPage ? 'As the page would say it' : 'As it would arrive'}</b>
+          <b>{view.onPage ? 'On the page' : 'As it would arrive'}</b>
           <NativeSelect
             aria-label="With whom"
             value={client}

@@ -154,7 +154,7 @@ export function SendDialog({
                 onChange={(e) => setBare(!e.currentTarget.checked)}
               />
               <Refusal error={beside ? null : sending.error} />
-              <div className="row-of-links" style={{ alignItems: 'center' }}>
+              <div className={`row-of-links ${css.acts}`}>
                 <Button
                   type="submit"
                   loading={sending.isPending}

@@ -9,6 +9,7 @@ import org.springframework.stereotype.Component;
 import quill.core.document.CreditorReference;
 import quill.core.id.DocumentId;
 import quill.core.letter.LetterField;
+import quill.core.money.Amounts;
 import quill.server.business.BankAccounts;
 import quill.server.business.Business;
 import quill.server.common.BusinessClock;
@@ -146,13 +147,23 @@ class LetterBasics {
         return days.size() == 1 ? days.get(0) : null;
     }
 
-    /** How to pay what is asked for next; null where nothing is open. */
-    LetterFacts.Paying paying(About a) {
-        List<Measure.Part> open = a.openParts();
+    /** What is to be paid now, as its page asks first: all that is due, else what falls due next; null for nothing. */
+    Money askedNow(About a) {
+        List<Money> open = a.openParts().stream().map(p -> p.open().money()).toList();
         if (open.isEmpty() || a.document().voidedOn() != null) {
             return null;
         }
-        return paying(open.get(0).open().money(), a.document().number(), a.page());
+        List<Money> due = a.openParts().stream()
+                .filter(p -> !p.dueOn().isAfter(clock.today()))
+                .map(p -> p.open().money())
+                .toList();
+        return due.isEmpty() ? open.get(0) : Amounts.sum(open.get(0).getCurrencyUnit(), due);
+    }
+
+    /** How to pay what is asked for now; null where nothing is open. */
+    LetterFacts.Paying paying(About a) {
+        Money sum = askedNow(a);
+        return sum == null ? null : paying(sum, a.document().number(), a.page());
     }
 
     /** How to pay a sum under the reference of a document. */

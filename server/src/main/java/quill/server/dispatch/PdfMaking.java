@@ -121,19 +121,14 @@ public class PdfMaking {
     /** What a paper says of paying by its page. @param code as the address of an image @param sum that it asks for */
     record PaperPaying(String page, String code, boolean transfer, String sum) {}
 
-    /** Of what is next to be paid; null where nothing is, or where the business wants none of it on paper. */
+    /** Of what is to be paid now; null where nothing is, or where the business wants none of it on paper. */
     private PaperPaying paying(LetterBasics.About about) {
-        List<Measure.Part> open = about.parts().stream()
-                .filter(p -> p.open().money().isPositive())
-                .toList();
-        if (open.isEmpty()
-                || about.document().voidedOn() != null
-                || !settings.setting().pageOnPaper()) {
+        Money sum = basics.askedNow(about);
+        if (sum == null || !settings.setting().pageOnPaper()) {
             return null;
         }
         // The account is the one that this paper names.
         PrintedDocument d = about.printed();
-        Money sum = open.get(0).open().money();
         String code = SquareCode.payload(
                 d.from().name(),
                 d.paying().iban(),

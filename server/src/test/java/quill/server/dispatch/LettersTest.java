@@ -223,6 +223,17 @@ public class LettersTest {
     }
 
     @Test
+    public void theCodeAsksForWhatThePageAsksFor() {
+        DocumentId invoice = server.issue(client, "100.00", "20%@3 30%@5 rest@60", null);
+        send(invoice, "key-number-1");
+        assertThat(last("code")).contains("\nEUR20.00\n");
+        assertThat(last("html")).contains("scan the code for €20.00");
+        server.moveTo(BEGIN.plusDays(9), LocalTime.of(9, 0));
+        send(invoice, "key-number-2");
+        assertThat(last("code")).as("both that are due, not the third").contains("\nEUR50.00\n");
+    }
+
+    @Test
     public void sendingAgainSaysWhenItWasSentFirst() {
         DocumentId invoice = server.issue(client, "100.00", "100%@5", null);
         send(invoice, "key-number-1");
