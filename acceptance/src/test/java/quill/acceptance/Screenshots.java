@@ -33,6 +33,7 @@ public class Screenshots extends Suite {
         shoot(page, "/invoices/" + hotel, "invoice");
         shoot(page, "/clients/" + clientOf(api, hotel), "account");
         shoot(page, "/settings/reminders", "reminder-plan");
+        letters(page);
         printed(api.bytes("/api/invoices/" + of(api, "later", "Kestrel") + "/pdf"));
         shoot(page, "/aging", "aging");
         shoot(page, "/books", "books");
@@ -57,12 +58,22 @@ public class Screenshots extends Suite {
         phone.context().clearCookies();
         String token = api.token(of(api, "week", "Halden"));
         shoot(phone, app.url("/p/" + token), "client-page");
-        String payAt =
-                api.order(token, api.choice(token, 0)).ok().path("address").asString();
-        shoot(phone, payAt, "pay-page");
         JsonNode reminder = letters("sef@blueheron.example").get(0);
         String box = "/post-room/sef@blueheron.example/" + reminder.path("id").asString() + "/html";
         shoot(phone, standIns.url(box), "reminder");
+    }
+
+    /** One being worded: a field is about to be picked. */
+    private void letters(Page page) {
+        page.navigate(app.url("/settings/letters/firm"));
+        page.getByLabel("With whom").selectOption("Captain’s House Hotel");
+        Locator text = page.getByLabel("Text", new Page.GetByLabelOptions().setExact(true));
+        text.focus();
+        page.keyboard().press("Control+End");
+        page.keyboard().type("\n\nIt is about your {inst");
+        page.waitForTimeout(1200);
+        page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("letters.png")));
+        page.getByText("Leave it as it was").click();
     }
 
     private static void light(Page page, String name) {
