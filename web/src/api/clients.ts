@@ -54,9 +54,10 @@ export const chasingOf = (id: number) =>
     queryFn: () => data(api.GET('/api/clients/{id}/chasing', { params: { path: { id } } })),
   });
 
-/** All letters to a client, newest first. */
-export const messagesOf = (id: number) =>
+/** The letters to a client, newest first. @param find a part of what they say; empty for all */
+export const messagesOf = (id: number, find: string) =>
   queryOptions({
-    queryKey: ['client', id, 'messages'],
-    queryFn: () => data(api.GET('/api/clients/{id}/messages', { params: { path: { id } } })),
+    queryKey: ['client', id, 'messages', find],
+    queryFn: () => data(api.GET('/api/clients/{id}/messages', { params: { path: { id }, query: { find } } })),
+    placeholderData: keepPreviousData,
   });

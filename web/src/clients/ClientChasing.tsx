@@ -1,4 +1,5 @@
 import { Button, Modal, TextInput } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, problemOf, type Schemas } from '../api/client';
@@ -86,13 +87,18 @@ function OwnPolicy({
   );
 }
 
+/** So many letters are seen at a glance. */
+const FEW = 4;
+
 /** What holds for one client: muted, kept back, its own late fees; and all letters, newest first. */
 export function ClientChasing({ id }: { id: number }) {
   const path = { params: { path: { id } } };
   const queries = useQueryClient();
   const [own, setOwn] = useState(false);
   const chasing = useQuery(chasingOf(id));
-  const messages = useQuery(messagesOf(id));
+  const [find, setFind] = useState('');
+  const [looked] = useDebouncedValue(find, 250);
+  const messages = useQuery(messagesOf(id, looked));
   const again = { onSuccess: () => void queries.invalidateQueries() };
   const mute = useMutation({
     mutationFn: (until: string) => data(api.PUT('/api/clients/{id}/mute', { ...path, body: { until } })),
@@ -139,10 +145,18 @@ export function ClientChasing({ id }: { id: number }) {
         </>
       )}
       <h2>Correspondence</h2>
+      {(find !== '' || (messages.data?.length ?? 0) > FEW) && (
+        <TextInput
+          aria-label="Find in the letters"
+          placeholder="Find in the letters: a word, a number, an address"
+          value={find}
+          onChange={(e) => setFind(e.currentTarget.value)}
+        />
+      )}
       {messages.data?.length ? (
         <Correspondence messages={messages.data} />
       ) : (
-        <p className="faded">No letter yet.</p>
+        <p className="faded">{looked ? 'No letter says that.' : 'No letter yet.'}</p>
       )}
     </section>
   );

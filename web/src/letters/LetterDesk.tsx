@@ -126,6 +126,16 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
       );
     },
   });
+  const trial = useMutation({
+    mutationFn: () =>
+      data(
+        api.POST('/api/letters/{kind}/trial', {
+          params: { path: { kind: view.kind } },
+          body: { subject, body, clientId: client ? Number(client) : null },
+        }),
+      ),
+    onSuccess: () => tell('It goes to your own address, as it stands here.'),
+  });
   const drop = useMutation({
     mutationFn: () =>
       data(
@@ -241,7 +251,7 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
           onPick={(title) => (last === 'head' ? head : text).current?.insert(`{${title}}`)}
         />
         <Refusal error={beside ? null : save.error} />
-        <Refusal error={drop.error} />
+        <Refusal error={drop.error ?? trial.error} />
         <div className={css.acts}>
           <span className={css.problems} role="alert">
             {[wrong(error, 'subject'), wrong(error, 'body')].filter(Boolean).join(' ')}
@@ -250,6 +260,11 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
             <button type="button" className="link" onClick={() => drop.mutate()}>
               The same as to the client
             </button>
+          )}
+          {!view.onPage && (
+            <Button variant="outline" loading={trial.isPending} onClick={() => trial.mutate()}>
+              Send me one
+            </Button>
           )}
           {changed && (
             <Button

@@ -3,6 +3,7 @@ package quill.server.dispatch;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.id.ClientId;
@@ -44,9 +45,9 @@ public class Correspondence {
         return clientIds.isEmpty() ? List.of() : repository.reminders(clientIds, since);
     }
 
-    /** All messages to a client, newest first. */
-    public List<Message> ofClient(ClientId clientId) {
-        return repository.ofClient(clientId);
+    /** The messages to a client, newest first. @param find a part of subject, text or address; empty or null for all */
+    public List<Message> ofClient(ClientId clientId, String find) {
+        return repository.ofClient(clientId, find == null ? "" : find.strip().toLowerCase(Locale.ROOT));
     }
 
     /** Messages about an invoice, newest first. */

@@ -1,8 +1,9 @@
 package quill.server.dispatch;
 
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import org.joda.money.CurrencyUnit;
-import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.id.ClientId;
 import quill.core.letter.LetterKind;
@@ -19,11 +20,12 @@ import quill.server.letters.LetterFacts;
 /** Invoices and credit notes, to look at their letters with. */
 @Component
 class DocumentCases implements LetterCases {
+    private static final Set<LetterKind> KINDS =
+            EnumSet.of(LetterKind.INVOICE, LetterKind.CREDIT_NOTE, LetterKind.PAGE_WAITING, LetterKind.PAGE_GIVEN_UP);
     private final Documents documents;
     private final InvoicesService invoices;
     private final CreditNotes notes;
     private final DocumentFacts facts;
-    private final PageWords page;
     private final BooksService books;
     private final Debts debts;
 
@@ -32,21 +34,19 @@ class DocumentCases implements LetterCases {
             InvoicesService invoices,
             CreditNotes notes,
             DocumentFacts facts,
-            PageWords page,
             BooksService books,
             Debts debts) {
         this.documents = documents;
         this.invoices = invoices;
         this.notes = notes;
         this.facts = facts;
-        this.page = page;
         this.books = books;
         this.debts = debts;
     }
 
     @Override
     public boolean writes(LetterKind kind) {
-        return kind == LetterKind.INVOICE || kind == LetterKind.CREDIT_NOTE || kind.isOnPage();
+        return KINDS.contains(kind);
     }
 
     @Override
@@ -59,7 +59,7 @@ class DocumentCases implements LetterCases {
 
     private LetterFacts facts(LetterKind kind, Document d) {
         if (kind.isOnPage()) {
-            return page.example(kind, d, Money.ofMinor(CurrencyUnit.of(d.currency()), d.totalMinor()));
+            return facts.onPage(d, null, kind == LetterKind.PAGE_GIVEN_UP ? "not enough funds" : "");
         }
         return kind == LetterKind.INVOICE ? facts.invoice(d) : creditNote(d);
     }

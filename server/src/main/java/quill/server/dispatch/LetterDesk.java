@@ -9,6 +9,7 @@ import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.letter.FieldSet;
 import quill.core.letter.Filled;
@@ -21,6 +22,7 @@ import quill.server.clients.ClientsService;
 import quill.server.dispatch.LetterCases.LetterCase;
 import quill.server.letters.LetterFacts;
 import quill.server.letters.LetterWriting;
+import quill.server.letters.Phrases;
 import quill.server.letters.SampleFacts;
 import quill.server.letters.Wordings;
 import quill.server.letters.Written;
@@ -34,6 +36,8 @@ public class LetterDesk {
     private final WaysToPay ways;
     private final BusinessService business;
     private final ClientsService clients;
+    private final MessageQueue queue;
+    private final Phrases phrases;
 
     LetterDesk(
             List<LetterCases> sources,
@@ -41,13 +45,17 @@ public class LetterDesk {
             LetterWriting writing,
             WaysToPay ways,
             BusinessService business,
-            ClientsService clients) {
+            ClientsService clients,
+            MessageQueue queue,
+            Phrases phrases) {
         this.sources = sources;
         this.wordings = wordings;
         this.writing = writing;
         this.ways = ways;
         this.business = business;
         this.clients = clients;
+        this.queue = queue;
+        this.phrases = phrases;
     }
 
     /** A client with whom a letter can be looked at. */
@@ -72,15 +80,9 @@ public class LetterDesk {
     @Transactional(readOnly = true, isolation = Isolation.SERIALIZABLE)
     public LetterPreview preview(LetterKind kind, String subject, String body, ClientId clientId) {
         Wording wording = wordings.read(kind, subject, body);
-        LetterCases source =
-                sources.stream().filter(s -> s.writes(kind)).findFirst().orElseThrow();
-        List<LetterCase> all = source.latest(kind, null);
-        LetterCase one = clientId == null
-                ? all.stream().findFirst().orElse(null)
-                : source.latest(kind, clientId).stream().findFirst().orElse(null);
-        LetterFacts facts = one == null
-                ? SampleFacts.of(kind, business.business())
-                : one.facts().get();
+        List<LetterCase> all = source(kind).latest(kind, null);
+        LetterCase one = occasion(kind, clientId);
+        LetterFacts facts = facts(kind, one);
         Filled filled = writing.filled(kind, wording, facts, LetterWriting.ThisOnce.NOTHING);
         Written written = writing.draw(kind, filled, facts);
         String html = written.code() == null
@@ -93,6 +95,38 @@ public class LetterDesk {
                 kind.isOnPage() ? said(filled) : written.text(),
                 kind.isOnPage() ? "" : html,
                 notes(kind, wording, all));
+    }
+
+    private LetterCases source(LetterKind kind) {
+        return sources.stream().filter(s -> s.writes(kind)).findFirst().orElseThrow();
+    }
+
+    private LetterCase occasion(LetterKind kind, ClientId clientId) {
+        return source(kind).latest(kind, clientId).stream().findFirst().orElse(null);
+    }
+
+    private LetterFacts facts(LetterKind kind, LetterCase one) {
+        return one == null
+                ? SampleFacts.of(kind, business.business())
+                : one.facts().get();
+    }
+
+    /**
+     * Sends a wording to the business itself, as it would arrive; it is no letter to anybody.
+     *
+     * @throws quill.core.RefusedException with everything that is wrong with the wording, or for what is said on a page
+     */
+    @Transactional
+    public void trial(LetterKind kind, String subject, String body, ClientId clientId) {
+        if (kind.isOnPage()) {
+            throw new RefusedException("kind", kind.name(), "is said on a page, and sent to nobody");
+        }
+        Wording wording = wordings.read(kind, subject, body);
+        LetterFacts facts = facts(kind, occasion(kind, clientId));
+        Written written =
+                writing.draw(kind, writing.filled(kind, wording, facts, LetterWriting.ThisOnce.NOTHING), facts);
+        String head = phrases.say("trial", Map.of("subject", written.subject()));
+        queue.add(MessageDraft.toOneself(business.business().email(), head, written), Slip.PLAIN);
     }
 
     private static String said(Filled filled) {

@@ -59,6 +59,11 @@ class Letters {
         return facts.receipt(invoice, payer.name(), arrived);
     }
 
+    /** What a client's page would say of a payment. */
+    LetterFacts pageFacts(Document invoice, Money paid) {
+        return facts.onPage(invoice, paid, "");
+    }
+
     /** What would be said if a receipt had been a mistake. */
     LetterFacts correctionFacts(Document invoice, Client.Recipient payer, Money amount) {
         return facts.correction(invoice, payer.name(), amount);

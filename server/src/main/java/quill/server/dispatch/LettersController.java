@@ -145,6 +145,11 @@ class LettersController {
         return one(kind, typed.payer());
     }
 
+    @PostMapping("/{kind}/trial")
+    void trial(@PathVariable LetterKind kind, @RequestBody LookAtLetter typed) {
+        desk.trial(kind, typed.subject(), typed.body(), typed.clientId());
+    }
+
     @PostMapping("/{kind}/preview")
     LetterDesk.LetterPreview preview(@PathVariable LetterKind kind, @RequestBody LookAtLetter typed) {
         return desk.preview(kind, typed.subject(), typed.body(), typed.clientId());

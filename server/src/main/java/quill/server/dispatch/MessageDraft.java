@@ -51,6 +51,21 @@ record MessageDraft(
                 key, kind, client, List.of(document), to, List.of(), written, List.of(), null, Held.NOT);
     }
 
+    /** One to the business itself, about no document, of no client. */
+    static MessageDraft toOneself(String own, String subject, Written written) {
+        return new MessageDraft(
+                "tried:" + UUID.randomUUID(),
+                MessageKind.COPY,
+                null,
+                List.of(),
+                own,
+                List.of(),
+                new Written(written.letter(), subject, written.html(), written.text(), written.code()),
+                List.of(),
+                null,
+                Held.NOT);
+    }
+
     /** The document whose page it leads to; null where it is about none. */
     DocumentId main() {
         return documents.isEmpty() ? null : documents.get(0);

@@ -332,9 +332,17 @@ class MessageRepository {
                 .list();
     }
 
-    List<Message> ofClient(ClientId clientId) {
-        return jdbc.sql(SELECT + " WHERE client_id = :client ORDER BY id DESC LIMIT 200")
+    /** @param find a part of the subject, the text or the address, in small letters; empty for all */
+    List<Message> ofClient(ClientId clientId, String find) {
+        return jdbc.sql(SELECT + """
+                 WHERE client_id = :client
+                   AND (:find = '' OR LOCATE(:find, LOWER(subject)) > 0 OR LOCATE(:find, LOWER(to_address)) > 0
+                        OR id IN (SELECT t.message_id FROM message o JOIN message_text t ON t.message_id = o.id
+                                   WHERE o.client_id = :client AND LOCATE(:find, LOWER(t.text)) > 0))
+                 ORDER BY id DESC LIMIT 200
+                """)
                 .param("client", clientId)
+                .param("find", find)
                 .query(MessageRepository::message)
                 .list();
     }

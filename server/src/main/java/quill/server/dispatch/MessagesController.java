@@ -7,6 +7,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
@@ -59,7 +60,7 @@ class MessagesController {
     }
 
     @GetMapping("/clients/{id}/messages")
-    List<Message> messagesOfClient(@PathVariable ClientId id) {
-        return service.ofClient(id);
+    List<Message> messagesOfClient(@PathVariable ClientId id, @RequestParam(defaultValue = "") String find) {
+        return service.ofClient(id, find);
     }
 }

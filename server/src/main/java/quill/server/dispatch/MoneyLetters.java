@@ -97,6 +97,11 @@ public class MoneyLetters {
         return letters.correctionFacts(invoice, payer, amount);
     }
 
+    /** What the client's page would say of a payment. */
+    public LetterFacts pageFacts(DocumentId invoiceId, Money paid) {
+        return letters.pageFacts(invoices.invoice(invoiceId), paid);
+    }
+
     /** Queues the receipt of a payment, once for each payment. @param invoiceId whose page it leads to */
     @Transactional
     public void receipt(DocumentId invoiceId, Arrived a) {

@@ -40,10 +40,4 @@ public class PageWords {
                 .map(Filled.Block::text)
                 .collect(Collectors.joining("\n\n"));
     }
-
-    /** What it would say, for looking at a wording. */
-    LetterFacts example(LetterKind kind, Document invoice, Money paid) {
-        String declined = kind == LetterKind.PAGE_GIVEN_UP ? "not enough funds" : "";
-        return facts.onPage(invoice, kind == LetterKind.PAGE_PAID ? paid : null, declined);
-    }
 }

@@ -85,9 +85,9 @@ public class Wordings {
     public Wording read(LetterKind kind, String subject, String body) {
         List<Problem> problems = new ArrayList<>();
         Wording wording = Wording.read(subject, body, fields(kind), problems);
-        // A reminder is printed too; and nothing that no mail can carry goes anywhere.
-        Texts.printable("subject", subject, problems);
-        Texts.printable("body", body, problems);
+        if (kind.group() == LetterKind.Group.UNPAID) {
+            Texts.printable("body", body, problems); // A reminder is printed too.
+        }
         if (body != null && !Texts.printable(body.replace("\r", "")).equals(body.replace("\r", ""))) {
             problems.add(new Problem("body", "", "has a control character in it; type that place again"));
         }

@@ -11,6 +11,7 @@ import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.dispatch.LetterCases;
 import quill.server.dispatch.MoneyLetters;
+import quill.server.letters.LetterFacts;
 
 /** Money that came, to look at receipts with. */
 @Component
@@ -27,21 +28,28 @@ class PaymentCases implements LetterCases {
 
     @Override
     public boolean writes(LetterKind kind) {
-        return kind == LetterKind.RECEIPT || kind == LetterKind.CORRECTION;
+        return kind == LetterKind.RECEIPT || kind == LetterKind.CORRECTION || kind == LetterKind.PAGE_PAID;
     }
 
     @Override
     public List<LetterCase> latest(LetterKind kind, ClientId clientId) {
         return payments.latest(clientId, MOST).stream()
-                .filter(p -> !p.held() && p.undone() == null)
+                .filter(p -> !p.held() && (p.undone() != null) == (kind == LetterKind.CORRECTION))
                 .filter(p -> about(p) != null)
                 .map(p -> new LetterCase(
                         p.clientId(),
                         Shown.money(p.amount().money()) + " of " + Texts.day(p.valueOn()),
-                        () -> kind == LetterKind.RECEIPT
-                                ? letters.receiptFacts(about(p), arrived(p))
-                                : letters.correctionFacts(about(p), p.amount().money())))
+                        () -> facts(kind, p)))
                 .toList();
+    }
+
+    private LetterFacts facts(LetterKind kind, Payment p) {
+        if (kind == LetterKind.PAGE_PAID) {
+            return letters.pageFacts(about(p), p.amount().money());
+        }
+        return kind == LetterKind.RECEIPT
+                ? letters.receiptFacts(about(p), arrived(p))
+                : letters.correctionFacts(about(p), p.amount().money());
     }
 
     private DocumentId about(Payment p) {

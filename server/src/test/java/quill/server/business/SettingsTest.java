@@ -9,6 +9,10 @@ import java.io.IOException;
 import java.time.LocalDate;
 import java.util.List;
 import javax.imageio.ImageIO;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.cos.COSName;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDResources;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
@@ -114,8 +118,9 @@ public class SettingsTest {
         assertThat(invoices.document(invoices.invoice(with)).look().logo()).isEqualTo(hash);
         assertThat(logos.now()).isEmpty();
         PdfMaking pdf = server.bean(PdfMaking.class);
-        assertThat(pdf.invoice(invoices.invoice(with), false).length)
-                .isGreaterThan(pdf.invoice(invoices.invoice(before), false).length);
+        assertThat(pictures(pdf.invoice(invoices.invoice(with), false)))
+                .as("its logo, beside the square code")
+                .isEqualTo(pictures(pdf.invoice(invoices.invoice(before), false)) + 1);
         String token = server.bean(quill.server.links.Links.class).tokenOf(with);
         assertThat(new Caller(server).get("/api/public/" + token + "/logo").statusCode())
                 .isEqualTo(200);
@@ -124,5 +129,16 @@ public class SettingsTest {
                                 + server.bean(quill.server.links.Links.class).tokenOf(before) + "/logo")
                         .statusCode())
                 .isEqualTo(404);
+    }
+
+    private static int pictures(byte[] pdf) throws IOException {
+        try (PDDocument document = Loader.loadPDF(pdf)) {
+            PDResources resources = document.getPage(0).getResources();
+            int count = 0;
+            for (COSName name : resources.getXObjectNames()) {
+                count += resources.isImageXObject(name) ? 1 : 0;
+            }
+            return count;
+        }
     }
 }

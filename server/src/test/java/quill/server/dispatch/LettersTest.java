@@ -27,6 +27,7 @@ import quill.server.common.ConflictException;
 import quill.server.creditnotes.Crediting;
 import quill.server.dailyrun.DailyRun;
 import quill.server.letters.Wordings;
+import quill.server.payments.Undoing;
 
 /** Every message is a letter that the business can word, and what it words is filled in, never obeyed. */
 public class LettersTest {
@@ -183,6 +184,12 @@ public class LettersTest {
                         RefusedException.class,
                         e -> assertThat(e.problems().get(0).field()).isEqualTo("subject"));
         assertThat(wordings.kept(LetterKind.INVOICE, false).version()).isZero();
+        // What is only mailed may say what no paper can print; a reminder has a paper.
+        assertThat(wordings.read(LetterKind.RECEIPT, "Thanks 🎹", "🎹").body()).isEqualTo("🎹");
+        assertThatThrownBy(() -> wordings.read(LetterKind.FIRM, "Late 🎹", "🎹"))
+                .isInstanceOfSatisfying(
+                        RefusedException.class,
+                        e -> assertThat(e.problems()).extracting(p -> p.field()).containsExactly("body"));
     }
 
     @Test
@@ -220,6 +227,21 @@ public class LettersTest {
                 .doesNotContain("/p/");
         assertThat(last("html")).doesNotContain("cid:code").doesNotContain("See and pay");
         assertThat(last("code")).isNull();
+    }
+
+    @Test
+    public void oneIsTriedOutToOneselfAndIsNoLetterToAnybody() {
+        DocumentId invoice = server.issue(client, "100.00", "100%@5", null);
+        desk.trial(LetterKind.INVOICE, "{document}", "Mine: {total}", client);
+        assertThat(last("to_address")).isEqualTo("post@workshop.example");
+        assertThat(last("subject")).isEqualTo("Tried out: invoice 2027-0001");
+        assertThat(last("text")).startsWith("Mine: €100.00");
+        assertThat(last("client_id")).isNull();
+        assertThat(server.bean(Correspondence.class).ofClient(client, "")).isEmpty();
+        assertThat(server.bean(Correspondence.class).ofInvoice(invoice)).isEmpty();
+        assertThat(wordings.kept(LetterKind.INVOICE, false).own()).isFalse();
+        assertThatThrownBy(() -> desk.trial(LetterKind.PAGE_PAID, "", "x", null))
+                .isInstanceOf(RefusedException.class);
     }
 
     @Test
@@ -270,6 +292,7 @@ public class LettersTest {
         DocumentId late = server.issue(client, "100.00", "50%@0 rest@60", null);
         DocumentId credited = server.issue(client, "30.00", "100%@5", null);
         server.bean(MoneyLetters.class).credit(credited, Crediting.Wanted.rest("all", false));
+        server.bean(Undoing.class).undo(server.pay(client, late, "1.00", BEGIN), "a slip");
         server.pay(client, late, "20.00", BEGIN);
         server.moveTo(BEGIN.plusDays(9), LocalTime.of(9, 0));
         for (LetterKind kind : LetterKind.values()) {

@@ -136,6 +136,21 @@ public class MessagesTest {
     }
 
     @Test
+    public void correspondenceIsFoundByAnyPartOfWhatWasWritten() {
+        DocumentId one = server.issue(client, "new bass strings", "50.00", "100%@5", null);
+        server.issue(client, "tuning", "60.00", "100%@5", null);
+        dispatch.sendAgain(one, "key-number-1");
+        server.pay(client, null, "110.00", BEGIN);
+        assertThat(correspondence.ofClient(client, null)).hasSize(2);
+        assertThat(correspondence.ofClient(client, " HERE is Invoice "))
+                .extracting(Message::kind)
+                .containsExactly(MessageKind.INVOICE);
+        assertThat(correspondence.ofClient(client, "receipt for")).hasSize(1);
+        assertThat(correspondence.ofClient(client, "%")).isEmpty();
+        assertThat(correspondence.ofClient(client, "' OR '1'='1")).isEmpty();
+    }
+
+    @Test
     public void aReceiptBelongsToEveryInvoiceThatItsMoneySettledAndACreditNoteToBoth() throws Exception {
         DocumentId one = server.issue(client, "50.00", "100%@5", null);
         DocumentId two = server.issue(client, "50.00", "100%@6", null);

@@ -215,7 +215,7 @@ public class MoneyOnceTest {
                         .debts())
                 .extracting(d -> d.open().amount())
                 .containsExactly("50.00", "20.00");
-        assertThat(server.bean(Correspondence.class).ofClient(client))
+        assertThat(server.bean(Correspondence.class).ofClient(client, ""))
                 .as("no receipt was wanted")
                 .isEmpty();
         assertThat(server.bean(BooksService.class).accountOf(client, CurrencyUnit.EUR))
