@@ -64,7 +64,7 @@ function Fields({ fields, onPick }: { fields: View['fields']; onPick: (title: st
 
 function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (payer: boolean) => void }) {
   const queries = useQueryClient();
-  const [left] = useState(() => wordingOf(view.kind, payer, view.version));
+  const [left] = useState(() => wordingOf(view.kind, payer));
   const [subject, setSubject] = useState(left?.subject ?? view.subject);
   const [body, setBody] = useState(left?.body ?? view.body);
   const [version, setVersion] = useState(view.version);
@@ -124,6 +124,12 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
           ? 'The page says so from now on.'
           : 'It goes like this from now on. What was sent before stays as it was.',
       );
+    },
+    // Another window was first: what it says now is fetched, and what was typed here stands beside it.
+    onError: (e) => {
+      if (!(e instanceof ApiError && e.status === 409)) return;
+      rememberWording(view.kind, payer, { version, subject, body });
+      void queries.invalidateQueries({ queryKey: ['letters'] });
     },
   });
   const trial = useMutation({
@@ -211,7 +217,9 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
         </div>
         {left && (
           <p className="small faded" role="status" style={{ margin: '0 0 8px' }}>
-            What you typed here before is back; it does not go yet.
+            {left.version === view.version
+              ? 'What you typed here before is back; it does not go yet.'
+              : 'This letter was changed in another window. What you typed here is back, and does not go yet.'}
           </p>
         )}
         {!view.onPage && (

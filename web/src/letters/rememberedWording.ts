@@ -26,12 +26,12 @@ export function forgetWording(kind: LetterKind, payer: boolean) {
   }
 }
 
-/** What was left behind, if it was typed on this version. */
-export function wordingOf(kind: LetterKind, payer: boolean, version: number): Wording | null {
+/** What was left behind, on whatever version it was typed. */
+export function wordingOf(kind: LetterKind, payer: boolean): Wording | null {
   try {
     const text = localStorage.getItem(keyOf(kind, payer));
     const found = text === null ? null : (JSON.parse(text) as Wording);
-    return found?.version === version && typeof found.body === 'string' ? found : null;
+    return found && typeof found.subject === 'string' && typeof found.body === 'string' ? found : null;
   } catch {
     return null;
   }

@@ -129,6 +129,25 @@ public class LettersDeskTest extends Suite {
     }
 
     @Test
+    public void twoWindowsOnOneLetterLoseNothing() {
+        desk.navigate(app.url("/settings/letters/ahead"));
+        Page other = desk.context().newPage();
+        other.navigate(app.url("/settings/letters/ahead"));
+        Locator theirs = other.getByLabel("Text", new Page.GetByLabelOptions().setExact(true));
+        text().fill("Mine. {how it stands}");
+        theirs.fill("Theirs. {how it stands}");
+        other.getByText("Use from now on").click();
+        assertThat(other.getByText("It goes like this from now on.").first()).isVisible();
+        button("Use from now on").click();
+        assertThat(desk.getByText("This letter was changed in another window. What you typed here is back"))
+                .isVisible();
+        assertThat(text()).hasValue("Mine. {how it stands}");
+        button("Leave it as it was").click();
+        assertThat(text()).hasValue("Theirs. {how it stands}");
+        other.close();
+    }
+
+    @Test
     public void itIsLookedAtWithAClientOfOnesChoiceInBothForms() {
         desk.navigate(app.url("/settings/letters/firm"));
         desk.getByLabel("With whom").selectOption("Captain’s House Hotel");

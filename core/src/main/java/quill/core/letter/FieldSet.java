@@ -64,6 +64,11 @@ public final class FieldSet {
         return all.stream().filter(o -> matches(o, title)).findFirst();
     }
 
+    /** A field that was there when something was worded, and is no more: it says nothing. */
+    static Offered gone(String typed) {
+        return new Offered(squeezed(typed), LetterField.Group.OWN, LetterField.Shape.WORDS, "", false);
+    }
+
     private static boolean matches(Offered offered, String title) {
         return offered.title().equalsIgnoreCase(title);
     }

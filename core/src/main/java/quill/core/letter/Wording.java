@@ -245,10 +245,7 @@ public record Wording(String subject, String body) {
         List<int[]> spans = new ArrayList<>();
         List<Offered> found = new ArrayList<>();
         while (m.find()) {
-            Offered field = fields.find(m.group(1)).orElse(null);
-            if (field == null) {
-                continue;
-            }
+            Offered field = fields.find(m.group(1)).orElseGet(() -> FieldSet.gone(m.group(1)));
             spans.add(new int[] {m.start(), m.end()});
             found.add(field);
             for (int i = m.start(); i < m.end(); i++) {

@@ -165,6 +165,15 @@ public class WordingTest {
                 .doesNotContain("A {brace}");
     }
 
+    @Test
+    public void aFieldThatIsThereNoMoreSaysNothing() {
+        FieldSet without = FieldSet.of(LetterKind.FIRM, List.of());
+        Filled letter = new Wording("{business}: {Instrument}", "Your {Instrument} waits. Stays.")
+                .fill(Map.of("business", "B"), Set.of(), without, "-");
+        assertThat(letter.subject()).isEqualTo("B");
+        assertThat(text(letter)).isEqualTo("Stays.");
+    }
+
     @DataProvider
     public Object[][] ours() {
         List<Object[]> all = new ArrayList<>();
