@@ -67,7 +67,17 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
   const [left] = useState(() => wordingOf(view.kind, payer));
   const [subject, setSubject] = useState(left?.subject ?? view.subject);
   const [body, setBody] = useState(left?.body ?? view.body);
-  const [version, setVersion] = useState(view.version);
+  // What was typed began from this; another window may have worded it anew since.
+  const [base, setBase] = useState(view);
+  const [overtaken, setOvertaken] = useState(left !== null && left.version !== view.version);
+  if (view.version !== base.version) {
+    if (subject === base.subject && body === base.body) {
+      setSubject(view.subject);
+      setBody(view.body);
+    } else setOvertaken(true);
+    setBase(view);
+  }
+  const { version } = view;
   const [client, setClient] = useState('');
   const head = useRef<LetterTextHandle>(null);
   const text = useRef<LetterTextHandle>(null);
@@ -98,6 +108,17 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
     if (next.subject === view.subject && next.body === view.body) forgetWording(view.kind, payer);
     else rememberWording(view.kind, payer, { version, ...next });
   };
+  /** It is worded like this now. */
+  const taken = async (kept: View) => {
+    forgetWording(view.kind, payer);
+    // First: it may be drawn at once, before what is set below.
+    queries.setQueryData(letter(view.kind, payer).queryKey, kept);
+    setSubject(kept.subject);
+    setBody(kept.body);
+    setBase(kept);
+    setOvertaken(false);
+    await queries.invalidateQueries({ queryKey: ['letters'] });
+  };
   const save = useMutation({
     mutationFn: () =>
       isOurs && !payer
@@ -114,11 +135,7 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
             }),
           ),
     onSuccess: async (kept) => {
-      forgetWording(view.kind, payer);
-      setVersion(kept.version);
-      setSubject(kept.subject);
-      setBody(kept.body);
-      await queries.invalidateQueries({ queryKey: ['letters'] });
+      await taken(kept);
       tell(
         view.onPage
           ? 'The page says so from now on.'
@@ -128,7 +145,6 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
     // Another window was first: what it says now is fetched, and what was typed here stands beside it.
     onError: (e) => {
       if (!(e instanceof ApiError && e.status === 409)) return;
-      rememberWording(view.kind, payer, { version, subject, body });
       void queries.invalidateQueries({ queryKey: ['letters'] });
     },
   });
@@ -151,11 +167,7 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
         }),
       ),
     onSuccess: async (kept) => {
-      forgetWording(view.kind, payer);
-      setVersion(kept.version);
-      setSubject(kept.subject);
-      setBody(kept.body);
-      await queries.invalidateQueries({ queryKey: ['letters'] });
+      await taken(kept);
       tell('Who pays for a client gets the same letter as the client from now on.');
     },
   });
@@ -215,11 +227,15 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
             </Menu.Dropdown>
           </Menu>
         </div>
-        {left && (
+        {overtaken && (
+          <p className={css.notes} role="status" style={{ margin: '0 0 8px', paddingLeft: 12 }}>
+            This letter was changed in another window. What you typed stands here, and goes in its place if
+            you use it.
+          </p>
+        )}
+        {left && !overtaken && (
           <p className="small faded" role="status" style={{ margin: '0 0 8px' }}>
-            {left.version === view.version
-              ? 'What you typed here before is back; it does not go yet.'
-              : 'This letter was changed in another window. What you typed here is back, and does not go yet.'}
+            What you typed here before is back; it does not go yet.
           </p>
         )}
         {!view.onPage && (
@@ -277,7 +293,10 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
           {changed && (
             <Button
               variant="outline"
-              onClick={() => put({ subject: view.subject, body: view.body })}
+              onClick={() => {
+                put({ subject: view.subject, body: view.body });
+                setOvertaken(false);
+              }}
               disabled={save.isPending}
             >
               Leave it as it was
@@ -323,7 +342,7 @@ export function LetterDesk({ kind }: { kind: LetterKind }) {
   const view = useQuery(letter(kind, payer));
   return (
     <Loaded query={view} what="the letter">
-      {(v) => <Desk key={`${kind}-${payer}-${v.version}`} view={v} payer={payer} onPayer={setPayer} />}
+      {(v) => <Desk key={`${kind}-${payer}`} view={v} payer={payer} onPayer={setPayer} />}
     </Loaded>
   );
 }

@@ -27,5 +27,10 @@ public record Message(
         boolean calledBack,
         @Schema(nullable = true) Integer leavesIn) {
     /** Where it goes. @param copies further addresses; may be none */
-    public record Addresses(String to, List<String> copies) {}
+    public record Addresses(String to, List<String> copies) {
+        /** In words. */
+        String words() {
+            return copies.isEmpty() ? to : to + ", copies to " + String.join(", ", copies);
+        }
+    }
 }

@@ -144,7 +144,7 @@ public class Outbox {
                     () -> happenings.note(
                             outgoing.documentId(),
                             outgoing.clientId(),
-                            "Sent to " + outgoing.addresses().to() + ": "
+                            "Sent to " + outgoing.addresses().words() + ": "
                                     + outgoing.written().subject(),
                             Happenings.About.letter(outgoing.id())));
         } catch (MessagingException e) {
