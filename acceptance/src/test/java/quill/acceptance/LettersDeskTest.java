@@ -12,7 +12,6 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.io.ByteArrayInputStream;
-import java.time.Duration;
 import java.util.Map;
 import java.util.regex.Pattern;
 import javax.imageio.ImageIO;
@@ -105,10 +104,7 @@ public class LettersDeskTest extends Suite {
         long client = api.client("Worded Anew");
         long invoice = api.issue(api.draft(client, "100.00", "100%@5"));
         api.transfer(client, invoice, "30.00", "worded-anew-1").ok();
-        Waiting.until(
-                "the receipt",
-                Duration.ofSeconds(30),
-                () -> letters("wordedanew@clients.example").size() > 0);
+        Waiting.until("the receipt", () -> hasLetter("wordedanew@clients.example", "receipt for €30.00"));
         assertThat(letters("wordedanew@clients.example")
                         .get(0)
                         .path("text")
