@@ -29,6 +29,10 @@ export function problemOf(error: unknown, field: string): string | undefined {
   return error instanceof ApiError ? error.of(field) : undefined;
 }
 
+/** Problems in one text, each with the value that it is about. */
+export const told = (problems: Problem[]) =>
+  problems.map((p) => (p.value ? `“${p.value}”: ${p.message}` : p.message)).join('. ');
+
 /** What to tell a person of whatever was thrown. */
 export function messageOf(error: unknown): string {
   return error instanceof Error ? error.message : 'Something went wrong.';

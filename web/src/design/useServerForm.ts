@@ -1,7 +1,7 @@
 import { useForm, type UseFormReturnType } from '@mantine/form';
 import { useMutation } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
-import { ApiError, type Problem } from '../api/client';
+import { ApiError, type Problem, told } from '../api/client';
 
 /**
  * A form whose rules are the server's. What it refuses stands beside the fields that it concerns, the first of which
@@ -34,7 +34,7 @@ export function useServerForm<Values extends Record<string, unknown>, Answer>({
       const shown = problems.map(fieldOf).filter((f) => f !== null);
       const lost = problems.filter((p) => !fieldOf(p));
       setElsewhere(
-        problems.length === 0 ? error : lost.length > 0 ? new ApiError(422, said(lost), lost) : null,
+        problems.length === 0 ? error : lost.length > 0 ? new ApiError(422, told(lost), lost) : null,
       );
       shown[0]?.focus();
     });
@@ -68,5 +68,3 @@ export function useServerForm<Values extends Record<string, unknown>, Answer>({
 }
 
 const fieldOf = (p: Problem) => document.querySelector<HTMLElement>(`[data-path="${CSS.escape(p.field)}"]`);
-const said = (problems: Problem[]) =>
-  problems.map((p) => (p.value ? `“${p.value}”: ${p.message}` : p.message)).join('. ');

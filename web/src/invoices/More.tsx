@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, messageOf, refusalOf, type Schemas } from '../api/client';
 import { WithdrawDialog } from './WithdrawDialog';
+import { copyLink } from '../design/copyLink';
 import { tell } from '../design/tell';
 import { correctionsOf } from '../api/invoices';
 
@@ -52,10 +53,6 @@ export function More({
     void save(`/api/invoices/${id}/ubl`, `invoice-${number}.xml`).catch((error: unknown) =>
       tell(messageOf(error), { title: 'It cannot be written as UBL', autoClose: false }),
     );
-  const copy = async () => {
-    await navigator.clipboard.writeText(issued.link).catch(() => undefined);
-    tell(issued.link, { title: 'The link to the client’s page is copied' });
-  };
   const unseen = !voided && (corrections.data?.unseen ?? false) && issued.creditNotes.length === 0;
   return (
     <>
@@ -79,7 +76,7 @@ export function More({
             PDF with the reckoning
           </Menu.Item>
           {!voided && <Menu.Item onClick={ubl}>Save as a UBL file</Menu.Item>}
-          <Menu.Item onClick={() => void copy()}>Copy the link to its page</Menu.Item>
+          <Menu.Item onClick={() => void copyLink(issued.link)}>Copy the link to its page</Menu.Item>
           <Menu.Item onClick={() => duplicate.mutate()}>Write another like it</Menu.Item>
           {unseen && <Menu.Item onClick={() => setWithdrawing('draft')}>Change it, still unseen</Menu.Item>}
           {unseen && <Menu.Item onClick={() => setWithdrawing('void')}>Void it</Menu.Item>}

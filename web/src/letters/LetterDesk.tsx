@@ -1,9 +1,9 @@
 import { Button, Menu, NativeSelect, SegmentedControl } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useRef, useState } from 'react';
 import { NavLink } from 'react-router';
-import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
+import { api, ApiError, data, messageOf, type Schemas, told } from '../api/client';
 import { letter, type LetterKind } from '../api/letters';
 import { longDate } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
@@ -19,12 +19,7 @@ const LOOK_AFTER = 350;
 
 /** What stands wrong with a field, or nothing. */
 const wrong = (error: unknown, field: string) =>
-  error instanceof ApiError
-    ? error.problems
-        .filter((p) => p.field === field)
-        .map((p) => (p.value ? `“${p.value}”: ${p.message}` : p.message))
-        .join('. ') || undefined
-    : undefined;
+  error instanceof ApiError ? told(error.problems.filter((p) => p.field === field)) || undefined : undefined;
 
 /** The fields that can be put in, group by group, for whoever would rather press than type. */
 function Fields({ fields, onPick }: { fields: View['fields']; onPick: (title: string) => void }) {
@@ -92,7 +87,6 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
           body: { ...typed, clientId: client ? Number(client) : null },
         }),
       ),
-    placeholderData: keepPreviousData,
     gcTime: 0,
     retry: false,
   });
@@ -119,15 +113,17 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
     setOvertaken(false);
     await queries.invalidateQueries({ queryKey: ['letters'] });
   };
+  const toOurs = () =>
+    data(
+      api.POST('/api/letters/{kind}/ours', {
+        params: { path: { kind: view.kind } },
+        body: { payer, version },
+      }),
+    );
   const save = useMutation({
     mutationFn: () =>
       isOurs && !payer
-        ? data(
-            api.POST('/api/letters/{kind}/ours', {
-              params: { path: { kind: view.kind } },
-              body: { payer, version },
-            }),
-          )
+        ? toOurs()
         : data(
             api.PUT('/api/letters/{kind}', {
               params: { path: { kind: view.kind } },
@@ -159,13 +155,7 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
     onSuccess: () => tell('It goes to your own address, as it stands here.'),
   });
   const drop = useMutation({
-    mutationFn: () =>
-      data(
-        api.POST('/api/letters/{kind}/ours', {
-          params: { path: { kind: view.kind } },
-          body: { payer, version },
-        }),
-      ),
+    mutationFn: toOurs,
     onSuccess: async (kept) => {
       await taken(kept);
       tell('Who pays for a client gets the same letter as the client from now on.');

@@ -1,6 +1,7 @@
 import { Button, TextInput } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, data } from '../api/client';
+import { copyLink } from '../design/copyLink';
 import { Refusal } from '../design/States';
 import { tell } from '../design/tell';
 import css from './Letters.module.css';
@@ -34,10 +35,6 @@ export function SendOtherwise({
       void queries.invalidateQueries();
     },
   });
-  const copy = async () => {
-    await navigator.clipboard.writeText(given.link).catch(() => undefined);
-    tell(given.link, { title: 'The link to the client’s page is copied' });
-  };
   return (
     <div className="form">
       {way === 'link' && (
@@ -49,7 +46,11 @@ export function SendOtherwise({
             value={given.link}
             onFocus={(e) => e.currentTarget.select()}
           />
-          <Button style={{ alignSelf: 'flex-start' }} data-autofocus onClick={() => void copy()}>
+          <Button
+            style={{ alignSelf: 'flex-start' }}
+            data-autofocus
+            onClick={() => void copyLink(given.link)}
+          >
             Copy the link
           </Button>
         </>

@@ -40,6 +40,11 @@ public record Filled(String subject, List<Block> blocks) {
     /** Some text. @param link whether it is the address of a page, and leads there */
     public record Run(String text, boolean link) {}
 
+    /** What it says, without what is drawn in it: paragraphs with empty lines between. */
+    public String text() {
+        return blocks.stream().filter(b -> b.drawn() == null).map(Block::text).collect(Collectors.joining("\n\n"));
+    }
+
     /** Whether a block is drawn anywhere. */
     public boolean has(LetterField block) {
         return blocks.stream().anyMatch(b -> b.drawn() == block);

@@ -5,6 +5,8 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** Wordings of ours, three for each letter: what goes until the business words it otherwise, and what it can begin from. */
 public final class ReadyMade {
@@ -31,9 +33,16 @@ public final class ReadyMade {
         }
     }
 
+    /** Each is read once: nearly every letter that goes is one of them. */
+    private static final Map<String, Wording> READ = new ConcurrentHashMap<>();
+
     /** The wording of a letter in a tone; its first line is the subject. */
     public static Wording of(LetterKind kind, Tone tone) {
-        String name = (kind.name() + "-" + tone.name()).toLowerCase(Locale.ROOT).replace('_', '-') + ".txt";
+        return READ.computeIfAbsent(kind + "-" + tone, ReadyMade::read);
+    }
+
+    private static Wording read(String which) {
+        String name = which.toLowerCase(Locale.ROOT).replace('_', '-') + ".txt";
         try (InputStream in = ReadyMade.class.getResourceAsStream(name)) {
             if (in == null) {
                 throw new IllegalStateException("there is no " + name);

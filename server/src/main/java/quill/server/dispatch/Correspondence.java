@@ -63,10 +63,7 @@ public class Correspondence {
     /** The letter itself. */
     public String html(long id) {
         String html = repository.html(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
-        return repository
-                .code(id)
-                .map(code -> html.replace("src=\"cid:code\"", "src=\"" + SquareCode.inline(code) + "\""))
-                .orElse(html);
+        return SquareCode.into(html, repository.code(id).orElse(null));
     }
 
     /** A client opened the page of a document: the letters that lead there were opened, unless the business looks itself. */

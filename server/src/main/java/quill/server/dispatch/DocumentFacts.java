@@ -23,7 +23,7 @@ import quill.server.letters.LetterFacts.Row;
 
 /** What letters about an invoice say: that it goes out, is credited, or that money came for it. */
 @Component
-class DocumentFacts {
+public class DocumentFacts {
     private final LetterBasics basics;
     private final InvoicesService invoices;
     private final MessageRepository messages;
@@ -83,7 +83,7 @@ class DocumentFacts {
      * @param invoice whose page the letter leads to
      * @param arrived what came, and every debt that it settled
      */
-    LetterFacts receipt(Document invoice, String payer, MoneyLetters.Arrived arrived) {
+    public LetterFacts receipt(Document invoice, String payer, MoneyLetters.Arrived arrived) {
         About main = basics.about(invoice);
         Map<DocumentId, Money> sums = new LinkedHashMap<>();
         for (Appropriation.Part p : arrived.settled()) {
@@ -135,7 +135,7 @@ class DocumentFacts {
     }
 
     /** A receipt that was sent was a mistake. */
-    LetterFacts correction(Document invoice, String payer, Money amount) {
+    public LetterFacts correction(Document invoice, String payer, Money amount) {
         About a = basics.about(invoice);
         String document = basics.document(List.of(invoice.number()));
         LetterFacts.Values values = basics.values(a, payer)
@@ -150,7 +150,7 @@ class DocumentFacts {
      * @param paid what came; null where nothing did
      * @param declined why the card was declined; empty where it was not
      */
-    LetterFacts onPage(Document invoice, Money paid, String declined) {
+    public LetterFacts onPage(Document invoice, Money paid, String declined) {
         About a = basics.about(invoice);
         String document = basics.document(List.of(invoice.number()));
         LetterFacts.Values values = basics.values(a, a.printed().to().under())
@@ -181,7 +181,7 @@ class DocumentFacts {
                 values.all(),
                 rows,
                 "",
-                List.of(basics.drawn(a.document(), a.parts())),
+                List.of(basics.drawn(a.document().number(), a.document().subject(), a.parts())),
                 basics.paying(a));
     }
 }

@@ -194,8 +194,7 @@ class LetterBasics {
     }
 
     /** The schedule as it stands, to be drawn. */
-    LetterFacts.Drawn drawn(Document document, List<Measure.Part> parts) {
-        return new LetterFacts.Drawn(
-                say("caption", Map.of("number", document.number(), "subject", document.subject())), parts);
+    LetterFacts.Drawn drawn(String number, String subject, List<Measure.Part> parts) {
+        return new LetterFacts.Drawn(say("caption", Map.of("number", number, "subject", subject)), parts);
     }
 }

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Isolation;
@@ -81,19 +80,16 @@ public class LetterDesk {
     public LetterPreview preview(LetterKind kind, String subject, String body, ClientId clientId) {
         Wording wording = wordings.read(kind, subject, body);
         List<LetterCase> all = source(kind).latest(kind, null);
-        LetterCase one = occasion(kind, clientId);
+        LetterCase one = clientId == null ? all.stream().findFirst().orElse(null) : occasion(kind, clientId);
         LetterFacts facts = facts(kind, one);
         Filled filled = writing.filled(kind, wording, facts, LetterWriting.ThisOnce.NOTHING);
         Written written = writing.draw(kind, filled, facts);
-        String html = written.code() == null
-                ? written.html()
-                : written.html().replace("src=\"cid:code\"", "src=\"" + SquareCode.inline(written.code()) + "\"");
         return new LetterPreview(
                 about(one, clientId),
                 choices(all),
                 kind.isOnPage() ? "" : written.subject(),
-                kind.isOnPage() ? said(filled) : written.text(),
-                kind.isOnPage() ? "" : html,
+                kind.isOnPage() ? filled.text() : written.text(),
+                kind.isOnPage() ? "" : SquareCode.into(written.html(), written.code()),
                 notes(kind, wording, all));
     }
 
@@ -127,10 +123,6 @@ public class LetterDesk {
                 writing.draw(kind, writing.filled(kind, wording, facts, LetterWriting.ThisOnce.NOTHING), facts);
         String head = phrases.say("trial", Map.of("subject", written.subject()));
         queue.add(MessageDraft.toOneself(business.business().email(), head, written), Slip.PLAIN);
-    }
-
-    private static String said(Filled filled) {
-        return filled.blocks().stream().map(Filled.Block::text).collect(Collectors.joining("\n\n"));
     }
 
     private String about(LetterCase one, ClientId clientId) {

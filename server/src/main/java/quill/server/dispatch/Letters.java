@@ -9,7 +9,6 @@ import quill.server.business.BusinessService;
 import quill.server.clients.Client;
 import quill.server.creditnotes.CreditNote;
 import quill.server.documents.Document;
-import quill.server.letters.LetterFacts;
 import quill.server.letters.LetterWriting;
 import quill.server.letters.Written;
 
@@ -52,21 +51,6 @@ class Letters {
                 payer.payer(),
                 facts.receipt(invoice, payer.name(), arrived),
                 LetterWriting.ThisOnce.NOTHING);
-    }
-
-    /** What a receipt would say now. */
-    LetterFacts receiptFacts(Document invoice, Client.Recipient payer, MoneyLetters.Arrived arrived) {
-        return facts.receipt(invoice, payer.name(), arrived);
-    }
-
-    /** What a client's page would say of a payment. */
-    LetterFacts pageFacts(Document invoice, Money paid) {
-        return facts.onPage(invoice, paid, "");
-    }
-
-    /** What would be said if a receipt had been a mistake. */
-    LetterFacts correctionFacts(Document invoice, Client.Recipient payer, Money amount) {
-        return facts.correction(invoice, payer.name(), amount);
     }
 
     /** Takes a receipt back that was sent by mistake, and says what is open. */

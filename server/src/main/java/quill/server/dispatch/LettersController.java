@@ -107,7 +107,7 @@ class LettersController {
     LetterView one(@PathVariable LetterKind kind, @RequestParam(defaultValue = "false") boolean payer) {
         Wordings.Kept kept = wordings.kept(kind, payer);
         // A payer's wording begins from what the client gets.
-        Wording wording = kept.own() ? kept.wording() : wordings.now(kind, payer);
+        Wording wording = wordings.now(kind, payer);
         return new LetterView(
                 kind,
                 kind.title(),

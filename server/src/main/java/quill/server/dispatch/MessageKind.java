@@ -1,7 +1,8 @@
 package quill.server.dispatch;
 
-import java.util.EnumSet;
+import java.util.Arrays;
 import java.util.Set;
+import java.util.stream.Collectors;
 import quill.core.letter.LetterKind;
 import quill.server.common.StoredWord;
 
@@ -18,7 +19,7 @@ public enum MessageKind implements StoredWord {
     /** It asks for what is late, or soon due. */
     REMINDER(Set.of(LetterKind.AHEAD, LetterKind.FRIENDLY, LetterKind.FIRM, LetterKind.FINAL)),
     /** It shows the business what a client got: any letter. */
-    COPY(EnumSet.complementOf(EnumSet.of(LetterKind.PAGE_PAID, LetterKind.PAGE_WAITING, LetterKind.PAGE_GIVEN_UP)));
+    COPY(Arrays.stream(LetterKind.values()).filter(k -> !k.isOnPage()).collect(Collectors.toSet()));
 
     private final Set<LetterKind> letters;
 

@@ -15,7 +15,6 @@ import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
-import quill.server.letters.LetterFacts;
 import quill.server.letters.Written;
 
 /** Letters about money that came, went back, or is asked for no more. */
@@ -82,25 +81,6 @@ public class MoneyLetters {
      */
     public record Arrived(
             long paymentId, Money paid, String way, LocalDate on, List<Appropriation.Part> settled, Money credit) {}
-
-    /** What the receipt of a payment would say now. */
-    public LetterFacts receiptFacts(DocumentId invoiceId, Arrived a) {
-        Document invoice = invoices.invoice(invoiceId);
-        Client.Recipient payer = clients.client(invoice.clientId()).forReceipts();
-        return letters.receiptFacts(invoice, payer, a);
-    }
-
-    /** What would be said if its receipt had been a mistake. */
-    public LetterFacts correctionFacts(DocumentId invoiceId, Money amount) {
-        Document invoice = invoices.invoice(invoiceId);
-        Client.Recipient payer = clients.client(invoice.clientId()).forReceipts();
-        return letters.correctionFacts(invoice, payer, amount);
-    }
-
-    /** What the client's page would say of a payment. */
-    public LetterFacts pageFacts(DocumentId invoiceId, Money paid) {
-        return letters.pageFacts(invoices.invoice(invoiceId), paid);
-    }
 
     /** Queues the receipt of a payment, once for each payment. @param invoiceId whose page it leads to */
     @Transactional

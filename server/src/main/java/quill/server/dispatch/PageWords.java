@@ -1,9 +1,7 @@
 package quill.server.dispatch;
 
-import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
-import quill.core.letter.Filled;
 import quill.core.letter.LetterKind;
 import quill.server.documents.Document;
 import quill.server.letters.LetterFacts;
@@ -36,8 +34,7 @@ public class PageWords {
     }
 
     private String said(LetterKind kind, LetterFacts about) {
-        return writing.filled(kind, false, about, LetterWriting.ThisOnce.NOTHING).blocks().stream()
-                .map(Filled.Block::text)
-                .collect(Collectors.joining("\n\n"));
+        return writing.filled(kind, false, about, LetterWriting.ThisOnce.NOTHING)
+                .text();
     }
 }

@@ -34,6 +34,7 @@ import quill.server.documents.Document;
 import quill.server.documents.PrintedDocument;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
+import quill.server.letters.Phrases;
 
 /** Prints an issued document: HTML to PDF/A-3, fonts embedded, the Measure as SVG. */
 @Component
@@ -195,12 +196,7 @@ public class PdfMaking {
     }
 
     /** Formatting for the template. */
-    public static final class Words {
-        /** An amount with its symbol. */
-        public String money(quill.server.common.Amount amount) {
-            return Shown.money(amount.money());
-        }
-
+    public static final class Words extends Phrases.Words {
         /** A figure without its symbol, as in the columns. */
         public String plain(quill.server.common.Amount amount) {
             return quill.core.money.Amounts.grouped(amount.money());
@@ -224,16 +220,6 @@ public class PdfMaking {
         /** A figure with its symbol. */
         public String money(quill.server.common.Figure figure) {
             return Shown.money(figure.money());
-        }
-
-        /** Money with its symbol. */
-        public String money(org.joda.money.Money money) {
-            return Shown.money(money);
-        }
-
-        /** A date in words. */
-        public String day(java.time.LocalDate date) {
-            return Texts.day(date);
         }
     }
 

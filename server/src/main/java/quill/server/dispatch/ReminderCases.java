@@ -3,9 +3,8 @@ package quill.server.dispatch;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.List;
-import java.util.Set;
+import java.util.Map;
 import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
@@ -24,9 +23,11 @@ import quill.server.debts.OpenSums;
 /** What clients owe today, to look at reminders with: each as if its step came up today. */
 @Component
 class ReminderCases implements LetterCases {
-    private static final Set<LetterKind> KINDS =
-            EnumSet.of(LetterKind.AHEAD, LetterKind.FRIENDLY, LetterKind.FIRM, LetterKind.FINAL);
-    private static final int STEP = 3;
+    private static final Map<LetterKind, ReminderStep> STEPS = Map.of(
+            LetterKind.AHEAD, new ReminderStep(-3, ReminderStep.Tone.FRIENDLY),
+            LetterKind.FRIENDLY, new ReminderStep(3, ReminderStep.Tone.FRIENDLY),
+            LetterKind.FIRM, new ReminderStep(3, ReminderStep.Tone.FIRM),
+            LetterKind.FINAL, new ReminderStep(3, ReminderStep.Tone.FINAL));
     private final ReminderFacts facts;
     private final ClientsService clients;
     private final OpenSums sums;
@@ -43,7 +44,7 @@ class ReminderCases implements LetterCases {
 
     @Override
     public boolean writes(LetterKind kind) {
-        return KINDS.contains(kind);
+        return STEPS.containsKey(kind);
     }
 
     /** A client, and a currency in which it owes. */
@@ -75,13 +76,7 @@ class ReminderCases implements LetterCases {
 
     private Act.Reminder act(LetterKind kind, ClientId client, List<OpenDebt> asked) {
         LocalDate today = clock.today();
-        ReminderStep step = switch (kind) {
-            case AHEAD -> new ReminderStep(-STEP, ReminderStep.Tone.FRIENDLY);
-            case FIRM -> new ReminderStep(STEP, ReminderStep.Tone.FIRM);
-            case FINAL -> new ReminderStep(STEP, ReminderStep.Tone.FINAL);
-            case FRIENDLY, INVOICE, CREDIT_NOTE, RECEIPT, CORRECTION, PAGE_PAID, PAGE_WAITING, PAGE_GIVEN_UP ->
-                new ReminderStep(STEP, ReminderStep.Tone.FRIENDLY);
-        };
+        ReminderStep step = STEPS.get(kind);
         List<Act.Item> items = asked.stream()
                 .map(d -> new Act.Item(d, d.open(), Math.max(0, ChronoUnit.DAYS.between(d.dueOn(), today)), step))
                 .toList();

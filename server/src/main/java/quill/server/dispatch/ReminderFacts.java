@@ -41,8 +41,7 @@ class ReminderFacts {
     }
 
     /** All that goes into one. @param rows what it asks for, as its paper has it */
-    record Reminded(
-            LetterKind kind, LetterFacts facts, List<Row> rows, List<ReminderLetter.Drawn> measures, String code) {}
+    record Reminded(LetterKind kind, LetterFacts facts, List<Row> rows, List<ReminderLetter.Drawn> measures) {}
 
     /** @param act with at least one item that asks for money */
     Reminded of(Act.Reminder act, Client client) {
@@ -51,10 +50,11 @@ class ReminderFacts {
         Map<DocumentId, Document> byId = new LinkedHashMap<>();
         asked.forEach(i -> byId.computeIfAbsent(i.debt().document(), invoices::invoice));
         Document main = byId.get(act.main().document());
-        List<Row> rows = asked.stream().map(i -> row(i, byId, today)).toList();
+        Map<DocumentId, List<StoredInstallment>> schedules = debts.ofAll(byId.keySet());
+        List<Row> rows = asked.stream().map(i -> row(i, byId, schedules, today)).toList();
         List<ReminderLetter.Drawn> measures = byId.values().stream()
                 .limit(MOST_DRAWN)
-                .map(i -> new ReminderLetter.Drawn(i.number(), i.subject(), Measure.of(debts.of(i.id()), today)))
+                .map(i -> new ReminderLetter.Drawn(i.number(), i.subject(), Measure.of(schedules.get(i.id()), today)))
                 .toList();
         LetterFacts.Paying paying = basics.paying(act.amount(), main.number(), basics.page(main.id()));
         LetterFacts facts = new LetterFacts(
@@ -62,12 +62,11 @@ class ReminderFacts {
                 values(act, client, byId, today).all(),
                 rows.stream().map(this::shown).toList(),
                 rows.size() > 1 ? Shown.money(act.amount()) : "",
-                byId.values().stream()
-                        .limit(MOST_DRAWN)
-                        .map(i -> basics.drawn(i, Measure.of(debts.of(i.id()), today)))
+                measures.stream()
+                        .map(m -> basics.drawn(m.number(), m.subject(), m.parts()))
                         .toList(),
                 paying);
-        return new Reminded(kind(act, today), facts, rows, measures, paying.code());
+        return new Reminded(kind(act, today), facts, rows, measures);
     }
 
     /** Which letter goes by how the debts stand today, also where it goes before its day. */
@@ -125,7 +124,11 @@ class ReminderFacts {
                 r.link());
     }
 
-    private Row row(Act.Item item, Map<DocumentId, Document> byId, LocalDate today) {
+    private Row row(
+            Act.Item item,
+            Map<DocumentId, Document> byId,
+            Map<DocumentId, List<StoredInstallment>> schedules,
+            LocalDate today) {
         Document invoice = byId.get(item.debt().document());
         long late = Math.max(0, ChronoUnit.DAYS.between(item.debt().dueOn(), today));
         return new Row(
@@ -133,7 +136,7 @@ class ReminderFacts {
                 item.step() == null ? null : item.step().days(),
                 item.debt().fee(),
                 invoice.number(),
-                what(item, invoice),
+                what(item, invoice, schedules.get(invoice.id())),
                 item.debt().dueOn(),
                 late,
                 basics.say(
@@ -144,9 +147,8 @@ class ReminderFacts {
     }
 
     /** What the client knows an installment as; a late fee so. */
-    private String what(Act.Item item, Document invoice) {
-        List<StoredInstallment> all =
-                debts.of(invoice.id()).stream().filter(d -> !d.fee()).toList();
+    private String what(Act.Item item, Document invoice, List<StoredInstallment> schedule) {
+        List<StoredInstallment> all = schedule.stream().filter(d -> !d.fee()).toList();
         StoredInstallment one =
                 all.stream().filter(d -> d.id() == item.debt().id()).findFirst().orElse(null);
         return basics.say(

@@ -49,7 +49,7 @@ class ReminderLetters {
                         paying.iban(),
                         waysToPay.of(act.amount().getCurrencyUnit()).bic(),
                         paying.reference(),
-                        r.code()),
+                        paying.code()),
                 r.measures());
         return new Made(letter, writing.draw(r.kind(), filled, r.facts()));
     }

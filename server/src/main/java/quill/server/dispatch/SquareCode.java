@@ -66,6 +66,11 @@ public final class SquareCode {
         return "data:image/png;base64," + Base64.getEncoder().encodeToString(png(payload));
     }
 
+    /** A letter with its code within, to be shown where no mail program is. @param payload null where it has none */
+    static String into(String html, String payload) {
+        return payload == null ? html : html.replace("src=\"cid:code\"", "src=\"" + inline(payload) + "\"");
+    }
+
     /** The code as a PNG, error correction level M as EPC069-12 asks. */
     static byte[] png(String payload) {
         try {

@@ -32,8 +32,8 @@ public class Phrases {
         return templates.process(LetterTemplates.FOLDER + name, context);
     }
 
-    /** Figures and days, for the files. */
-    public static final class Words {
+    /** Figures and days, for the files; papers have more of them. */
+    public static class Words {
         /** Money with its sign. */
         public String money(Money money) {
             return Shown.money(money);

@@ -6,23 +6,36 @@ import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
 import quill.core.letter.LetterKind;
+import quill.server.clients.ClientsService;
 import quill.server.common.Shown;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
+import quill.server.dispatch.DocumentFacts;
 import quill.server.dispatch.LetterCases;
 import quill.server.dispatch.MoneyLetters;
+import quill.server.documents.Document;
+import quill.server.invoices.InvoicesService;
 import quill.server.letters.LetterFacts;
 
 /** Money that came, to look at receipts with. */
 @Component
 class PaymentCases implements LetterCases {
     private final PaymentRepository payments;
-    private final MoneyLetters letters;
+    private final InvoicesService invoices;
+    private final ClientsService clients;
+    private final DocumentFacts facts;
     private final Debts debts;
 
-    PaymentCases(PaymentRepository payments, MoneyLetters letters, Debts debts) {
+    PaymentCases(
+            PaymentRepository payments,
+            InvoicesService invoices,
+            ClientsService clients,
+            DocumentFacts facts,
+            Debts debts) {
         this.payments = payments;
-        this.letters = letters;
+        this.invoices = invoices;
+        this.clients = clients;
+        this.facts = facts;
         this.debts = debts;
     }
 
@@ -44,12 +57,14 @@ class PaymentCases implements LetterCases {
     }
 
     private LetterFacts facts(LetterKind kind, Payment p) {
+        Document invoice = invoices.invoice(about(p));
         if (kind == LetterKind.PAGE_PAID) {
-            return letters.pageFacts(about(p), p.amount().money());
+            return facts.onPage(invoice, p.amount().money(), "");
         }
+        String payer = clients.client(invoice.clientId()).forReceipts().name();
         return kind == LetterKind.RECEIPT
-                ? letters.receiptFacts(about(p), arrived(p))
-                : letters.correctionFacts(about(p), p.amount().money());
+                ? facts.receipt(invoice, payer, arrived(p))
+                : facts.correction(invoice, payer, p.amount().money());
     }
 
     private DocumentId about(Payment p) {

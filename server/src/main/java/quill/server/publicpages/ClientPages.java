@@ -19,6 +19,7 @@ import quill.server.documents.Document;
 import quill.server.documents.PrintedDocument;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
+import quill.server.payments.Payment;
 import quill.server.payments.Payments;
 import quill.server.processor.CardOrders;
 
@@ -92,6 +93,9 @@ class ClientPages {
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
         boolean open = invoice.openMinor() > 0;
         WaysToPay.Ways ways = waysToPay.of(currency);
+        List<Payment> came = payments.ofInvoice(invoice.id()).stream()
+                .filter(p -> p.undone() == null)
+                .toList();
         return new PublicPage(
                 document,
                 clock.today(),
@@ -102,9 +106,8 @@ class ClientPages {
                         ways.card() && open,
                         ways.iban(),
                         CreditorReference.grouped(document.paying().reference())),
-                said.of(invoice, outcome),
-                payments.ofInvoice(invoice.id()).stream()
-                        .filter(p -> p.undone() == null)
+                said.of(invoice, outcome, came),
+                came.stream()
                         .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
                         .toList(),
                 Amount.of(books.creditOf(invoice.clientId(), currency)),

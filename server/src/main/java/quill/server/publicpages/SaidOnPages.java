@@ -1,24 +1,23 @@
 package quill.server.publicpages;
 
+import java.util.List;
 import org.springframework.stereotype.Component;
 import quill.server.common.BusinessClock;
 import quill.server.dispatch.PageWords;
 import quill.server.documents.Document;
+import quill.server.payments.Payment;
 import quill.server.payments.PaymentWay;
-import quill.server.payments.Payments;
 import quill.server.processor.CardOrders;
 
 /** What a client's page says above the rest to whoever has paid, or has not. */
 @Component
 class SaidOnPages {
     private final CardOrders orders;
-    private final Payments payments;
     private final PageWords words;
     private final BusinessClock clock;
 
-    SaidOnPages(CardOrders orders, Payments payments, PageWords words, BusinessClock clock) {
+    SaidOnPages(CardOrders orders, PageWords words, BusinessClock clock) {
         this.orders = orders;
-        this.payments = payments;
         this.words = words;
         this.clock = clock;
     }
@@ -26,8 +25,13 @@ class SaidOnPages {
     /** As the business words it. @param refused whether nothing came */
     record Said(String text, boolean refused) {}
 
-    /** @param outcome what came of paying, for somebody who comes back from it; null is said where there is nothing to say */
-    Said of(Document invoice, CardOrders.Outcome outcome) {
+    /**
+     * Null where there is nothing to say.
+     *
+     * @param outcome what came of paying, for somebody who comes back from it
+     * @param came payments that stand, newest first
+     */
+    Said of(Document invoice, CardOrders.Outcome outcome, List<Payment> came) {
         if (invoice.voidedOn() != null) {
             return null;
         }
@@ -39,8 +43,8 @@ class SaidOnPages {
         if (outcome == CardOrders.Outcome.UNKNOWN) {
             return new Said(words.waiting(invoice), false);
         }
-        return payments.ofInvoice(invoice.id()).stream()
-                .filter(p -> p.undone() == null && p.means().way() == PaymentWay.CARD)
+        return came.stream()
+                .filter(p -> p.means().way() == PaymentWay.CARD)
                 .filter(p -> p.valueOn().equals(clock.today()))
                 .findFirst()
                 .map(p -> new Said(words.paid(invoice, p.amount().money()), false))
