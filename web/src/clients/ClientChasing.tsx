@@ -3,7 +3,7 @@ import { useDebouncedValue } from '@mantine/hooks';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, problemOf, type Schemas } from '../api/client';
-import { longDate, shortDate } from '../design/format';
+import { dayAndHour, longDate, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
 import { useCallingBack } from '../letters/Leaving';
 import { LateFeeFields, noLateFee, policyInMark } from '../settings/LateFeeFields';
@@ -162,7 +162,13 @@ export function ClientChasing({ id }: { id: number }) {
   );
 }
 
-const tone: Record<string, string> = { sent: 'got', opened: 'got', uncertain: 'late', failed: 'late' };
+const tone: Record<string, string> = {
+  sent: 'got',
+  opened: 'got',
+  uncertain: 'late',
+  failed: 'late',
+  bounced: 'late',
+};
 const canBeCalledBack = ['invoice', 'reminder', 'copy'];
 
 /** Letters, newest first. */
@@ -184,6 +190,7 @@ function Letter({ letter: m }: { letter: Schemas['Message'] }) {
       <span className="when">{shortDate(m.madeOn)}</span>
       <span className="grow">
         {m.subject.replace(own, '')}
+        {m.addresses.channel === 'text' && <span className="faded"> by text message</span>}
         <LetterState letter={m} />{' '}
       </span>
       <LetterDeeds letter={m} />
@@ -196,6 +203,7 @@ export function LetterState({ letter: m }: { letter: Schemas['Message'] }) {
   return (
     <>
       <span className={tone[m.state]}> {m.calledBack ? 'called back' : m.state}</span>
+      {m.leaves?.at && <span className="faded"> leaves on {dayAndHour(m.leaves.at)}</span>}
       {m.error && !m.calledBack && <span className="faded"> {m.error}</span>}
     </>
   );
@@ -214,12 +222,14 @@ export function LetterDeeds({ letter: m }: { letter: Schemas['Message'] }) {
       <a className="link" href={`/api/messages/${m.id}/html`} target="_blank" rel="noreferrer">
         Read
       </a>
-      {(m.kind === 'reminder' ||
-        ((m.state === 'sent' || m.state === 'opened') && /^(invoice|credit note|copy)$/.test(m.kind))) && (
-        <a className="link" href={`/api/messages/${m.id}/pdf`} target="_blank" rel="noreferrer">
-          PDF
-        </a>
-      )}
+      {m.addresses.channel === 'mail' &&
+        (m.kind === 'reminder' ||
+          (['sent', 'opened', 'bounced'].includes(m.state) &&
+            /^(invoice|credit note|copy)$/.test(m.kind))) && (
+          <a className="link" href={`/api/messages/${m.id}/pdf`} target="_blank" rel="noreferrer">
+            PDF
+          </a>
+        )}
       <Refusal error={call.error} />
     </>
   );

@@ -87,4 +87,7 @@ export function newKey(): string {
 }
 
 /** Whether a text is a day as it travels. */
+/** A moment by the business's clock, as it travels: without a zone. */
+export const dayAndHour = (at: string) => `${longDate(at.slice(0, 10))}, ${at.slice(11, 16)}`;
+
 export const isDay = (text: string) => /^\d{4}-\d{2}-\d{2}$/.test(text);

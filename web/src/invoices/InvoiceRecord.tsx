@@ -145,6 +145,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
             data(api.POST('/api/invoices/{id}/sendings', { ...path, body: { key: sendKey, slip } }))
           }
           onClose={() => setSendKey(null)}
+          later
           given={{ id: invoice.id, number: issued.document.number, link: issued.link }}
         />
       )}

@@ -417,6 +417,7 @@ function Writing({
         <SendDialog
           title="Issue and send"
           action="Issue and send"
+          later
           look={(slip) => letter(sending, slip)}
           send={async (slip) => {
             await data(

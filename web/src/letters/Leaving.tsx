@@ -31,7 +31,7 @@ export function Leaving() {
     return () => window.clearInterval(timer);
   }, [some]);
   const passed = some ? Math.max(0, Math.floor((now - letters.dataUpdatedAt) / 1000)) : 0;
-  const over = some && (letters.data ?? []).some((m) => (m.leavesIn ?? 0) - passed < 0);
+  const over = some && (letters.data ?? []).some((m) => (m.leaves?.in ?? 0) - passed < 0);
   useEffect(() => {
     if (over) void queries.invalidateQueries();
   }, [over, queries]);
@@ -39,7 +39,7 @@ export function Leaving() {
   return (
     <div className={`leaving ${css.leaving}`} role="status" aria-label="On its way">
       {letters.data?.map((m) => (
-        <LeavingLetter key={m.id} letter={m} left={Math.max(0, (m.leavesIn ?? 0) - passed)} />
+        <LeavingLetter key={m.id} letter={m} left={Math.max(0, (m.leaves?.in ?? 0) - passed)} />
       ))}
     </div>
   );

@@ -228,7 +228,7 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
             What you typed here before is back; it does not go yet.
           </p>
         )}
-        {!view.onPage && (
+        {!view.bare && (
           <>
             <LetterText
               ref={head}
@@ -299,7 +299,7 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
       </div>
       <div className={css.arriving}>
         <div className={css.head}>
-          <b>{view.onPage ? 'On the page' : 'As it would arrive'}</b>
+          <b>{view.onPage ? 'On the page' : view.bare ? 'On the telephone' : 'As it would arrive'}</b>
           <NativeSelect
             aria-label="With whom"
             value={client}
@@ -311,11 +311,11 @@ function Desk({ view, payer, onPayer }: { view: View; payer: boolean; onPayer: (
           />
         </div>
         {shown ? (
-          <LetterPreview preview={shown} onPage={view.onPage} />
+          <LetterPreview preview={shown} bare={view.bare} />
         ) : (
           <p className="faded">{preview.isError ? messageOf(preview.error) : 'One moment…'}</p>
         )}
-        {!view.onPage && (
+        {!view.bare && (
           <p className="small faded">
             Button, account and square code are each document’s own: they lead to its page and carry its sum.
             Where nothing is owed there are none.

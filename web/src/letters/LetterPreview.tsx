@@ -6,16 +6,16 @@ import css from './LettersPage.module.css';
 /** A letter as a mail program shows it, in either form. Nothing in it can be pressed. */
 export function LetterPreview({
   preview,
-  onPage,
+  bare,
 }: {
   preview: Schemas['LetterPreview'];
-  /** Whether it is said on the client's page: then there is one form, and no subject. */
-  onPage: boolean;
+  /** Whether it goes to a telephone, or is said on the client's page: then there is one form, and no subject. */
+  bare: boolean;
 }) {
   const [form, setForm] = useState('html');
   const [height, setHeight] = useState(420);
   const frame = useRef<HTMLIFrameElement>(null);
-  if (onPage)
+  if (bare)
     return (
       <>
         <p className="small faded" style={{ margin: '0 0 6px' }}>

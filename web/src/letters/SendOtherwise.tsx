@@ -7,7 +7,7 @@ import { tell } from '../design/tell';
 import css from './Letters.module.css';
 
 /** How something reaches a client. */
-export type Way = 'mail' | 'link' | 'code' | 'paper';
+export type Way = 'mail' | 'text' | 'link' | 'code' | 'paper';
 
 /** An issued document. @param link to its page */
 export interface Given {
@@ -22,7 +22,7 @@ export function SendOtherwise({
   given,
   onClose,
 }: {
-  way: Exclude<Way, 'mail'>;
+  way: Exclude<Way, 'mail' | 'text'>;
   given: Given;
   onClose: () => void;
 }) {

@@ -15,7 +15,8 @@ const actOf = (need: Need) => ({ key: need.key ?? '', clientId: need.clientId ??
 async function decide(need: Need, what: Deed, reason: string): Promise<void> {
   const path = { params: { path: { id: need.id } } };
   const act = actOf(need);
-  if (what === 'retry') await data(api.POST('/api/messages/{id}/retry', path));
+  if (what === 'retry')
+    await data(api.POST('/api/messages/{id}/retry', { ...path, body: { to: reason || null } }));
   else if (what === 'set-aside') await data(api.POST('/api/messages/{id}/set-aside', path));
   else if (what === 'given') await data(api.POST('/api/invoices/{id}/giving', path));
   else if (what === 'noted') await data(api.POST('/api/payments/{id}/noted', path));
@@ -72,7 +73,18 @@ function NeedItem({ need }: { need: Need }) {
             onChange={(e) => setReason(e.currentTarget.value)}
           />
         )}
-        <Refusal error={problemOf(act.error, 'reason') ? null : act.error} />
+        {need.kind === 'undelivered' && (
+          <TextInput
+            size="xs"
+            mt={4}
+            aria-label="The right address"
+            placeholder="The right address, if it was wrong; it is kept with the client"
+            value={reason}
+            error={problemOf(act.error, 'to')}
+            onChange={(e) => setReason(e.currentTarget.value)}
+          />
+        )}
+        <Refusal error={problemOf(act.error, 'reason') || problemOf(act.error, 'to') ? null : act.error} />
       </span>
       <span className={`right ${css.deeds}`}>
         {need.kind === 'fee' && (
@@ -92,9 +104,9 @@ function NeedItem({ need }: { need: Need }) {
             {deed('leave', 'Do not charge')}
           </>
         )}
-        {need.kind === 'message' && (
+        {(need.kind === 'message' || need.kind === 'undelivered') && (
           <>
-            {deed('retry', 'Send it again')}
+            {deed('retry', reason && need.kind === 'undelivered' ? 'Mend, and send again' : 'Send it again')}
             {deed('set-aside', 'Set aside')}
           </>
         )}

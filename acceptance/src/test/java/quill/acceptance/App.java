@@ -32,6 +32,7 @@ final class App implements AutoCloseable {
             "-XX:+ExitOnOutOfMemoryError",
             "-Xshare:auto");
     private static final Map<String, Path> UNPACKED = new ConcurrentHashMap<>();
+    private static final Map<Integer, Integer> IMAP_PORTS = new ConcurrentHashMap<>();
 
     final int port;
     final Path data;
@@ -54,7 +55,12 @@ final class App implements AutoCloseable {
         }
     }
 
-    /** Both stand-ins. @param appPort where events go */
+    /** One port for each of the post room's, chosen once. */
+    private static int imapPort(int smtpPort) {
+        return IMAP_PORTS.computeIfAbsent(smtpPort, p -> freePort());
+    }
+
+    /** All stand-ins. @param appPort where events go */
     static App standIns(Path data, int appPort, int smtpPort) {
         int port = freePort();
         return new App(
@@ -65,6 +71,7 @@ final class App implements AutoCloseable {
                                 "--spring.config.name=standins",
                                 "--server.port=" + port,
                                 "--standins.smtp-port=" + smtpPort,
+                                "--standins.imap-port=" + imapPort(smtpPort),
                                 "--standins.data=" + data.resolve("stand-ins"),
                                 "--spring.datasource.hikari.max-lifetime=30000",
                                 "--standins.api-key=" + KEY,
@@ -83,6 +90,14 @@ final class App implements AutoCloseable {
         settings.put("quill.processor.url", "http://localhost:" + processorPort);
         settings.put("quill.processor.api-key", KEY);
         settings.put("quill.processor.webhook-secret", SECRET);
+        settings.put("quill.texts.url", "http://localhost:" + processorPort);
+        settings.put("quill.texts.api-key", KEY);
+        settings.put("quill.mailbox.host", "localhost");
+        settings.put("quill.mailbox.port", String.valueOf(imapPort(smtpPort)));
+        settings.put("quill.mailbox.tls", "false");
+        settings.put("quill.mailbox.user", "post@larkmoor.example");
+        settings.put("quill.mailbox.passphrase", "any");
+        settings.put("quill.mailbox-every", "500");
         settings.put("quill.processor.ask-every", "1200");
         settings.put("quill.outbox-every", "300");
         settings.put("quill.call-back-seconds", "0");
@@ -148,7 +163,8 @@ final class App implements AutoCloseable {
                         "--server.port=0",
                         "--quill.data=" + folder.resolve("none"),
                         "--standins.data=" + folder.resolve("none"),
-                        "--standins.smtp-port=" + freePort()));
+                        "--standins.smtp-port=" + freePort(),
+                        "--standins.imap-port=" + freePort()));
                 finish(dump);
                 return folder;
             } catch (IOException e) {

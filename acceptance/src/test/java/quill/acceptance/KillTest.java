@@ -119,6 +119,46 @@ public class KillTest extends Suite {
     }
 
     @Test
+    public void aTextMessageWhoseAnswerWasLostIsUncertainAndIsNotRepeated() {
+        long client = api.client("Text Uncertain");
+        long invoice = api.issue(api.draft(client, "100.00", "100%@30"));
+        Waiting.until("the letter", () -> state(invoice).equals("sent"));
+        processorTap.set(answer -> answer.contains("\"state\":\"taken\""), victim::kill);
+        api.post(
+                        "/api/invoices/" + invoice + "/sendings",
+                        Map.of(
+                                "key",
+                                "text-and-kill",
+                                "slip",
+                                Map.of(
+                                        "channel",
+                                        "text",
+                                        "to",
+                                        "+447700900199",
+                                        "bare",
+                                        false,
+                                        "copy",
+                                        false,
+                                        "keep",
+                                        true)))
+                .ok();
+        rise();
+        Waiting.until("the row says so", () -> state(invoice).equals("uncertain"));
+        Waiting.pause(1500);
+        assertThat(texts("+447700900199")).isEqualTo(1);
+        assertThat(state(invoice)).isEqualTo("uncertain");
+        assertThat(api.get("/api/today").ok().path("needs").toString()).contains("Did this text message arrive?");
+    }
+
+    private int texts(String number) {
+        return new Api(outside)
+                .get("/telegraph-office/texts?number="
+                        + java.net.URLEncoder.encode(number, java.nio.charset.StandardCharsets.UTF_8))
+                .ok()
+                .size();
+    }
+
+    @Test
     public void aLetterWhoseAnswerWasLostIsSentOnceAndShownAsUncertain() {
         long client = api.client("Uncertain");
         mailTap.set(answer -> answer.matches("(?s).*354 [^\r]*\r\n250 .*"), victim::kill);

@@ -16,7 +16,9 @@ CREATE TABLE letter_wording (
 
 -- A message to a client; one to the business itself has none. What a reminder says is fixed when it is written, and its paper is
 -- made from that. One that was called back before it left has given its key free; an act that was kept back before is kept
--- back again then. The document is the one whose page it leads to.
+-- back again then. The document is the one whose page it leads to. One that leaves later has its moment by the business's
+-- clock and what its sender changed, so that it is written on its day. One that came back stays so, with the address that it
+-- came back from; a person has seen to it once it went again, or was set aside.
 CREATE TABLE message (
   id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
   what_key VARCHAR(120) NOT NULL UNIQUE,
@@ -39,10 +41,32 @@ CREATE TABLE message (
   made_by_kind VARCHAR(10) NOT NULL,
   made_by VARCHAR(120) NOT NULL,
   called_back BOOLEAN DEFAULT FALSE NOT NULL,
-  kept_back_act VARCHAR(120)
+  kept_back_act VARCHAR(120),
+  channel VARCHAR(8) NOT NULL,
+  leave_at TIMESTAMP,
+  own_subject VARCHAR(200) DEFAULT '' NOT NULL,
+  own_line VARCHAR(500) DEFAULT '' NOT NULL,
+  came_back_from VARCHAR(200),
+  seen_to BOOLEAN DEFAULT FALSE NOT NULL
 );
 CREATE INDEX message_waiting ON message (state, next_try_at, id);
 CREATE INDEX message_of_client ON message (client_id, id);
+
+-- Reports of mail that came back, each by its own Message-ID: read once, however often the mailbox shows it.
+CREATE TABLE returned_mail (
+  report_id VARCHAR(300) PRIMARY KEY,
+  message_id BIGINT REFERENCES message (id) ON DELETE CASCADE,
+  address VARCHAR(200) NOT NULL,
+  read_at TIMESTAMP WITH TIME ZONE NOT NULL
+);
+CREATE INDEX returned_mail_of_message ON returned_mail (message_id);
+
+-- How far the mailbox was read: numbers of IMAP (RFC 3501, 2.3.1.1), which count from the start where its validity changes.
+CREATE TABLE mailbox_read (
+  id INT PRIMARY KEY CHECK (id = 1),
+  validity BIGINT NOT NULL,
+  last_uid BIGINT NOT NULL
+);
 
 -- Every document that a message names, the main one too.
 CREATE TABLE message_document (

@@ -6,7 +6,7 @@ import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.scheduling.annotation.EnableScheduling;
 
-/** The outside world, simulated: the counting house (card processor) and the post room (mailboxes). */
+/** The outside world, simulated: the counting house (card processor), the post room (mailboxes) and the telegraph office (telephones). */
 @SpringBootApplication
 @ConfigurationPropertiesScan
 @EnableScheduling

@@ -8,7 +8,7 @@ import java.util.Optional;
 /** The fields that one letter knows: its kind's, and those that the business has on its documents. */
 public final class FieldSet {
     private final List<Offered> all;
-    private final boolean subject;
+    private final LetterKind kind;
 
     /** A field that can be picked. @param oftenEmpty whether it is meant to say nothing on most occasions */
     public record Offered(
@@ -23,9 +23,9 @@ public final class FieldSet {
         }
     }
 
-    private FieldSet(List<Offered> all, boolean subject) {
+    private FieldSet(List<Offered> all, LetterKind kind) {
         this.all = List.copyOf(all);
-        this.subject = subject;
+        this.kind = kind;
     }
 
     /** @param own labels of the business's own fields; one that is called as a field of ours gives way to it */
@@ -45,7 +45,7 @@ public final class FieldSet {
                 }
             }
         }
-        return new FieldSet(all, !kind.isOnPage());
+        return new FieldSet(all, kind);
     }
 
     /** All, in the order in which they are offered. */
@@ -55,7 +55,12 @@ public final class FieldSet {
 
     /** Whether what they stand in has a subject. */
     boolean hasSubject() {
-        return subject;
+        return kind.hasSubject();
+    }
+
+    /** How long the text may be. */
+    int longest() {
+        return kind.isText() ? Wording.LONGEST_TEXT : Wording.LONGEST_BODY;
     }
 
     /** The field of a name, whatever its capitals and blanks. */

@@ -97,6 +97,26 @@ public enum LetterKind {
                     LetterField.SUMS,
                     LetterField.MEASURE,
                     LetterField.HOW_TO_PAY)),
+    /** An invoice as a text message. */
+    TEXT_INVOICE(
+            Group.ON_PHONE,
+            "An invoice goes out",
+            "Goes instead of the letter where you send an invoice by text message.",
+            true,
+            Fields.TEXT_INVOICE),
+    /** A text message before anything is due. */
+    TEXT_AHEAD(
+            Group.ON_PHONE,
+            "Before the due date",
+            "Goes by text message while nothing that it lists is due yet.",
+            true,
+            Fields.TEXT_REMINDER),
+    /** A text message that asks kindly. */
+    TEXT_FRIENDLY(Group.ON_PHONE, "Friendly reminder", "A friendly step by text message.", true, Fields.TEXT_REMINDER),
+    /** A text message that asks firmly. */
+    TEXT_FIRM(Group.ON_PHONE, "Firm reminder", "A firm step by text message.", true, Fields.TEXT_REMINDER),
+    /** The last text message to ask. */
+    TEXT_FINAL(Group.ON_PHONE, "Final reminder", "A final step by text message.", true, Fields.TEXT_REMINDER),
     /** What the client's page says once a payment came. */
     PAGE_PAID(
             Group.ON_PAGE,
@@ -132,6 +152,8 @@ public enum LetterKind {
         UNPAID("It is not paid"),
         /** Money came. */
         PAID("Money comes"),
+        /** It goes to a telephone. */
+        ON_PHONE("By text message"),
         /** It is said on the client's page, and sent to nobody. */
         ON_PAGE("On the client’s page");
 
@@ -181,6 +203,28 @@ public enum LetterKind {
         return group == Group.ON_PAGE;
     }
 
+    /** Whether it goes to a telephone: words only, without a subject, and nothing is drawn in it. */
+    public boolean isText() {
+        return group == Group.ON_PHONE;
+    }
+
+    /** Whether it has a subject. */
+    public boolean hasSubject() {
+        return !isOnPage() && !isText();
+    }
+
+    /** The same as a text message. @throws IllegalArgumentException for a letter that goes by mail only */
+    public LetterKind asText() {
+        return switch (this) {
+            case INVOICE -> TEXT_INVOICE;
+            case AHEAD -> TEXT_AHEAD;
+            case FRIENDLY -> TEXT_FRIENDLY;
+            case FIRM -> TEXT_FIRM;
+            case FINAL -> TEXT_FINAL;
+            default -> throw new IllegalArgumentException("no text message says " + this);
+        };
+    }
+
     /** Whether it asks for money, so that it should say how to pay. */
     public boolean asksForMoney() {
         return asksForMoney;
@@ -210,6 +254,28 @@ public enum LetterKind {
                 LetterField.SUMS,
                 LetterField.MEASURE,
                 LetterField.HOW_TO_PAY);
+
+        private static final List<LetterField> TEXT_INVOICE = of(
+                LetterField.WHAT_FOR,
+                LetterField.DOCUMENT,
+                LetterField.TOTAL,
+                LetterField.OPEN,
+                LetterField.DUE,
+                LetterField.SENT_BEFORE,
+                LetterField.OWN_LINE,
+                LetterField.PAGE);
+        private static final List<LetterField> TEXT_REMINDER = of(
+                LetterField.DOCUMENT,
+                LetterField.DOCUMENTS_IN_SHORT,
+                LetterField.WHAT_FOR,
+                LetterField.LATE_FEES_AGREED,
+                LetterField.OPEN,
+                LetterField.STANDING,
+                LetterField.DUE,
+                LetterField.DAYS_LATE,
+                LetterField.WHAT_NOW,
+                LetterField.OWN_LINE,
+                LetterField.PAGE);
 
         private static List<LetterField> of(LetterField... own) {
             return Stream.concat(LetterField.EVERYWHERE.stream(), Stream.of(own))

@@ -31,6 +31,9 @@ public record Wording(String subject, String body) {
     /** The longest body. */
     public static final int LONGEST_BODY = 5000;
 
+    /** The longest body of a text message, before its fields are filled in. */
+    public static final int LONGEST_TEXT = 600;
+
     private static final Pattern TITLE = Pattern.compile("[\\p{L}\\p{M}\\p{N}][\\p{L}\\p{M}\\p{N} ,.'’/-]{0,59}");
     private static final Pattern FIELD = Pattern.compile("(?<![$#*@~%{])\\{(\\s*" + TITLE + ")\\}");
     private static final Pattern PARAGRAPH = Pattern.compile("\\n[ \\t]*(?:\\n[ \\t]*)+");
@@ -67,8 +70,12 @@ public record Wording(String subject, String body) {
         if (text.isEmpty()) {
             problems.add(new Problem("body", "", "must not be empty"));
         }
-        if (text.length() > LONGEST_BODY) {
-            problems.add(new Problem("body", text.substring(0, 20) + "…", "at most 5,000 characters"));
+        if (text.length() > fields.longest()) {
+            problems.add(new Problem(
+                    "body",
+                    text.substring(0, 20) + "…",
+                    String.format(
+                            Locale.ROOT, "at most %,d characters; these are %,d", fields.longest(), text.length())));
         }
         check("subject", head, fields, problems);
         for (String line : text.split("\n", -1)) {

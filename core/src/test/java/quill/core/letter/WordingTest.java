@@ -192,15 +192,15 @@ public class WordingTest {
         List<Problem> problems = new ArrayList<>();
         assertThat(Wording.read(ours.subject(), ours.body(), fields, problems)).isEqualTo(ours);
         assertThat(problems).isEmpty();
-        assertThat(ours.subject().isEmpty()).isEqualTo(kind.isOnPage());
-        assertThat(kind.isOnPage() || ours.used(fields).containsAll(Set.of("contact, or client", "business")))
-                .isTrue();
-        assertThat(ours.used(fields).contains("how to pay")).isEqualTo(kind.asksForMoney());
+        assertThat(ours.subject().isEmpty()).isEqualTo(!kind.hasSubject());
+        Set<String> needed = kind.isText() ? Set.of("business", "page") : Set.of("contact, or client", "business");
+        assertThat(kind.isOnPage() || ours.used(fields).containsAll(needed)).isTrue();
+        assertThat(ours.used(fields).contains("how to pay")).isEqualTo(kind.asksForMoney() && !kind.isText());
         // With nothing but what every occasion has, no broken sentence is left.
         Map<String, String> values = new HashMap<>();
         kind.fields().forEach(f -> values.put(f.title(), f.example()));
         Filled letter = ours.fill(values, EnumSet.noneOf(LetterField.class), fields, "");
-        assertThat(letter.subject().isEmpty()).isEqualTo(kind.isOnPage());
+        assertThat(letter.subject().isEmpty()).isEqualTo(!kind.hasSubject());
         assertThat(text(letter)).doesNotContain("{").doesNotContain("  ").doesNotContain(" .");
     }
 

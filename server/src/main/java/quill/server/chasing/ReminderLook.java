@@ -29,7 +29,7 @@ public class ReminderLook {
         if (key == null || !Decisions.REMINDER.matcher(key).matches()) {
             throw new RefusedException("key", key, "must be that of a reminder to come");
         }
-        return look.at(clients.client(clientId).forReminders().email(), slip, s -> {
+        return look.at(clients.client(clientId).forReminders(), slip, s -> {
             decisions.doNow(key, clientId, s);
             return Act.Reminder.key(clientId, clock.today());
         });

@@ -63,9 +63,15 @@ public record Client(
      * A person who gets a letter.
      *
      * @param name empty where none is named
+     * @param phone as it was typed; may be empty
      * @param payer whether it is somebody apart who pays for the client
      */
-    public record Recipient(String name, String email, boolean payer) {}
+    public record Recipient(String name, String email, String phone, boolean payer) {}
+
+    /** Who gets the invoices. */
+    public Recipient forInvoices() {
+        return new Recipient(contact, email, more.phone(), false);
+    }
 
     /** Who gets the reminders: a contact of its own, else whoever gets the invoices. */
     public Recipient forReminders() {
@@ -81,8 +87,8 @@ public record Client(
         return more.contacts().stream()
                 .filter(part)
                 .findFirst()
-                .map(c -> new Recipient(c.name(), c.email(), c.receipts()))
-                .orElse(new Recipient(contact, email, false));
+                .map(c -> new Recipient(c.name(), c.email(), c.phone(), c.receipts()))
+                .orElse(forInvoices());
     }
 
     /** By any part of which it is found: in small letters. */
@@ -95,6 +101,12 @@ public record Client(
     Client with(ClientMore other) {
         return new Client(
                 id, name, contact, email, address, country, taxNumber, certificate, exemptUntil, other, version);
+    }
+
+    /** The same with another address of e-mail. */
+    Client withEmail(String other) {
+        return new Client(
+                id, name, contact, other, address, country, taxNumber, certificate, exemptUntil, more, version);
     }
 
     /** The same of another id. */

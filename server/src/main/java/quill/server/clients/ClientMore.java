@@ -62,6 +62,12 @@ public record ClientMore(
         return new ClientMore(kind, number, phone, delivery, currency, daysToPay, schedule, taxes, others, notes, tags);
     }
 
+    /** The same with another telephone number. */
+    ClientMore withPhone(String other) {
+        return new ClientMore(
+                kind, number, other, delivery, currency, daysToPay, schedule, taxes, contacts, notes, tags);
+    }
+
     ClientMore checked(List<Problem> problems) {
         String plainCurrency = currency == null ? "" : currency.strip();
         if (!plainCurrency.isEmpty()) {

@@ -176,6 +176,30 @@ public class ClientsService {
         return after;
     }
 
+    /** Keeps another address, or another number, with a client; null leaves what is there. */
+    @Transactional
+    public void keepAddress(ClientId id, String email, String phone) {
+        Client before = client(id);
+        Client after = email == null ? before : before.withEmail(email);
+        change(phone == null ? after : after.with(after.more().withPhone(phone)));
+    }
+
+    /** An address turned out to be wrong: another one stands wherever it stood with this client. */
+    @Transactional
+    public void mendAddress(ClientId id, String wrong, String right) {
+        Client before = client(id);
+        List<Contact> contacts = before.more().contacts().stream()
+                .map(c -> c.email().equalsIgnoreCase(wrong)
+                        ? new Contact(c.name(), right, c.phone(), c.reminders(), c.receipts())
+                        : c)
+                .toList();
+        Client mended = before.with(before.more().with(contacts));
+        if (before.email().equalsIgnoreCase(wrong)) {
+            mended = mended.withEmail(right);
+        }
+        change(mended);
+    }
+
     /** Archives one, or brings it back. Whether it owes anything is for the caller to see to. */
     @Transactional
     public void archive(ClientId id, int version, boolean archived) {

@@ -5,6 +5,7 @@ import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import quill.server.dispatch.Outbox;
+import quill.server.dispatch.ReturnedMail;
 import quill.server.processor.CardOrders;
 import quill.server.running.Round;
 
@@ -14,6 +15,11 @@ class Timers {
     @Bean
     Round outboxRound(Outbox outbox, @Value("${quill.outbox-every}") long every) {
         return new Round("outbox", Duration.ofMillis(every), true, outbox::sendDue);
+    }
+
+    @Bean
+    Round mailboxRound(ReturnedMail returned, @Value("${quill.mailbox-every}") long every) {
+        return new Round("mailbox", Duration.ofMillis(every), true, returned::read);
     }
 
     @Bean

@@ -11,6 +11,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.dailyrun.ActViews;
 import quill.server.debts.OpenSums;
+import quill.server.dispatch.LaterLetters;
 
 /** When something happens next in the demo, by itself or since it falls due. */
 @Component
@@ -20,12 +21,14 @@ class DemoAhead {
     private final ActViews acts;
     private final ReminderPlans plans;
     private final OpenSums sums;
+    private final LaterLetters later;
     private final BusinessClock clock;
 
-    DemoAhead(ActViews acts, ReminderPlans plans, OpenSums sums, BusinessClock clock) {
+    DemoAhead(ActViews acts, ReminderPlans plans, OpenSums sums, LaterLetters later, BusinessClock clock) {
         this.acts = acts;
         this.plans = plans;
         this.sums = sums;
+        this.later = later;
         this.clock = clock;
     }
 
@@ -45,7 +48,9 @@ class DemoAhead {
                 .map(d -> d.atTime(hour).plusMinutes(1).atZone(clock.getZone()));
         Stream<ZonedDateTime> due = sums.nextDueAfter(today).stream()
                 .map(d -> d.atTime(hour).plusMinutes(1).atZone(clock.getZone()));
-        return Stream.concat(byItself, due)
+        Stream<ZonedDateTime> letters =
+                later.waiting().stream().map(m -> m.leaves().at().plusMinutes(1).atZone(clock.getZone()));
+        return Stream.concat(Stream.concat(byItself, due), letters)
                 .filter(t -> t.isAfter(now))
                 .min(ZonedDateTime::compareTo)
                 .orElseThrow(() -> new ConflictException("Nothing happens by itself or falls due within a year."));

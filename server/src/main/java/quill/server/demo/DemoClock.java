@@ -1,6 +1,7 @@
 package quill.server.demo;
 
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZonedDateTime;
 import java.util.concurrent.locks.ReentrantLock;
@@ -12,6 +13,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.dailyrun.DailyRun;
 import quill.server.dispatch.CallingBack;
+import quill.server.dispatch.LaterLetters;
 import quill.server.dispatch.Outbox;
 
 /**
@@ -22,6 +24,7 @@ import quill.server.dispatch.Outbox;
 class DemoClock {
     private static final Logger LOG = LoggerFactory.getLogger(DemoClock.class);
     private static final LocalTime EARLY = LocalTime.of(0, 5);
+    private static final LocalTime LATE = LocalTime.of(23, 59);
     static final LocalTime MORNING = LocalTime.of(8, 30);
 
     private final ReentrantLock moving = new ReentrantLock();
@@ -29,6 +32,7 @@ class DemoClock {
     private final DailyRun run;
     private final Outbox outbox;
     private final CallingBack callingBack;
+    private final LaterLetters later;
     private final Changes changes;
     private final DemoAhead ahead;
     private final DemoCounting counting;
@@ -38,7 +42,7 @@ class DemoClock {
             BusinessClock clock,
             DailyRun run,
             Outbox outbox,
-            CallingBack callingBack,
+            Leaving leaving,
             Changes changes,
             DemoAhead ahead,
             DemoCounting counting,
@@ -46,12 +50,17 @@ class DemoClock {
         this.clock = clock;
         this.run = run;
         this.outbox = outbox;
-        this.callingBack = callingBack;
+        this.callingBack = leaving.callingBack();
+        this.later = leaving.later();
         this.changes = changes;
         this.ahead = ahead;
         this.counting = counting;
         this.kept = kept;
     }
+
+    /** What waits to leave. */
+    @Component
+    record Leaving(CallingBack callingBack, LaterLetters later) {}
 
     /** What moving came to. */
     record Moved(LocalDate today, String time, int days, int fees, int reminders) {}
@@ -96,6 +105,7 @@ class DemoClock {
                     run.catchUp();
                 }
                 ZonedDateTime theHour = day.atTime(hour).atZone(clock.getZone());
+                lettersUpTo(theHour.isAfter(target) ? target : theHour);
                 if (!theHour.isAfter(target)) {
                     if (theHour.isAfter(ZonedDateTime.now(clock))) {
                         set(day, hour);
@@ -106,6 +116,8 @@ class DemoClock {
                     fees += sum.fees();
                     reminders += sum.reminders();
                 }
+                ZonedDateTime night = day.atTime(LATE).atZone(clock.getZone());
+                lettersUpTo(night.isAfter(target) ? target : night);
                 changes.say(null, null);
             }
             kept.keep(clock.moveTo(target));
@@ -117,6 +129,14 @@ class DemoClock {
             return new Moved(clock.today(), time, days, fees, reminders);
         } finally {
             moving.unlock();
+        }
+    }
+
+    /** What leaves at a moment of its own leaves then, and says what is so then. */
+    private void lettersUpTo(ZonedDateTime until) {
+        for (LocalDateTime at : later.moments(LocalDateTime.now(clock), until.toLocalDateTime())) {
+            set(at.toLocalDate(), at.toLocalTime());
+            outbox.sendDue();
         }
     }
 

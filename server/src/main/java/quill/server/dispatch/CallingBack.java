@@ -17,6 +17,7 @@ import quill.server.common.NotFoundException;
 @Service
 public class CallingBack {
     private final MessageRepository repository;
+    private final MessageRows rows;
     private final ClientsService clients;
     private final Happenings happenings;
     private final ApplicationEventPublisher publisher;
@@ -24,11 +25,13 @@ public class CallingBack {
 
     CallingBack(
             MessageRepository repository,
+            MessageRows rows,
             ClientsService clients,
             Happenings happenings,
             ApplicationEventPublisher publisher,
             Json json) {
         this.repository = repository;
+        this.rows = rows;
         this.clients = clients;
         this.happenings = happenings;
         this.publisher = publisher;
@@ -45,7 +48,7 @@ public class CallingBack {
 
     /** Letters on their way that can be called back, oldest first. */
     public List<Message> leaving() {
-        return repository.leaving();
+        return rows.leaving();
     }
 
     /** Time passes at once: what can still be called back goes with the next round of the outbox. */
@@ -62,8 +65,7 @@ public class CallingBack {
      */
     @Transactional
     public void callBack(long id) {
-        Message message =
-                repository.find(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
+        Message message = rows.find(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
         if (!message.kind().canBeCalledBack()) {
             throw new ConflictException(
                     "A " + message.kind().word() + " says what is booked; it cannot be called back.");
@@ -73,10 +75,10 @@ public class CallingBack {
         repository.waitingCopyOf(id).ifPresent(repository::callBack);
         if (!repository.callBack(id)) {
             throw new ConflictException("It cannot be called back any more: it is "
-                    + repository.find(id).orElseThrow().state().word() + ".");
+                    + rows.find(id).orElseThrow().state().word() + ".");
         }
         if (message.kind() == MessageKind.REMINDER) {
-            ReminderLetter letter = json.read(repository.reminder(id).orElseThrow(), ReminderLetter.class);
+            ReminderLetter letter = json.read(rows.reminder(id).orElseThrow(), ReminderLetter.class);
             publisher.publishEvent(new ReminderCalledBack(
                     ReminderGuard.neverLeft(message, letter),
                     repository.keptBackAct(id).orElse(null)));

@@ -8,6 +8,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.id.DocumentId;
+import quill.server.clients.Client;
 import quill.server.common.TypedMark;
 import quill.server.creditnotes.Crediting;
 import quill.server.documents.Document;
@@ -72,7 +73,7 @@ class DispatchController {
     @PostMapping("/invoices/{id}/letter")
     LetterLook.ShownLetter look(@PathVariable DocumentId id, @RequestBody LookAtInvoice request) {
         Document invoice = invoices.invoice(id);
-        String usual = service.addressFor(invoice);
+        Client.Recipient usual = service.recipient(invoice);
         return invoice.isDraft()
                 ? look.at(usual, request.slip(), slip -> service.issueToLook(id, request.version(), slip))
                         .withoutAddress()

@@ -1,5 +1,6 @@
 package quill.server.dispatch;
 
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
@@ -26,6 +27,7 @@ public class DispatchService {
     private final InvoicesService invoices;
     private final ClientsService clients;
     private final Attachments attachments;
+    private final Destinations destinations;
     private final QuillSettings settings;
 
     DispatchService(
@@ -35,6 +37,7 @@ public class DispatchService {
             InvoicesService invoices,
             ClientsService clients,
             Attachments attachments,
+            Destinations destinations,
             QuillSettings settings) {
         this.repository = repository;
         this.letters = letters;
@@ -42,6 +45,7 @@ public class DispatchService {
         this.invoices = invoices;
         this.clients = clients;
         this.attachments = attachments;
+        this.destinations = destinations;
         this.settings = settings;
     }
 
@@ -59,12 +63,11 @@ public class DispatchService {
 
     private Document issueAndSend(DocumentId id, int version, Slip slip, int hold) {
         Document draft = invoices.invoice(id);
-        if (draft.clientId() != null
-                && slip.toOr(clients.client(draft.clientId()).email()).isEmpty()) {
-            throw new RefusedException(
-                    "client.email",
-                    "",
-                    "this client has no e-mail address; add one, write one for this once, or issue without sending");
+        if (draft.clientId() != null) {
+            // Refused before anything is issued.
+            Client client = clients.client(draft.clientId());
+            destinations.of(client, client.forInvoices(), slip);
+            destinations.leavesAt(slip);
         }
         Document issued = invoices.issue(id, version);
         send(issued, "invoice:" + id, slip, hold);
@@ -114,31 +117,30 @@ public class DispatchService {
         return "again:" + id + ":" + key;
     }
 
-    /** Where an invoice goes; empty where its client has no address, or a draft none yet. */
-    String addressFor(Document invoice) {
+    /** Whom an invoice goes to; nobody while a draft has no client. */
+    Client.Recipient recipient(Document invoice) {
         return invoice.clientId() == null
-                ? ""
-                : clients.client(invoice.clientId()).email();
+                ? new Client.Recipient("", "", "", false)
+                : clients.client(invoice.clientId()).forInvoices();
     }
 
     private void send(Document invoice, String key, Slip slip, int hold) {
         Client client = clients.client(invoice.clientId());
-        String to = slip.toOr(client.email());
-        if (to.isEmpty()) {
-            throw new RefusedException(
-                    "client.email", "", "this client has no e-mail address; add one, or write one for this once");
-        }
+        String to = destinations.of(client, client.forInvoices(), slip);
+        LocalDateTime at = destinations.leavesAt(slip);
         if (repository.exists(key)) {
             return; // This very sending was asked for before, and its answer was lost.
         }
-        slip.check(() -> letters.invoice(invoice, Slip.PLAIN));
+        slip.check(() -> letters.invoice(invoice, slip.plain()));
         Written written = letters.invoice(invoice, slip);
-        queue.add(
-                MessageDraft.of(key, MessageKind.INVOICE, client.id(), invoice.id(), to, written)
-                        .with(slip.papers(enclosed(invoice)))
-                        .copiedTo(slip.others())
-                        .held(hold, null),
-                slip);
+        destinations.checkLength(slip, written.text());
+        MessageDraft draft = MessageDraft.of(key, MessageKind.INVOICE, client.id(), invoice.id(), to, written)
+                .with(slip.papers(enclosed(invoice)))
+                .copiedTo(slip.others())
+                .held(hold, null)
+                .leaving(at, slip.once());
+        queue.add(slip.isText() ? draft.byText() : draft, slip);
+        destinations.keep(client, slip, to);
     }
 
     /** The paper of an invoice, and the files that go along with it. */

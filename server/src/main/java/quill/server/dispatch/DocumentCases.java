@@ -20,8 +20,12 @@ import quill.server.letters.LetterFacts;
 /** Invoices and credit notes, to look at their letters with. */
 @Component
 class DocumentCases implements LetterCases {
-    private static final Set<LetterKind> KINDS =
-            EnumSet.of(LetterKind.INVOICE, LetterKind.CREDIT_NOTE, LetterKind.PAGE_WAITING, LetterKind.PAGE_GIVEN_UP);
+    private static final Set<LetterKind> KINDS = EnumSet.of(
+            LetterKind.INVOICE,
+            LetterKind.TEXT_INVOICE,
+            LetterKind.CREDIT_NOTE,
+            LetterKind.PAGE_WAITING,
+            LetterKind.PAGE_GIVEN_UP);
     private final Documents documents;
     private final InvoicesService invoices;
     private final CreditNotes notes;
@@ -61,7 +65,7 @@ class DocumentCases implements LetterCases {
         if (kind.isOnPage()) {
             return facts.onPage(d, null, kind == LetterKind.PAGE_GIVEN_UP ? "not enough funds" : "");
         }
-        return kind == LetterKind.INVOICE ? facts.invoice(d) : creditNote(d);
+        return kind == LetterKind.CREDIT_NOTE ? creditNote(d) : facts.invoice(d);
     }
 
     private LetterFacts creditNote(Document d) {

@@ -14,6 +14,7 @@ import quill.core.letter.FieldSet;
 import quill.core.letter.Filled;
 import quill.core.letter.LetterField;
 import quill.core.letter.LetterKind;
+import quill.core.letter.TextLength;
 import quill.core.letter.Wording;
 import quill.server.business.BusinessService;
 import quill.server.clients.Client;
@@ -87,10 +88,10 @@ public class LetterDesk {
         return new LetterPreview(
                 about(one, clientId),
                 choices(all),
-                kind.isOnPage() ? "" : written.subject(),
+                kind.hasSubject() ? written.subject() : "",
                 kind.isOnPage() ? filled.text() : written.text(),
                 kind.isOnPage() ? "" : SquareCode.into(written.html(), written.code()),
-                notes(kind, wording, all));
+                notes(kind, wording, all, written.text()));
     }
 
     private LetterCases source(LetterKind kind) {
@@ -146,13 +147,16 @@ public class LetterDesk {
                 .toList();
     }
 
-    private List<String> notes(LetterKind kind, Wording wording, List<LetterCase> cases) {
+    private List<String> notes(LetterKind kind, Wording wording, List<LetterCase> cases, String text) {
         FieldSet fields = wordings.fields(kind);
         List<String> notes = new ArrayList<>();
-        boolean paying = wording.used(fields).contains(LetterField.HOW_TO_PAY.title());
+        LetterField leads = kind.isText() ? LetterField.PAGE : LetterField.HOW_TO_PAY;
+        boolean paying = wording.used(fields).contains(leads.title());
+        if (kind.isText()) {
+            notes.add(length(text));
+        }
         if (kind.asksForMoney() && !paying) {
-            notes.add("This letter asks for money and offers no way to pay it: {" + LetterField.HOW_TO_PAY.title()
-                    + "} is missing.");
+            notes.add("This letter asks for money and offers no way to pay it: {" + leads.title() + "} is missing.");
         } else if (kind.asksForMoney()
                 && !ways.of(CurrencyUnit.of(business.business().currency())).any()) {
             notes.add("No way to pay is set up: its button leads to a page where nothing can be paid.");
@@ -165,6 +169,15 @@ public class LetterDesk {
                     + " that this would be now. Left out there: “" + String.join("”, “", without) + "”");
         });
         return notes;
+    }
+
+    private static String length(String text) {
+        TextLength length = TextLength.of(text);
+        String parts = length.parts() == 1 ? "one part" : length.parts() + " parts, each paid for";
+        return "With this occasion it is " + length.characters() + " characters, in " + parts + "."
+                + (length.plain()
+                        ? ""
+                        : " A character that is not in a telephone’s alphabet halves what a part holds.");
     }
 
     /** In how many of the letters a field is empty, of those within a sentence; what stands alone just is not there. */

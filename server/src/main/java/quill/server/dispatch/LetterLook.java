@@ -1,9 +1,18 @@
 package quill.server.dispatch;
 
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.List;
+import org.joda.money.BigMoney;
+import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
+import quill.core.letter.TextLength;
+import quill.server.QuillSettings;
 import quill.server.business.BusinessService;
+import quill.server.clients.Client;
+import quill.server.common.Shown;
 
 /**
  * Shows a letter before it is sent. The sending itself is done, looked at, and rolled back: what is shown is what would
@@ -14,16 +23,22 @@ public class LetterLook {
     private final MessageRepository repository;
     private final SentPapers papers;
     private final BusinessService business;
+    private final Destinations destinations;
+    private final QuillSettings settings;
     private final TransactionTemplate transaction;
 
     LetterLook(
             MessageRepository repository,
             SentPapers papers,
             BusinessService business,
+            Destinations destinations,
+            QuillSettings settings,
             TransactionTemplate transaction) {
         this.repository = repository;
         this.papers = papers;
         this.business = business;
+        this.destinations = destinations;
+        this.settings = settings;
         this.transaction = transaction;
     }
 
@@ -34,12 +49,30 @@ public class LetterLook {
      * @param files names of what is attached
      * @param seen to be given back in the slip, so that nothing else goes than what was looked at
      */
-    public record ShownLetter(String to, String subject, String text, List<String> files, String seen) {
+    public record ShownLetter(
+            String to,
+            String subject,
+            String text,
+            List<String> files,
+            String seen,
+            List<Channel> channels,
+            @Schema(nullable = true) AsText asText) {
         /** Without the address of the page, which a draft is given only once it is issued. */
         ShownLetter withoutAddress() {
-            return new ShownLetter(to, subject, text.replaceAll("/p/[\\w-]+", "/p/…"), files, seen);
+            return asText != null
+                    ? this
+                    : new ShownLetter(to, subject, text.replaceAll("/p/[\\w-]+", "/p/…"), files, seen, channels, null);
         }
     }
+
+    /**
+     * How long a text message is.
+     *
+     * @param characters places that it takes
+     * @param parts in which it goes, each paid for
+     * @param cost of all parts, in the business's currency
+     */
+    public record AsText(int characters, int parts, String cost) {}
 
     /** Sends one letter to a client and returns its key. */
     public interface Sending {
@@ -49,22 +82,34 @@ public class LetterLook {
     /**
      * Looks at what an act would send.
      *
-     * @param usual the address that it goes to where none is typed; empty where there is none yet
+     * @param recipient whom it goes to where nothing else is typed
      * @param slip what was typed, or null; what is said to have been seen is the letter without it
      */
-    public ShownLetter at(String usual, Slip slip, Sending act) {
+    public ShownLetter at(Client.Recipient recipient, Slip slip, Sending act) {
         Slip typed = Slip.checked(slip);
-        String to = typed.toOr(usual);
+        String to = typed.toOr(destinations.usual(recipient, typed));
         // Where there is no address yet the letter is shown all the same; it is typed beside it.
-        String trial = to.isEmpty() ? business.business().email() : to;
-        Undone plain = undone(act, Slip.PLAIN.toLook(trial));
+        String trial = to.isBlank() ? destinations.standIn(typed) : to;
+        Undone plain = undone(act, typed.plain().toLook(trial));
         Undone shown = typed.changesNothing() ? plain : undone(act, typed.toLook(trial));
         return new ShownLetter(
                 to,
                 shown.letter().subject(),
                 shown.letter().text(),
                 shown.files(),
-                Slip.digest(plain.letter().subject(), plain.letter().text()));
+                Slip.digest(plain.letter().subject(), plain.letter().text()),
+                destinations.channels(),
+                typed.isText() ? asText(shown.letter().text()) : null);
+    }
+
+    private AsText asText(String text) {
+        TextLength length = TextLength.of(text);
+        BigDecimal cost = settings.texts().price().multiply(BigDecimal.valueOf(length.parts()));
+        CurrencyUnit own = CurrencyUnit.of(business.business().currency());
+        return new AsText(
+                length.characters(),
+                length.parts(),
+                Shown.money(BigMoney.of(own, cost).toMoney(RoundingMode.UP)));
     }
 
     /** A letter as it would go, and names of what is attached. */

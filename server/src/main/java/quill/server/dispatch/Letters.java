@@ -33,7 +33,13 @@ class Letters {
 
     /** @param slip what the person who sends it changes, this once */
     Written invoice(Document invoice, Slip slip) {
-        return writing.write(LetterKind.INVOICE, false, facts.invoice(invoice), slip.once());
+        return invoice(invoice, slip.isText(), slip.once());
+    }
+
+    /** The same as it is today. @param text whether it goes to a telephone */
+    Written invoice(Document invoice, boolean text, LetterWriting.ThisOnce once) {
+        LetterKind kind = text ? LetterKind.INVOICE.asText() : LetterKind.INVOICE;
+        return writing.write(kind, false, facts.invoice(invoice), once);
     }
 
     Written creditNote(Document invoice, CreditNote note, Money credit, Money waiting) {

@@ -27,6 +27,7 @@ class LettersController {
     private static final Set<LetterKind> TO_CLIENTS_ONLY = EnumSet.of(
             LetterKind.INVOICE,
             LetterKind.CREDIT_NOTE,
+            LetterKind.TEXT_INVOICE,
             LetterKind.PAGE_PAID,
             LetterKind.PAGE_WAITING,
             LetterKind.PAGE_GIVEN_UP);
@@ -60,7 +61,8 @@ class LettersController {
     /**
      * A letter as it is worded.
      *
-     * @param onPage whether it is said on the client's page, and has no subject
+     * @param bare whether it has no subject: a text message, or what is said on the client's page
+     * @param onPage whether it is said on the client's page, and sent to nobody
      * @param payers whether it can go to a payer apart from the client
      * @param own since when the business words it; null while ours goes
      */
@@ -68,6 +70,7 @@ class LettersController {
             LetterKind kind,
             String title,
             String goes,
+            boolean bare,
             boolean onPage,
             boolean payers,
             String subject,
@@ -112,6 +115,7 @@ class LettersController {
                 kind,
                 kind.title(),
                 kind.goes(),
+                !kind.hasSubject(),
                 kind.isOnPage(),
                 !TO_CLIENTS_ONLY.contains(kind),
                 wording.subject(),

@@ -1,5 +1,6 @@
 package quill.server.dispatch;
 
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashSet;
@@ -8,6 +9,7 @@ import java.util.Set;
 import java.util.UUID;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.server.letters.LetterWriting;
 import quill.server.letters.Written;
 
 /**
@@ -16,6 +18,7 @@ import quill.server.letters.Written;
  * @param whatKey what it is, once: a second one of the same key is not queued
  * @param clientId to whom; null for one to the business itself
  * @param documents that it names, the one whose page it leads to first; may be none
+ * @param to an address of e-mail, or a telephone number, as its channel has it
  * @param copiesTo further addresses
  */
 record MessageDraft(
@@ -23,15 +26,22 @@ record MessageDraft(
         MessageKind kind,
         ClientId clientId,
         List<DocumentId> documents,
+        Channel channel,
         String to,
         List<String> copiesTo,
         Written written,
         List<Enclosed> enclosed,
         String reminder,
         Held held) {
-    /** How long it can be called back. @param keptBackAct the act that had been kept back before it, or null */
-    record Held(int seconds, String keptBackAct) {
-        private static final Held NOT = new Held(0, null);
+    /**
+     * How long it can be called back.
+     *
+     * @param keptBackAct the act that had been kept back before it, or null
+     * @param leaveAt by the business's clock; null for at once
+     * @param once what its sender changed, for one that is written anew when it leaves
+     */
+    record Held(int seconds, String keptBackAct, LocalDateTime leaveAt, LetterWriting.ThisOnce once) {
+        private static final Held NOT = new Held(0, null, null, LetterWriting.ThisOnce.NOTHING);
     }
 
     /** What it is, and which letter says so, belong together: nothing goes that is none of the letters. */
@@ -48,7 +58,7 @@ record MessageDraft(
     static MessageDraft of(
             String key, MessageKind kind, ClientId client, DocumentId document, String to, Written written) {
         return new MessageDraft(
-                key, kind, client, List.of(document), to, List.of(), written, List.of(), null, Held.NOT);
+                key, kind, client, List.of(document), Channel.MAIL, to, List.of(), written, List.of(), null, Held.NOT);
     }
 
     /** One to the business itself, about no document, of no client. */
@@ -58,6 +68,7 @@ record MessageDraft(
                 MessageKind.COPY,
                 null,
                 List.of(),
+                Channel.MAIL,
                 own,
                 List.of(),
                 new Written(written.letter(), subject, written.html(), written.text(), written.code()),
@@ -73,7 +84,8 @@ record MessageDraft(
 
     /** With what goes along. */
     MessageDraft with(List<Enclosed> all) {
-        return new MessageDraft(whatKey, kind, clientId, documents, to, copiesTo, written, all, reminder, held);
+        return new MessageDraft(
+                whatKey, kind, clientId, documents, channel, to, copiesTo, written, all, reminder, held);
     }
 
     /** Of these documents too. */
@@ -81,23 +93,69 @@ record MessageDraft(
         Set<DocumentId> all = new LinkedHashSet<>(documents);
         all.addAll(others);
         return new MessageDraft(
-                whatKey, kind, clientId, new ArrayList<>(all), to, copiesTo, written, enclosed, reminder, held);
+                whatKey,
+                kind,
+                clientId,
+                new ArrayList<>(all),
+                channel,
+                to,
+                copiesTo,
+                written,
+                enclosed,
+                reminder,
+                held);
     }
 
     /** A reminder. @param letter as JSON, for its paper */
     MessageDraft reminding(String letter) {
-        return new MessageDraft(whatKey, kind, clientId, documents, to, copiesTo, written, enclosed, letter, held);
+        return new MessageDraft(
+                whatKey, kind, clientId, documents, channel, to, copiesTo, written, enclosed, letter, held);
     }
 
     /** One that can be called back for a while. @param act that had been kept back before, or null */
     MessageDraft held(int seconds, String act) {
         return new MessageDraft(
-                whatKey, kind, clientId, documents, to, copiesTo, written, enclosed, reminder, new Held(seconds, act));
+                whatKey,
+                kind,
+                clientId,
+                documents,
+                channel,
+                to,
+                copiesTo,
+                written,
+                enclosed,
+                reminder,
+                new Held(seconds, act, null, LetterWriting.ThisOnce.NOTHING));
+    }
+
+    /** One that leaves at a moment, and is written anew then; null for at once. */
+    MessageDraft leaving(LocalDateTime at, LetterWriting.ThisOnce once) {
+        return at == null
+                ? this
+                : new MessageDraft(
+                        whatKey,
+                        kind,
+                        clientId,
+                        documents,
+                        channel,
+                        to,
+                        copiesTo,
+                        written,
+                        enclosed,
+                        reminder,
+                        new Held(0, held.keptBackAct(), at, once));
+    }
+
+    /** By text message: it has no papers, and no copies but one to oneself. */
+    MessageDraft byText() {
+        return new MessageDraft(
+                whatKey, kind, clientId, documents, Channel.TEXT, to, List.of(), written, List.of(), reminder, held);
     }
 
     /** With copies to further addresses. */
     MessageDraft copiedTo(List<String> addresses) {
-        return new MessageDraft(whatKey, kind, clientId, documents, to, addresses, written, enclosed, reminder, held);
+        return new MessageDraft(
+                whatKey, kind, clientId, documents, channel, to, addresses, written, enclosed, reminder, held);
     }
 
     /** A copy of it to oneself: a message of its own, which says nothing of the client's. */
@@ -107,11 +165,12 @@ record MessageDraft(
                 MessageKind.COPY,
                 clientId,
                 documents.stream().limit(1).toList(),
+                Channel.MAIL,
                 own,
                 List.of(),
                 new Written(written.letter(), subject, written.html(), written.text(), written.code()),
                 enclosed,
                 reminder,
-                new Held(held.seconds(), null));
+                new Held(held.seconds(), null, held.leaveAt(), held.once()));
     }
 }

@@ -9,7 +9,7 @@ import quill.server.common.StoredWord;
 /** What a message is, and which letters say it. */
 public enum MessageKind implements StoredWord {
     /** It brings an invoice. */
-    INVOICE(Set.of(LetterKind.INVOICE)),
+    INVOICE(Set.of(LetterKind.INVOICE, LetterKind.TEXT_INVOICE)),
     /** It brings a credit note. */
     CREDIT_NOTE(Set.of(LetterKind.CREDIT_NOTE)),
     /** It says that money came. */
@@ -17,7 +17,15 @@ public enum MessageKind implements StoredWord {
     /** It says that an earlier letter was a mistake. */
     CORRECTION(Set.of(LetterKind.CORRECTION)),
     /** It asks for what is late, or soon due. */
-    REMINDER(Set.of(LetterKind.AHEAD, LetterKind.FRIENDLY, LetterKind.FIRM, LetterKind.FINAL)),
+    REMINDER(Set.of(
+            LetterKind.AHEAD,
+            LetterKind.FRIENDLY,
+            LetterKind.FIRM,
+            LetterKind.FINAL,
+            LetterKind.TEXT_AHEAD,
+            LetterKind.TEXT_FRIENDLY,
+            LetterKind.TEXT_FIRM,
+            LetterKind.TEXT_FINAL)),
     /** It shows the business what a client got: any letter. */
     COPY(Arrays.stream(LetterKind.values()).filter(k -> !k.isOnPage()).collect(Collectors.toSet()));
 

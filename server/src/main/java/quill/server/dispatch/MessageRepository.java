@@ -1,9 +1,8 @@
 package quill.server.dispatch;
 
-import java.sql.ResultSet;
-import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
@@ -18,27 +17,20 @@ import quill.core.letter.LetterKind;
 import quill.server.audit.Actor;
 import quill.server.common.ClientRows;
 import quill.server.common.Ids;
-import quill.server.common.Rows;
-import quill.server.common.StoredWord;
 import quill.server.common.Texts;
+import quill.server.letters.LetterWriting;
 import quill.server.letters.Written;
 
 /** Tables MESSAGE, MESSAGE_TEXT and MESSAGE_DOCUMENT: the outbox and, once sent, what was said to whom. */
 @Repository
 class MessageRepository {
-    private static final String SELECT = """
-            SELECT id, kind, client_id, document_id, to_address, copies_to, subject, state, error, made_on, sent_on, called_back,
-                   CASE WHEN state = 'waiting' AND tries = 0 AND next_try_at > CURRENT_TIMESTAMP
-                        THEN CAST(EXTRACT(EPOCH FROM next_try_at) - EXTRACT(EPOCH FROM CURRENT_TIMESTAMP) AS INT) END leaves_in
-              FROM message
-            """;
-
     private final JdbcClient jdbc;
 
     MessageRepository(JdbcClient jdbc) {
         this.jdbc = jdbc;
     }
 
+    /** A message that is to be sent. @param later what its sender changed of one that is written on its day; else null */
     record Outgoing(
             long id,
             String messageId,
@@ -47,9 +39,16 @@ class MessageRepository {
             Message.Addresses addresses,
             Written written,
             String reminder,
+            LetterWriting.ThisOnce later,
             Instant madeAt,
             Actor madeBy,
-            int tries) {}
+            int tries) {
+        /** The same with other words. */
+        Outgoing saying(Written other) {
+            return new Outgoing(
+                    id, messageId, clientId, documentId, addresses, other, reminder, later, madeAt, madeBy, tries);
+        }
+    }
 
     /** Queues a letter once for its key; a second call with the same key does nothing. @return whether it was queued */
     boolean queue(MessageDraft d, String messageId, Actor madeBy, LocalDate today, Instant now) {
@@ -87,9 +86,11 @@ class MessageRepository {
     private boolean insert(MessageDraft d, String messageId, Actor madeBy, LocalDate today, Instant now) {
         return jdbc.sql("""
                         INSERT INTO message (what_key, message_id, kind, letter, client_id, document_id, to_address, copies_to,
-                          subject, state, next_try_at, made_on, made_at, made_by_kind, made_by, kept_back_act)
+                          subject, state, next_try_at, made_on, made_at, made_by_kind, made_by, kept_back_act,
+                          channel, leave_at, own_subject, own_line)
                         SELECT :key, :messageId, :kind, :letter, :client, :document, :to, :copies, :subject,
-                               'waiting', DATEADD('SECOND', :hold, CURRENT_TIMESTAMP), :today, :now, :byKind, :by, :keptBack
+                               'waiting', DATEADD('SECOND', :hold, CURRENT_TIMESTAMP), :today, :now, :byKind, :by, :keptBack,
+                               :channel, :leaveAt, :ownSubject, :ownLine
                          WHERE NOT EXISTS (SELECT 1 FROM message WHERE what_key = :key)
                         """)
                         .param("key", d.whatKey())
@@ -105,26 +106,33 @@ class MessageRepository {
                         .param("subject", Texts.fit(d.written().subject(), 500))
                         .param("hold", d.held().seconds())
                         .param("keptBack", d.held().keptBackAct())
+                        .param("channel", d.channel())
+                        .param("leaveAt", d.held().leaveAt())
+                        .param("ownSubject", d.held().once().subject())
+                        .param("ownLine", d.held().once().line())
                         .param("today", today)
                         .param("now", now)
                         .update()
                 == 1;
     }
 
-    List<Outgoing> due() {
+    /** What is to be sent. @param now by the business's clock */
+    List<Outgoing> due(LocalDateTime now) {
         return jdbc.sql("""
                 SELECT m.id, m.letter, m.message_id, m.client_id, m.document_id, m.to_address, m.copies_to,
-                       m.subject, t.html, t.text, t.code, t.reminder, m.made_at, m.made_by_kind, m.made_by, m.tries
+                       m.channel, m.came_back_from, m.leave_at, m.own_subject, m.own_line, m.subject, t.html, t.text, t.code, t.reminder, m.made_at, m.made_by_kind, m.made_by, m.tries
                   FROM message m JOIN message_text t ON t.message_id = m.id
                  WHERE m.state = 'waiting' AND m.next_try_at <= CURRENT_TIMESTAMP
+                   AND (m.leave_at IS NULL OR m.leave_at <= :now)
                  ORDER BY m.next_try_at, m.id LIMIT 50
                 """)
+                .param("now", now)
                 .query((rs, n) -> new Outgoing(
                         rs.getLong("id"),
                         rs.getString("message_id"),
                         Ids.client(rs, "client_id"),
                         Ids.document(rs, "document_id"),
-                        addresses(rs),
+                        MessageRows.addresses(rs),
                         new Written(
                                 LetterKind.valueOf(rs.getString("letter")),
                                 rs.getString("subject"),
@@ -132,6 +140,9 @@ class MessageRepository {
                                 rs.getString("text"),
                                 rs.getString("code")),
                         rs.getString("reminder"),
+                        rs.getObject("leave_at") == null
+                                ? null
+                                : new LetterWriting.ThisOnce(rs.getString("own_subject"), rs.getString("own_line")),
                         rs.getObject("made_at", Instant.class),
                         Actor.of(rs.getString("made_by_kind"), rs.getString("made_by")),
                         rs.getInt("tries")))
@@ -142,7 +153,7 @@ class MessageRepository {
     boolean anyLeft(DocumentId invoiceId) {
         return jdbc.sql("""
                                 SELECT COUNT(*) FROM message m
-                                 WHERE state IN ('sending', 'sent', 'opened', 'uncertain') AND kind <> 'copy'
+                                 WHERE state IN ('sending', 'sent', 'opened', 'uncertain', 'bounced') AND kind <> 'copy'
                                    AND id IN (SELECT message_id FROM message_document WHERE document_id = :invoice)
                                 """).param("invoice", invoiceId).query(Integer.class).single() > 0;
     }
@@ -157,6 +168,24 @@ class MessageRepository {
                 .param("invoices", invoiceIds.stream().map(DocumentId::value).toArray(Long[]::new))
                 .query((rs, n) -> new DocumentId(rs.getLong(1)))
                 .list());
+    }
+
+    /** Writes one that waits anew, on the day on which it leaves. @return whether it still waited */
+    boolean rewrite(long id, Written written) {
+        boolean waits = jdbc.sql("UPDATE message SET subject = :subject WHERE id = :id AND state = 'waiting'")
+                        .param("subject", Texts.fit(written.subject(), 500))
+                        .param("id", id)
+                        .update()
+                == 1;
+        if (waits) {
+            jdbc.sql("UPDATE message_text SET html = :html, text = :text, code = :code WHERE message_id = :id")
+                    .param("html", written.html())
+                    .param("text", written.text())
+                    .param("code", written.code())
+                    .param("id", id)
+                    .update();
+        }
+        return waits;
     }
 
     /** Moves from one state to another, if it is still in the first. @return whether it was */
@@ -200,13 +229,6 @@ class MessageRepository {
                 .optional();
     }
 
-    /** Letters that wait for nothing but the time in which they can be called back. */
-    List<Message> leaving() {
-        return jdbc.sql(SELECT + """
-                 WHERE state = 'waiting' AND tries = 0 AND next_try_at > CURRENT_TIMESTAMP AND kind <> 'copy' ORDER BY id
-                """).query(MessageRepository::message).list();
-    }
-
     /** Lets what can still be called back go with the next round. */
     void leaveAtOnce() {
         jdbc.sql("""
@@ -243,12 +265,65 @@ class MessageRepository {
                 """).param("id", id).query(Long.class).optional();
     }
 
+    /** Where the letter went that this one is a copy of; empty where it is none. */
+    Optional<String> copyOfOneTo(long id) {
+        return jdbc.sql("""
+                SELECT m.to_address FROM message m JOIN message c ON c.what_key LIKE 'copy:' || m.what_key || ':%'
+                 WHERE c.id = :id AND c.kind = 'copy'
+                """).param("id", id).query(String.class).optional();
+    }
+
     /** The act that was kept back before a person sent it all the same. */
     Optional<String> keptBackAct(long id) {
         return jdbc.sql("SELECT kept_back_act FROM message WHERE id = :id AND kept_back_act IS NOT NULL")
                 .param("id", id)
                 .query(String.class)
                 .optional();
+    }
+
+    /** It goes elsewhere. */
+    void readdress(long id, String to) {
+        jdbc.sql("UPDATE message SET to_address = :to WHERE id = :id")
+                .param("to", to)
+                .param("id", id)
+                .update();
+    }
+
+    /** A person has dealt with one that came back. @return whether nobody had yet */
+    boolean seeTo(long id) {
+        // The key of a reminder is its day's: it is given free, so that the client can be reminded anew on that day.
+        return jdbc.sql("""
+                        UPDATE message SET seen_to = TRUE,
+                               what_key = CASE WHEN kind = 'reminder' THEN 'came back:' || id ELSE what_key END
+                         WHERE id = :id AND state = 'bounced' AND NOT seen_to
+                        """).param("id", id).update() == 1;
+    }
+
+    /** The same message once more, to another address: a row of its own, with the same words and papers. */
+    void again(long id, String key, String messageId, String to) {
+        jdbc.sql("""
+                INSERT INTO message (what_key, message_id, kind, letter, client_id, document_id, to_address, subject, state,
+                  next_try_at, made_on, made_at, made_by_kind, made_by, channel)
+                SELECT :key, :messageId, kind, letter, client_id, document_id, :to, subject, 'waiting',
+                       CURRENT_TIMESTAMP, made_on, made_at, made_by_kind, made_by, channel
+                  FROM message WHERE id = :id
+                """)
+                .param("key", key)
+                .param("messageId", messageId)
+                .param("to", to)
+                .param("id", id)
+                .update();
+        long copy = idOf(key);
+        for (String rows : List.of(
+                "message_text (message_id, html, text, code, reminder) SELECT :copy, html, text, code, reminder FROM message_text",
+                "message_document (message_id, document_id) SELECT :copy, document_id FROM message_document",
+                "message_attachment (message_id, place, kind, document_id, file_id, name, hash)"
+                        + " SELECT :copy, place, kind, document_id, file_id, name, hash FROM message_attachment")) {
+            jdbc.sql("INSERT INTO " + rows + " WHERE message_id = :id")
+                    .param("copy", copy)
+                    .param("id", id)
+                    .update();
+        }
     }
 
     /** A person decided that it goes, whatever its day. */
@@ -278,13 +353,6 @@ class MessageRepository {
         return jdbc.sql("UPDATE message SET state = 'uncertain', error = :why WHERE state = 'sending'")
                 .param("why", Character.toUpperCase(why.charAt(0)) + why.substring(1) + ".")
                 .update();
-    }
-
-    Optional<Message> find(long id) {
-        return jdbc.sql(SELECT + " WHERE id = :id")
-                .param("id", id)
-                .query(MessageRepository::message)
-                .optional();
     }
 
     /** What a letter's square code carries; empty where none is drawn. */
@@ -320,77 +388,6 @@ class MessageRepository {
                 .param("id", id)
                 .query(String.class)
                 .optional();
-    }
-
-    List<Message> ofInvoice(DocumentId invoiceId) {
-        return jdbc.sql(SELECT + """
-                 WHERE id IN (SELECT message_id FROM message_document WHERE document_id = :invoice)
-                 ORDER BY id DESC
-                """)
-                .param("invoice", invoiceId)
-                .query(MessageRepository::message)
-                .list();
-    }
-
-    /** @param find a part of the subject, the text or the address, in small letters; empty for all */
-    List<Message> ofClient(ClientId clientId, String find) {
-        return jdbc.sql(SELECT + """
-                 WHERE client_id = :client
-                   AND (:find = '' OR LOCATE(:find, LOWER(subject)) > 0 OR LOCATE(:find, LOWER(to_address)) > 0
-                        OR id IN (SELECT t.message_id FROM message o JOIN message_text t ON t.message_id = o.id
-                                   WHERE o.client_id = :client AND LOCATE(:find, LOWER(t.text)) > 0))
-                 ORDER BY id DESC LIMIT 200
-                """)
-                .param("client", clientId)
-                .param("find", find)
-                .query(MessageRepository::message)
-                .list();
-    }
-
-    List<Message> reminders(Collection<ClientId> clientIds, LocalDate since) {
-        return jdbc.sql(SELECT + """
-                 WHERE client_id IN (:clients) AND kind = 'reminder' AND state <> 'set aside' AND made_on >= :since
-                 ORDER BY id
-                """)
-                .param("clients", clientIds)
-                .param("since", since)
-                .query(MessageRepository::message)
-                .list();
-    }
-
-    Optional<String> reminder(long id) {
-        return jdbc.sql("SELECT reminder FROM message_text WHERE message_id = :id AND reminder IS NOT NULL")
-                .param("id", id)
-                .query(String.class)
-                .optional();
-    }
-
-    List<Message> needingSomebody() {
-        return jdbc.sql(SELECT + " WHERE state IN ('uncertain', 'failed') ORDER BY id")
-                .query(MessageRepository::message)
-                .list();
-    }
-
-    private static Message.Addresses addresses(ResultSet rs) throws SQLException {
-        String copies = rs.getString("copies_to");
-        return new Message.Addresses(
-                rs.getString("to_address"), copies.isEmpty() ? List.of() : List.of(copies.split(" ")));
-    }
-
-    private static Message message(ResultSet rs, int row) throws SQLException {
-        return new Message(
-                rs.getLong("id"),
-                StoredWord.of(MessageKind.class, rs.getString("kind")),
-                Ids.client(rs, "client_id"),
-                Ids.document(rs, "document_id"),
-                addresses(rs),
-                rs.getString("subject"),
-                StoredWord.of(MessageState.class, rs.getString("state")),
-                rs.getString("error"),
-                rs.getDate("made_on").toLocalDate(),
-                Rows.date(rs, "sent_on"),
-                rs.getBoolean("called_back"),
-                rs.getObject("leaves_in", Integer.class));
     }
 
     @Bean

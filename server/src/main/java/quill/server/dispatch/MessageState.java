@@ -16,6 +16,8 @@ public enum MessageState implements StoredWord {
     UNCERTAIN,
     /** It was refused for good. */
     FAILED,
+    /** The mail server took it, and it came back. */
+    BOUNCED,
     /** A person, or what was paid meanwhile, decided that it does not go. */
     SET_ASIDE
 }

@@ -1,11 +1,13 @@
 package quill.server.dispatch;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -18,10 +20,12 @@ import quill.core.id.DocumentId;
 class MessagesController {
     private final Correspondence service;
     private final CallingBack callingBack;
+    private final Mending mending;
 
-    MessagesController(Correspondence service, CallingBack callingBack) {
+    MessagesController(Correspondence service, CallingBack callingBack, Mending mending) {
         this.service = service;
         this.callingBack = callingBack;
+        this.mending = mending;
     }
 
     @GetMapping("/messages/leaving")
@@ -39,14 +43,17 @@ class MessagesController {
         return service.ofInvoice(id);
     }
 
+    /** @param to where it goes this time; null for where it went */
+    record SendElsewhere(@Schema(nullable = true) String to) {}
+
     @PostMapping("/messages/{id}/retry")
-    void retry(@PathVariable long id) {
-        service.retry(id);
+    void retry(@PathVariable long id, @RequestBody(required = false) SendElsewhere elsewhere) {
+        mending.sendAgain(id, elsewhere == null ? null : elsewhere.to());
     }
 
     @PostMapping("/messages/{id}/set-aside")
     void setAside(@PathVariable long id) {
-        service.setAside(id);
+        mending.setAside(id);
     }
 
     @GetMapping(path = "/messages/{id}/html", produces = "text/html")

@@ -5,6 +5,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
@@ -28,6 +29,8 @@ class ReminderCases implements LetterCases {
             LetterKind.FRIENDLY, new ReminderStep(3, ReminderStep.Tone.FRIENDLY),
             LetterKind.FIRM, new ReminderStep(3, ReminderStep.Tone.FIRM),
             LetterKind.FINAL, new ReminderStep(3, ReminderStep.Tone.FINAL));
+    private static final Map<LetterKind, LetterKind> BY_TEXT =
+            STEPS.keySet().stream().collect(Collectors.toMap(LetterKind::asText, k -> k));
     private final ReminderFacts facts;
     private final ClientsService clients;
     private final OpenSums sums;
@@ -44,14 +47,15 @@ class ReminderCases implements LetterCases {
 
     @Override
     public boolean writes(LetterKind kind) {
-        return STEPS.containsKey(kind);
+        return STEPS.containsKey(kind) || BY_TEXT.containsKey(kind);
     }
 
     /** A client, and a currency in which it owes. */
     private record Owing(ClientId clientId, CurrencyUnit currency) {}
 
     @Override
-    public List<LetterCase> latest(LetterKind kind, ClientId clientId) {
+    public List<LetterCase> latest(LetterKind which, ClientId clientId) {
+        LetterKind kind = BY_TEXT.getOrDefault(which, which);
         List<LetterCase> cases = new ArrayList<>();
         List<Owing> owing = sums.all().stream()
                 .filter(o -> clientId == null || o.clientId().equals(clientId))

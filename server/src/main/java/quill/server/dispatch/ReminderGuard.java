@@ -21,6 +21,7 @@ import quill.server.dispatch.MessageRepository.Outgoing;
 @Component
 class ReminderGuard {
     private final MessageRepository repository;
+    private final MessageRows rows;
     private final ClientsService clients;
     private final Debts debts;
     private final Happenings happenings;
@@ -30,6 +31,7 @@ class ReminderGuard {
 
     ReminderGuard(
             MessageRepository repository,
+            MessageRows rows,
             ClientsService clients,
             Debts debts,
             Happenings happenings,
@@ -37,6 +39,7 @@ class ReminderGuard {
             BusinessClock clock,
             Json json) {
         this.repository = repository;
+        this.rows = rows;
         this.clients = clients;
         this.debts = debts;
         this.happenings = happenings;
@@ -48,7 +51,7 @@ class ReminderGuard {
     /** Marks a letter as being sent if it may leave; a reminder only while it is true. @return whether it may */
     @Transactional
     public boolean mayLeave(Outgoing outgoing) {
-        Message message = repository.find(outgoing.id()).orElseThrow();
+        Message message = rows.find(outgoing.id()).orElseThrow();
         if (outgoing.reminder() != null) {
             clients.lock(message.clientId());
             ReminderLetter letter = json.read(outgoing.reminder(), ReminderLetter.class);

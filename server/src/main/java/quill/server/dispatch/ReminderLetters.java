@@ -3,6 +3,7 @@ package quill.server.dispatch;
 import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
 import quill.core.letter.Filled;
+import quill.core.letter.LetterKind;
 import quill.server.clients.Client;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
@@ -34,7 +35,8 @@ class ReminderLetters {
     Made write(Act.Reminder act, Client client, Slip slip) {
         ReminderFacts.Reminded r = facts.of(act, client);
         boolean payer = client.forReminders().payer();
-        Filled filled = writing.filled(r.kind(), payer, r.facts(), slip.once());
+        LetterKind kind = slip.isText() ? r.kind().asText() : r.kind();
+        Filled filled = writing.filled(kind, payer, r.facts(), slip.once());
         LetterFacts.Paying paying = r.facts().paying();
         ReminderLetter letter = new ReminderLetter(
                 r.facts().from(),
@@ -51,6 +53,6 @@ class ReminderLetters {
                         paying.reference(),
                         paying.code()),
                 r.measures());
-        return new Made(letter, writing.draw(r.kind(), filled, r.facts()));
+        return new Made(letter, writing.draw(kind, filled, r.facts()));
     }
 }

@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.RefusedException;
 import quill.core.acts.Act;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
@@ -23,6 +24,7 @@ public class Reminding {
     private final MessageQueue queue;
     private final ReminderLetters reminders;
     private final ClientsService clients;
+    private final Destinations destinations;
     private final Json json;
     private final Happenings happenings;
     private final Changes changes;
@@ -32,6 +34,7 @@ public class Reminding {
             MessageQueue queue,
             ReminderLetters reminders,
             ClientsService clients,
+            Destinations destinations,
             Json json,
             Happenings happenings,
             Changes changes,
@@ -39,6 +42,7 @@ public class Reminding {
         this.queue = queue;
         this.reminders = reminders;
         this.clients = clients;
+        this.destinations = destinations;
         this.json = json;
         this.happenings = happenings;
         this.changes = changes;
@@ -67,24 +71,24 @@ public class Reminding {
 
     private boolean remind(String key, Act.Reminder act, Slip slip, String keptBackAct, int hold) {
         Client client = clients.client(act.client());
-        slip.check(() -> reminders.write(act, client, Slip.PLAIN).written());
+        if (slip.leavesAt() != null) {
+            throw new RefusedException("slip.at", slip.at(), "a reminder goes now, or on its own day");
+        }
+        String to = destinations.of(client, client.forReminders(), slip);
+        slip.check(() -> reminders.write(act, client, slip.plain()).written());
         ReminderLetters.Made made = reminders.write(act, client, slip);
         Set<DocumentId> about =
                 act.asked().stream().map(i -> i.debt().document()).collect(Collectors.toCollection(LinkedHashSet::new));
         MessageDraft draft = MessageDraft.of(
-                        key,
-                        MessageKind.REMINDER,
-                        client.id(),
-                        act.main().document(),
-                        slip.toOr(client.forReminders().email()),
-                        made.written())
+                        key, MessageKind.REMINDER, client.id(), act.main().document(), to, made.written())
                 .about(about)
                 .with(slip.papers(List.of(Enclosed.reminder(made.letter().writtenOn()))))
                 .copiedTo(slip.others())
                 .reminding(json.write(made.letter()))
                 .held(hold, keptBackAct);
-        boolean queued = queue.add(draft, slip);
+        boolean queued = queue.add(slip.isText() ? draft.byText() : draft, slip);
         if (queued) {
+            destinations.keep(client, slip, to);
             String what = "Reminder written (" + act.step().tone().words() + ", step "
                     + act.step().words() + "): " + Amounts.grouped(act.amount());
             Happenings.About itself = Happenings.About.letter(queue.idOf(key));

@@ -1,6 +1,9 @@
 package quill.server.dispatch;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeParseException;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -22,6 +25,9 @@ import quill.server.letters.Written;
  * @param copies further addresses that get the same, with commas, semicolons or blanks between; may be empty
  * @param bare whether its papers and files stay here
  * @param copy whether a copy goes to the business
+ * @param channel by which way; null for e-mail
+ * @param at when it leaves, by the business's clock, as 2027-03-15T08:00; empty or null for at once
+ * @param keep whether another address than the client's is kept with the client
  * @param seen what {@link LetterLook} said of the letter that was looked at; null where nobody looked
  */
 public record Slip(
@@ -31,9 +37,12 @@ public record Slip(
         @Schema(nullable = true) String copies,
         boolean bare,
         boolean copy,
-        @Schema(nullable = true) String seen) {
+        @Schema(nullable = true) String seen,
+        @Schema(nullable = true) Channel channel,
+        @Schema(nullable = true) String at,
+        boolean keep) {
     /** As the letter is, to whom it is for. */
-    static final Slip PLAIN = new Slip(null, null, null, null, false, false, null);
+    public static final Slip PLAIN = new Slip(null, null, null, null, false, false, null, null, null, false);
 
     private static final int LINE = 500;
     private static final int SUBJECT = 200;
@@ -46,17 +55,44 @@ public record Slip(
         }
         List<Problem> problems = new ArrayList<>();
         Slip checked = new Slip(
-                Texts.email("slip.to", typed.to, false, problems),
+                typed.isText() ? typed.to : Texts.email("slip.to", typed.to, false, problems),
                 Texts.name("slip.subject", typed.subject, SUBJECT, false, problems),
                 Texts.text("slip.line", typed.line, LINE, false, problems),
                 String.join(" ", addresses(typed.copies, problems)),
                 typed.bare,
                 typed.copy,
-                typed.seen);
+                typed.seen,
+                typed.channel,
+                moment(typed.at, problems),
+                typed.keep);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
         return checked;
+    }
+
+    private static String moment(String typed, List<Problem> problems) {
+        if (typed == null || typed.isBlank()) {
+            return null;
+        }
+        try {
+            return LocalDateTime.parse(typed.strip())
+                    .truncatedTo(ChronoUnit.MINUTES)
+                    .toString();
+        } catch (DateTimeParseException e) {
+            problems.add(new Problem("slip.at", typed, "must be a day and an hour, such as 2027-03-15T08:00"));
+            return null;
+        }
+    }
+
+    /** Whether it goes to a telephone. */
+    boolean isText() {
+        return channel == Channel.TEXT;
+    }
+
+    /** When it leaves; null for at once. */
+    LocalDateTime leavesAt() {
+        return at == null ? null : LocalDateTime.parse(at);
     }
 
     private static List<String> addresses(String typed, List<Problem> problems) {
@@ -89,7 +125,7 @@ public record Slip(
 
     /** The same letter, to be looked at: what it says and what goes along, to this address. */
     Slip toLook(String address) {
-        return new Slip(address, subject, line, null, bare, false, null);
+        return new Slip(address, subject, line, null, bare, false, null, channel, at, false);
     }
 
     /** Whether the letter says what it says of itself. */
@@ -98,7 +134,22 @@ public record Slip(
     }
 
     String toOr(String address) {
-        return to == null || to.isEmpty() ? address : to;
+        return to == null || to.isBlank() ? address : to;
+    }
+
+    /** As the letter is, elsewhere. */
+    static Slip to(String address) {
+        return new Slip(address, null, null, null, false, false, null, null, null, false);
+    }
+
+    /** The same by a way. */
+    Slip by(Channel way) {
+        return new Slip(to, subject, line, copies, bare, copy, seen, way, at, keep);
+    }
+
+    /** What goes plainly by the same way. */
+    Slip plain() {
+        return new Slip(null, null, null, null, false, false, null, channel, null, false);
     }
 
     /** What is changed of the letter itself. */

@@ -12,7 +12,9 @@ import quill.core.letter.FieldSet;
 import quill.core.letter.Filled;
 import quill.core.letter.LetterField;
 import quill.core.letter.LetterKind;
+import quill.core.letter.TextLength;
 import quill.core.letter.Wording;
+import quill.server.common.Texts;
 
 /**
  * Writes a letter: the core fills the wording's fields in, templates of ours draw the frame around it. What the business
@@ -20,6 +22,9 @@ import quill.core.letter.Wording;
  */
 @Component
 public class LetterWriting {
+    /** A text message has no subject; in lists it is called as it begins. */
+    private static final int SUBJECT = 90;
+
     private final Wordings wordings;
     private final Phrases phrases;
     private final ITemplateEngine templates;
@@ -60,11 +65,21 @@ public class LetterWriting {
         Map<String, Object> about = new HashMap<>();
         about.put("l", letter);
         about.put("f", facts);
+        if (kind.isText()) {
+            return text(kind, letter);
+        }
         String html = templates.process("letter", new Context(Locale.UK, about));
         String code = facts.paying() != null && !facts.paying().iban().isEmpty() && letter.has(LetterField.HOW_TO_PAY)
                 ? facts.paying().code()
                 : null;
         return new Written(kind, letter.subject(), html, phrases.drawn("frame", about), code);
+    }
+
+    /** What goes to a telephone: its words in plain characters. The page around them is for whoever looks it up here. */
+    private Written text(LetterKind kind, Filled letter) {
+        String text = TextLength.plainer(letter.text().replaceAll("\\n+", "\n"));
+        String html = templates.process("text-message", new Context(Locale.UK, Map.of("text", text)));
+        return new Written(kind, Texts.fit(text.replace('\n', ' '), SUBJECT), html, text, null);
     }
 
     /** Writes and draws it. */

@@ -11,6 +11,8 @@ import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.dailyrun.ActViews;
 import quill.server.debts.Debts;
+import quill.server.dispatch.Correspondence;
+import quill.server.dispatch.MessageKind;
 import quill.server.documents.Document;
 import quill.server.invoices.Measure;
 
@@ -23,11 +25,13 @@ class Coming {
 
     private final ActViews acts;
     private final Debts debts;
+    private final Correspondence correspondence;
     private final BusinessClock clock;
 
-    Coming(ActViews acts, Debts debts, BusinessClock clock) {
+    Coming(ActViews acts, Debts debts, Correspondence correspondence, BusinessClock clock) {
         this.acts = acts;
         this.debts = debts;
+        this.correspondence = correspondence;
         this.clock = clock;
     }
 
@@ -50,7 +54,15 @@ class Coming {
                 .filter(p -> p.open().money().isPositive() && !p.dueOn().isBefore(today))
                 .limit(MOST_DUES)
                 .map(p -> new ToCome(p.dueOn(), name(p, one) + " falls due", p.open(), null));
-        return Stream.concat(byItself, dues)
+        Stream<ToCome> letters = correspondence.ofInvoice(invoice.id()).stream()
+                .filter(m -> m.leaves() != null && m.leaves().at() != null && m.kind() != MessageKind.COPY)
+                .map(m -> new ToCome(
+                        m.leaves().at().toLocalDate(),
+                        "It goes to " + m.addresses().to() + " at "
+                                + m.leaves().at().toLocalTime(),
+                        Amount.ofMinor(invoice.currency(), invoice.openMinor()),
+                        null));
+        return Stream.concat(letters, Stream.concat(byItself, dues))
                 .sorted(Comparator.comparing(ToCome::on))
                 .toList();
     }

@@ -20,6 +20,7 @@ import quill.server.common.Texts;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
 import quill.server.dailyrun.LoggedAct;
+import quill.server.dispatch.Channel;
 import quill.server.dispatch.Correspondence;
 import quill.server.dispatch.Message;
 import quill.server.dispatch.MessageState;
@@ -66,7 +67,7 @@ class Needs {
     /**
      * Something that only a person can decide.
      *
-     * @param kind message, payment, order, fee (put up for waiving), review (a fee that waits), address, failed,
+     * @param kind message (nobody knows whether it arrived), undelivered, payment, order, fee (put up for waiving), review (a fee that waits), address, failed,
      *     kept (back until its day had passed), unanswered (late after the last step of the plan), unsent (issued, but not sent) or draft
      * @param key of the act, where it is one
      */
@@ -86,12 +87,12 @@ class Needs {
         review(acts.page(today.plusDays(1), null, MOST_ACTS).acts(), today, needs);
         for (Message m : correspondence.needingSomebody()) {
             needs.add(new Need(
-                    "message",
+                    m.state() == MessageState.UNCERTAIN ? "message" : "undelivered",
                     m.id(),
                     m.documentId(),
                     m.clientId(),
                     null,
-                    m.state() == MessageState.UNCERTAIN ? "Did this letter arrive?" : "A letter could not be sent",
+                    title(m),
                     m.subject() + ", to " + m.addresses().to() + ". " + m.error()));
         }
         money.unbooked(needs);
@@ -111,6 +112,15 @@ class Needs {
         unsent(needs);
         drafts(needs);
         return needs;
+    }
+
+    private static String title(Message m) {
+        String what = m.addresses().channel() == Channel.TEXT ? "text message" : "letter";
+        return switch (m.state()) {
+            case UNCERTAIN -> "Did this " + what + " arrive?";
+            case BOUNCED -> "A letter came back";
+            default -> "A " + what + " could not be sent";
+        };
     }
 
     /** What was kept back on its day does not go by itself any more; it stays in sight until somebody decides. */

@@ -85,8 +85,8 @@ public class ClientsTest {
                                 new Contact("Rea", "rea@parts.example", "", true, false),
                                 new Contact("Pay", "pay@parts.example", "", false, true)),
                         ""));
-        assertThat(c.forReminders()).isEqualTo(new Client.Recipient("Rea", "rea@parts.example", false));
-        assertThat(c.forReceipts()).isEqualTo(new Client.Recipient("Pay", "pay@parts.example", true));
+        assertThat(c.forReminders()).isEqualTo(new Client.Recipient("Rea", "rea@parts.example", "", false));
+        assertThat(c.forReceipts()).isEqualTo(new Client.Recipient("Pay", "pay@parts.example", "", true));
         assertThat(clients.client(server.client("Plain", true)).forReminders().email())
                 .isEqualTo("plain@clients.example");
         DocumentId invoice = server.issue(c.id(), "100", "rest@0", null);

@@ -9,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
@@ -27,6 +28,7 @@ import quill.server.chasing.Chasing;
 import quill.server.chasing.Decisions;
 import quill.server.chasing.LeftToAPerson;
 import quill.server.chasing.ReminderLook;
+import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
@@ -41,6 +43,7 @@ import quill.server.latefees.FeePolicies;
 public class CallingBackTest {
     private static final LocalDate BEGIN = LocalDate.of(2027, 3, 1);
     private static final String TO = "new.client@clients.example";
+    private static final Slip COPIED = slip(null, null, null, true, null);
     private GreenMail postRoom;
     private Path folder;
     private Correspondence letters;
@@ -90,16 +93,16 @@ public class CallingBackTest {
     /** A moment is the same in every zone: the hour that comes twice in autumn holds no letter up, and lets none go. */
     @Test(dataProvider = "zones")
     public void aLetterLeavesAtItsMomentInWhateverZoneThatWasWritten(String zone) {
-        dispatch.issueAndSend(draft(), 1, new Slip(null, null, null, null, false, true, null));
+        dispatch.issueAndSend(draft(), 1, COPIED);
         MessageRepository letters = server.bean(MessageRepository.class);
         leavesAt(Instant.now().plusSeconds(600).atOffset(ZoneOffset.of(zone)));
-        assertThat(letters.due()).isEmpty();
-        assertThat(letters.leaving())
+        assertThat(letters.due(LocalDateTime.now())).isEmpty();
+        assertThat(server.bean(MessageRows.class).leaving())
                 .singleElement()
-                .satisfies(m -> assertThat(m.leavesIn()).isBetween(500, 600));
+                .satisfies(m -> assertThat(m.leaves().in()).isBetween(500, 600));
         leavesAt(Instant.now().minusSeconds(5).atOffset(ZoneOffset.of(zone)));
-        assertThat(letters.due()).hasSize(1);
-        assertThat(letters.leaving()).isEmpty();
+        assertThat(letters.due(LocalDateTime.now())).hasSize(1);
+        assertThat(server.bean(MessageRows.class).leaving()).isEmpty();
     }
 
     private void leavesAt(OffsetDateTime moment) {
@@ -112,14 +115,14 @@ public class CallingBackTest {
     @Test
     public void anInvoiceThatIsCalledBackIsIssuedUnsentAndUnseenAfterARestartToo() {
         DocumentId id = draft();
-        dispatch.issueAndSend(id, 1, new Slip(null, null, null, null, false, true, null));
+        dispatch.issueAndSend(id, 1, COPIED);
         assertThat(sent()).isEmpty();
         server.close();
         open();
         assertThat(sent()).as("it still waits after a restart").isEmpty();
         assertThat(callingBack.leaving())
                 .singleElement()
-                .satisfies(m -> assertThat(m.leavesIn()).isBetween(1, 900));
+                .satisfies(m -> assertThat(m.leaves().in()).isBetween(1, 900));
         callingBack.callBack(callingBack.leaving().get(0).id());
         callingBack.leaveAtOnce();
         assertThat(sent()).as("neither the letter nor its copy").isEmpty();
@@ -137,7 +140,7 @@ public class CallingBackTest {
     public void anInvoiceWhoseLetterHasNotLeftIsTakenBackWithItsLetter() {
         Withdrawals withdrawals = server.bean(Withdrawals.class);
         DocumentId id = draft();
-        dispatch.issueAndSend(id, 1, new Slip(null, null, null, null, false, true, null));
+        dispatch.issueAndSend(id, 1, COPIED);
         assertThat(withdrawals.isUnseen(id)).as("it waits").isTrue();
         withdrawals.takeBack(id, "a wrong price");
         callingBack.leaveAtOnce();
@@ -204,8 +207,7 @@ public class CallingBackTest {
     @Test
     public void theSlipChangesAddressSubjectAndLineThisOnceAndACopyIsAMessageOfItsOwn() {
         DocumentId id = draft();
-        Slip slip =
-                new Slip("other@clients.example", "About the tuning", "See you on Monday.", null, false, true, null);
+        Slip slip = slip("other@clients.example", "About the tuning", "See you on Monday.", true, null);
         LetterLook.ShownLetter look = lookAt(id, 1, slip);
         assertThat(look.to()).isEqualTo("other@clients.example");
         assertThat(look.subject()).isEqualTo("About the tuning");
@@ -214,7 +216,7 @@ public class CallingBackTest {
         assertThat(server.bean(InvoicesService.class).invoice(id).isDraft())
                 .as("looking issues nothing")
                 .isTrue();
-        dispatch.issueAndSend(id, 1, new Slip(slip.to(), slip.subject(), slip.line(), null, false, true, look.seen()));
+        dispatch.issueAndSend(id, 1, slip(slip.to(), slip.subject(), slip.line(), true, look.seen()));
         assertThat(server.bean(InvoicesService.class).invoice(id).number()).isEqualTo("2027-0001");
         callingBack.leaveAtOnce();
         assertThat(sent())
@@ -232,14 +234,13 @@ public class CallingBackTest {
         LetterLook.ShownLetter look =
                 server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
         server.pay(client, id, "40.00", BEGIN);
-        assertThatThrownBy(() -> dispatch.sendAgain(
-                        id, "key-number-1", new Slip(null, null, null, null, false, false, look.seen())))
+        assertThatThrownBy(() -> dispatch.sendAgain(id, "key-number-1", seen(look)))
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("has changed since you looked");
         LetterLook.ShownLetter again =
                 server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
         assertThat(again.text()).contains("60.00");
-        Slip seen = new Slip(null, null, null, null, false, false, again.seen());
+        Slip seen = seen(again);
         dispatch.sendAgain(id, "key-number-1", seen);
         server.pay(client, id, "1.00", BEGIN);
         dispatch.sendAgain(id, "key-number-1", seen); // The answer was lost, and it is asked again.
@@ -252,13 +253,13 @@ public class CallingBackTest {
         DocumentId id = draft();
         assertThat(lookAt(id, 1, null).to()).isEmpty();
         assertThatThrownBy(() -> dispatch.issueAndSend(id, 1, null)).isInstanceOf(RefusedException.class);
-        Slip bad = new Slip("not an address", "two\nlines", "x".repeat(501), null, false, false, null);
+        Slip bad = slip("not an address", "two\nlines", "x".repeat(501), false, null);
         assertThatThrownBy(() -> dispatch.issueAndSend(id, 1, bad))
                 .satisfies(e -> assertThat(((RefusedException) e).problems())
                         .extracting(p -> p.field())
                         .containsExactlyInAnyOrder("slip.to", "slip.subject", "slip.line"));
         assertThat(server.bean(InvoicesService.class).invoice(id).isDraft()).isTrue();
-        dispatch.issueAndSend(id, 1, new Slip("once@clients.example", "", "", null, false, false, null));
+        dispatch.issueAndSend(id, 1, slip("once@clients.example", "", "", false, null));
         callingBack.leaveAtOnce();
         assertThat(sent()).hasSize(1);
     }
@@ -270,11 +271,10 @@ public class CallingBackTest {
         Decisions decisions = server.bean(Decisions.class);
         ActView act = next();
         decisions.keepBack(act.key(), client);
-        LetterLook.ShownLetter look =
-                looks.lookAt(act.key(), client, new Slip(null, null, "A line.", null, false, false, null));
+        LetterLook.ShownLetter look = looks.lookAt(act.key(), client, slip(null, null, "A line.", false, null));
         assertThat(look.text()).contains("A line.\n\n").contains("100.00");
         assertThat(next()).as("looking sends nothing").isEqualTo(keptBack(act));
-        decisions.doNow(act.key(), client, new Slip(null, null, "A line.", null, false, true, look.seen()));
+        decisions.doNow(act.key(), client, slip(null, null, "A line.", true, look.seen()));
         assertThat(server.bean(ActViews.class).until(BEGIN.plusDays(4)))
                 .as("it uses the step up")
                 .isEmpty();
@@ -345,6 +345,14 @@ public class CallingBackTest {
         assertThatThrownBy(() -> decisions.letItBe(act.key(), client)).isInstanceOf(ConflictException.class);
     }
 
+    private static Slip seen(LetterLook.ShownLetter look) {
+        return slip(null, null, null, false, look.seen());
+    }
+
+    private static Slip slip(String to, String subject, String line, boolean copy, String seen) {
+        return new Slip(to, subject, line, null, false, copy, seen, null, null, false);
+    }
+
     private ActView next() {
         return server.bean(ActViews.class).until(BEGIN.plusDays(4)).get(0);
     }
@@ -364,8 +372,8 @@ public class CallingBackTest {
                 a.why());
     }
 
-    private String address() {
-        return server.bean(ClientsService.class).client(client).email();
+    private Client.Recipient address() {
+        return server.bean(ClientsService.class).client(client).forInvoices();
     }
 
     private LetterLook.ShownLetter lookAt(DocumentId id, int version, Slip slip) {

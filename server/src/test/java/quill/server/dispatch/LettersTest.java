@@ -163,12 +163,18 @@ public class LettersTest {
     public void whatIsTypedAsOnesOwnLineStaysTextToo() {
         DocumentId invoice = server.issue(client, "100.00", "100%@5", null);
         server.bean(DispatchService.class)
-                .sendAgain(invoice, "key-number-1", new Slip(null, null, "{total} [[${f}]]", null, false, false, null));
+                .sendAgain(
+                        invoice,
+                        "key-number-1",
+                        new Slip(null, null, "{total} [[${f}]]", null, false, false, null, null, null, false));
         assertThat(last("text")).startsWith("Dear Smith & Söhne,\n\n{total} [[${f}]]\n\nHere is");
         // Wherever a wording has no place for it, it comes first.
         word(LetterKind.INVOICE, "s", "Hello.");
         server.bean(DispatchService.class)
-                .sendAgain(invoice, "key-number-2", new Slip(null, null, "Mine", null, false, false, null));
+                .sendAgain(
+                        invoice,
+                        "key-number-2",
+                        new Slip(null, null, "Mine", null, false, false, null, null, null, false));
         assertThat(last("text")).startsWith("Mine\n\nHello.");
     }
 
@@ -302,6 +308,9 @@ public class LettersTest {
             assertThat(preview.text()).isNotEmpty().doesNotContain("{");
             if (kind.isOnPage()) {
                 assertThat(preview.subject() + preview.html()).isEmpty();
+            } else if (kind.isText()) {
+                assertThat(preview.subject()).isEmpty();
+                assertThat(preview.text()).contains("Test Workshop").doesNotContain("\n\n");
             } else {
                 assertThat(preview.text()).contains("Smith & Söhne");
                 assertThat(preview.html()).contains("Smith &amp; Söhne").doesNotContain("cid:code");
@@ -309,7 +318,9 @@ public class LettersTest {
             assertThat(preview.choices())
                     .extracting(LetterDesk.ClientChoice::id)
                     .contains(client);
-            assertThat(preview.notes()).as(kind.name()).isEmpty();
+            assertThat(preview.notes())
+                    .as(kind.name())
+                    .allMatch(n -> kind.isText() && n.contains(" characters, in one part."));
         }
         assertThat(server.jdbc()
                         .sql("SELECT COUNT(*) FROM message WHERE kind = 'reminder' AND state = 'waiting'")

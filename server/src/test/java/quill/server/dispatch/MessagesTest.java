@@ -20,6 +20,7 @@ import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.Server;
+import quill.server.clients.Client;
 import quill.server.creditnotes.Crediting;
 import quill.server.dailyrun.DailyRun;
 
@@ -52,7 +53,7 @@ public class MessagesTest {
     }
 
     private static Slip slip(String copies, boolean bare) {
-        return new Slip(null, null, null, copies, bare, false, null);
+        return new Slip(null, null, null, copies, bare, false, null, null, null, false);
     }
 
     private MimeMessage sent() {
@@ -92,12 +93,19 @@ public class MessagesTest {
     public void withoutItsPaperNothingIsAttached() throws Exception {
         DocumentId invoice = server.issue(client, "100.00", "100%@5", null);
         LetterLook look = server.bean(LetterLook.class);
-        var shown = look.at("a@b.example", slip(null, true), s -> dispatch.sendToLook(invoice, s));
+        var shown = look.at(
+                new Client.Recipient("", "a@b.example", "", false),
+                slip(null, true),
+                s -> dispatch.sendToLook(invoice, s));
         assertThat(shown.files()).isEmpty();
-        assertThat(look.at("a@b.example", null, s -> dispatch.sendToLook(invoice, s))
+        assertThat(look.at(
+                                new Client.Recipient("", "a@b.example", "", false),
+                                null,
+                                s -> dispatch.sendToLook(invoice, s))
                         .files())
                 .containsExactly("invoice-2027-0001.pdf");
-        dispatch.sendAgain(invoice, "key-number-1", new Slip(null, null, null, "", true, false, shown.seen()));
+        dispatch.sendAgain(
+                invoice, "key-number-1", new Slip(null, null, null, "", true, false, shown.seen(), null, null, false));
         assertThat(files(sent())).isEmpty();
     }
 

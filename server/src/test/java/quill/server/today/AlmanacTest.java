@@ -83,7 +83,7 @@ public class AlmanacTest {
                 MessageKind.REMINDER,
                 new ClientId(1),
                 new DocumentId(1),
-                new Message.Addresses("a@b.example", List.of()),
+                new Message.Addresses(quill.server.dispatch.Channel.MAIL, "a@b.example", List.of(), null),
                 "a note",
                 MessageState.SENT,
                 null,

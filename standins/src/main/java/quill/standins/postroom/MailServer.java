@@ -14,7 +14,7 @@ import quill.standins.StandinsSettings;
 class MailServer implements SmartLifecycle {
     private final SMTPServer server;
 
-    MailServer(StandinsSettings settings, Mailboxes mailboxes) throws UnknownHostException {
+    MailServer(StandinsSettings settings, Delivery delivery) throws UnknownHostException {
         this.server = SMTPServer.port(settings.smtpPort())
                 .bindAddress(InetAddress.getByName("127.0.0.1"))
                 .simpleMessageListener(new org.subethamail.smtp.helper.SimpleMessageListener() {
@@ -25,7 +25,7 @@ class MailServer implements SmartLifecycle {
 
                     @Override
                     public void deliver(String from, String recipient, InputStream data) throws IOException {
-                        mailboxes.keep(recipient, data.readAllBytes());
+                        delivery.deliver(from, recipient, data.readAllBytes());
                     }
                 })
                 .build();

@@ -22,6 +22,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
@@ -30,6 +31,8 @@ import quill.standins.StandinsSettings;
 /** Every letter that arrived, a file each, in a folder for each address. */
 @Component
 class Mailboxes {
+    private static final String SENDERS = "senders.txt";
+    private static final String GONE = "gone.txt";
     private final Path folder;
     private final AtomicLong last = new AtomicLong(System.currentTimeMillis());
 
@@ -61,13 +64,66 @@ class Mailboxes {
         Files.move(file, box.resolve(id + ".eml"), StandardCopyOption.ATOMIC_MOVE);
     }
 
+    /** The newest letters of an address as they came, the oldest of them first. */
+    List<byte[]> newest(String address, int most) throws IOException {
+        List<Path> files = files(folder.resolve(safe(address)));
+        List<byte[]> letters = new ArrayList<>();
+        for (int i = Math.min(most, files.size()) - 1; i >= 0; i--) {
+            letters.add(Files.readAllBytes(files.get(i)));
+        }
+        return letters;
+    }
+
+    /** Who has sent letters, so that it can read its own mailbox. */
+    List<String> senders() throws IOException {
+        return lines(SENDERS);
+    }
+
+    boolean isSender(String address) throws IOException {
+        return lines(SENDERS).contains(safe(address));
+    }
+
+    void noteSender(String address) throws IOException {
+        note(SENDERS, address, true);
+    }
+
+    /** Whether letters to an address come back, as if it did not exist. */
+    boolean isGone(String address) throws IOException {
+        return lines(GONE).contains(safe(address));
+    }
+
+    void setGone(String address, boolean gone) throws IOException {
+        note(GONE, address, gone);
+    }
+
+    /** Addresses that letters come back from. */
+    List<String> gone() throws IOException {
+        return lines(GONE);
+    }
+
+    private List<String> lines(String list) throws IOException {
+        Path file = folder.resolve(list);
+        return Files.exists(file) ? Files.readAllLines(file) : List.of();
+    }
+
+    private synchronized void note(String list, String address, boolean there) throws IOException {
+        TreeSet<String> all = new TreeSet<>(lines(list));
+        boolean changed = there ? all.add(safe(address)) : all.remove(safe(address));
+        if (changed) {
+            Files.createDirectories(folder);
+            Path file = Files.write(folder.resolve(list + ".part"), all);
+            Files.move(file, folder.resolve(list), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+        }
+    }
+
     /** Addresses with how many letters each has. */
     TreeMap<String, Long> addresses() {
         TreeMap<String, Long> boxes = new TreeMap<>();
         if (Files.isDirectory(folder)) {
             try (Stream<Path> all = Files.list(folder)) {
-                all.forEach(box -> boxes.put(
-                        box.getFileName().toString(), (long) files(box).size()));
+                all.filter(Files::isDirectory)
+                        .forEach(box -> boxes.put(
+                                box.getFileName().toString(), (long) files(box).size()));
             } catch (IOException e) {
                 throw new UncheckedIOException(e);
             }

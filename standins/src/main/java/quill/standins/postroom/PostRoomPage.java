@@ -1,5 +1,6 @@
 package quill.standins.postroom;
 
+import java.io.IOException;
 import java.util.List;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -10,9 +11,11 @@ import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.server.ResponseStatusException;
+import org.springframework.web.util.UriComponentsBuilder;
 import quill.standins.postroom.Mailboxes.Letter;
 
 /** The post room: each mailbox can be read, as HTML and as text, with what was attached. */
@@ -32,7 +35,8 @@ class PostRoomPage {
             @RequestParam(required = false) String box,
             @RequestParam(required = false) String letter,
             @RequestParam(defaultValue = "html") String as,
-            Model model) {
+            Model model)
+            throws IOException {
         var addresses = mailboxes.addresses();
         String open = box != null || addresses.isEmpty() ? box : addresses.firstKey();
         List<Letter> letters = open == null ? List.of() : mailboxes.letters(open);
@@ -40,6 +44,7 @@ class PostRoomPage {
         model.addAttribute("open", open);
         model.addAttribute("letters", letters);
         model.addAttribute("as", as);
+        model.addAttribute("gone", mailboxes.gone());
         model.addAttribute(
                 "letter",
                 letters.stream()
@@ -47,6 +52,21 @@ class PostRoomPage {
                         .findFirst()
                         .orElse(letters.isEmpty() ? null : letters.get(0)));
         return "post-room";
+    }
+
+    /** Makes letters to an address come back, or arrive again. */
+    @PostMapping("/post-room/gone")
+    String gone(@RequestParam String box, @RequestParam boolean gone) throws IOException {
+        if (!box.matches("[^@\\s]{1,100}@[^@\\s]{1,100}\\.example")) {
+            throw new ResponseStatusException(HttpStatus.BAD_REQUEST, "an address that ends in .example");
+        }
+        mailboxes.setGone(box, gone);
+        return "redirect:"
+                + UriComponentsBuilder.fromPath("/post-room")
+                        .queryParam("box", "{box}")
+                        .encode()
+                        .buildAndExpand(box)
+                        .toUriString();
     }
 
     /** The letter's own HTML, framed by the page: nothing in it may run. */
