@@ -21,6 +21,11 @@ export const reminderPlan = queryOptions({
   queryFn: () => data(api.GET('/api/reminder-plan')),
 });
 
+export const namedPlans = queryOptions({
+  queryKey: ['business', 'plans'],
+  queryFn: () => data(api.GET('/api/reminder-plans')),
+});
+
 export const lateFees = queryOptions({
   queryKey: ['business', 'late-fees'],
   queryFn: () => data(api.GET('/api/late-fees')),

@@ -61,3 +61,9 @@ export const messagesOf = (id: number, find: string) =>
     queryFn: () => data(api.GET('/api/clients/{id}/messages', { params: { path: { id }, query: { find } } })),
     placeholderData: keepPreviousData,
   });
+
+export const clientPlan = (id: number) =>
+  queryOptions({
+    queryKey: ['client', id, 'plan'],
+    queryFn: () => data(api.GET('/api/clients/{id}/reminder-plan', { params: { path: { id } } })),
+  });

@@ -54,3 +54,11 @@ export const groupOf = (when: string, filter: string, more: string | null) =>
       data(api.GET('/api/invoices/page', { params: { query: { when, filter, after } } })),
     getNextPageParam: (last) => last.more ?? undefined,
   });
+
+/** The plan that holds for a document, on its own days. @param fresh changes with what the days depend on */
+export const planOf = (id: number, fresh: string) =>
+  queryOptions({
+    queryKey: [...invoiceKey, id, 'plan', fresh],
+    queryFn: () => data(api.GET('/api/invoices/{id}/reminder-plan', { params: { path: { id } } })),
+    placeholderData: keepPreviousData,
+  });

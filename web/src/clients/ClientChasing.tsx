@@ -9,7 +9,8 @@ import { useCallingBack } from '../letters/Leaving';
 import { LateFeeFields, noLateFee, policyInMark } from '../settings/LateFeeFields';
 import { business as businessQuery } from '../api/business';
 import css from './ClientChasing.module.css';
-import { chasingOf, messagesOf } from '../api/clients';
+import { chasingOf, clientPlan, messagesOf } from '../api/clients';
+import { PlanSelect } from '../reminders/PlanSelect';
 
 /** A day up to which no reminder goes. Empty takes the mute away. */
 export function MuteField({
@@ -45,6 +46,30 @@ export function MuteField({
           Remind again
         </button>
       )}
+    </span>
+  );
+}
+
+/** Fees and letters of a client wait until a day, or until somebody lets them go. */
+function KeepBack({
+  keep,
+}: {
+  keep: { mutate: (until: string) => void; error: unknown; isPending: boolean };
+}) {
+  const [day, setDay] = useState('');
+  return (
+    <span className={`mute ${css.mute}`}>
+      <TextInput
+        size="xs"
+        label="Kept back until"
+        placeholder="31 March; empty for no end"
+        value={day}
+        error={problemOf(keep.error, 'until')}
+        onChange={(e) => setDay(e.currentTarget.value)}
+      />
+      <button type="button" className="link" disabled={keep.isPending} onClick={() => keep.mutate(day)}>
+        Keep everything back
+      </button>
     </span>
   );
 }
@@ -95,6 +120,7 @@ export function ClientChasing({ id }: { id: number }) {
   const path = { params: { path: { id } } };
   const queries = useQueryClient();
   const [own, setOwn] = useState(false);
+  const [keeping, setKeeping] = useState(false);
   const chasing = useQuery(chasingOf(id));
   const [find, setFind] = useState('');
   const [looked] = useDebouncedValue(find, 250);
@@ -105,8 +131,17 @@ export function ClientChasing({ id }: { id: number }) {
     ...again,
   });
   const keep = useMutation({
-    mutationFn: (keptBack: boolean) =>
-      data(api.PUT('/api/clients/{id}/keeping-back', { ...path, body: { keptBack } })),
+    mutationFn: (until: string | null) =>
+      data(api.PUT('/api/clients/{id}/keeping-back', { ...path, body: { keptBack: until !== null, until } })),
+    onSuccess: () => {
+      setKeeping(false);
+      again.onSuccess();
+    },
+  });
+  const plan = useQuery(clientPlan(id));
+  const choose = useMutation({
+    mutationFn: (body: Schemas['PlanChoice']) =>
+      data(api.PUT('/api/clients/{id}/reminder-plan', { ...path, body })),
     ...again,
   });
   const c = chasing.data;
@@ -117,23 +152,39 @@ export function ClientChasing({ id }: { id: number }) {
         <>
           <p style={{ margin: '6px 0' }}>
             {c.keptBack
-              ? 'Everything for this client is kept back. '
+              ? `Everything for this client is kept back${c.keptBackUntil ? ` until ${longDate(c.keptBackUntil)}` : ''}. `
               : c.mutedUntil
                 ? `No reminders until ${longDate(c.mutedUntil)}. `
-                : 'Reminders go by the plan. '}
+                : plan.data?.use === 'NONE'
+                  ? 'No reminder goes. '
+                  : 'Reminders go by the plan. '}
             {c.lateFee ? 'Late fees of its own. ' : 'Late fees as the business charges them. '}
             {c.remindedOn && <span className="faded">Last reminded {shortDate(c.remindedOn)}.</span>}
           </p>
           <p className="row-of-links">
             <MuteField key={c.mutedUntil ?? ''} until={c.mutedUntil ?? null} mute={mute} />
-            <button type="button" className="link" onClick={() => keep.mutate(!c.keptBack)}>
-              {c.keptBack ? 'Let everything go' : 'Keep everything back'}
+            <button
+              type="button"
+              className="link"
+              onClick={() => (c.keptBack ? keep.mutate(null) : setKeeping(!keeping))}
+            >
+              {c.keptBack ? 'Let everything go' : 'Keep everything back…'}
             </button>
             <button type="button" className="link" onClick={() => setOwn(true)}>
               Late fees of its own
             </button>
           </p>
-          <Refusal error={keep.error} />
+          {keeping && !c.keptBack && <KeepBack keep={keep} />}
+          {plan.data && (
+            <PlanSelect
+              label="Reminded by the plan"
+              usual="the business’s"
+              choice={plan.data}
+              onChoose={(chosen) => choose.mutate(chosen)}
+            />
+          )}
+          <Refusal error={choose.error} />
+          <Refusal error={problemOf(keep.error, 'until') ? null : keep.error} />
           <Modal
             opened={own}
             onClose={() => setOwn(false)}
@@ -190,7 +241,7 @@ function Letter({ letter: m }: { letter: Schemas['Message'] }) {
       <span className="when">{shortDate(m.madeOn)}</span>
       <span className="grow">
         {m.subject.replace(own, '')}
-        {m.addresses.channel === 'text' && <span className="faded"> by text message</span>}
+        {m.addresses.channel === 'TEXT' && <span className="faded"> by text message</span>}
         <LetterState letter={m} />{' '}
       </span>
       <LetterDeeds letter={m} />
@@ -222,7 +273,7 @@ export function LetterDeeds({ letter: m }: { letter: Schemas['Message'] }) {
       <a className="link" href={`/api/messages/${m.id}/html`} target="_blank" rel="noreferrer">
         Read
       </a>
-      {m.addresses.channel === 'mail' &&
+      {m.addresses.channel === 'MAIL' &&
         (m.kind === 'reminder' ||
           (['sent', 'opened', 'bounced'].includes(m.state) &&
             /^(invoice|credit note|copy)$/.test(m.kind))) && (

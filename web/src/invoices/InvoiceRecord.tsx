@@ -13,6 +13,7 @@ import { More } from './More';
 import { Paper } from './Paper';
 import { PaymentDialog } from './PaymentDialog';
 import { timelineOf } from '../api/invoices';
+import { PlanPicture } from '../reminders/PlanPicture';
 import { Timeline } from './Timeline';
 import { useOneLeaf } from '../design/useNarrow';
 import { useTitle } from '../design/useTitle';
@@ -77,6 +78,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
         <aside className="aside" aria-label="What will happen, and what has">
           {never && !voided && <p className="soon">Issued, not sent yet.</p>}
           <Timeline id={invoice.id} />
+          {!voided && !isZero(issued.open) && <PlanPicture id={invoice.id} />}
           {issued.memo && (
             <>
               <h2>Private note</h2>

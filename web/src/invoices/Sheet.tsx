@@ -9,6 +9,7 @@ import { accountOf } from '../api/clients';
 import { MeasureFigure } from '../design/Measure';
 import { Loaded } from '../design/States';
 import { useTitle } from '../design/useTitle';
+import { PlanPicture } from '../reminders/PlanPicture';
 import { plainSlip, SendDialog, type Slip } from '../letters/SendDialog';
 import { Conflict } from './Conflict';
 import { Drawer } from './Drawer';
@@ -377,6 +378,12 @@ function Writing({
             </article>
             <div className={css.beside}>
               <Files id={draftId} ensure={ensure} />
+              {draftId !== null && d.keeping.state === 'kept' && (
+                <PlanPicture
+                  id={draftId}
+                  fresh={`${typed.clientId ?? ''} ${reckoning?.installments.map((i) => i.dueOn).join(' ') ?? ''}`}
+                />
+              )}
               <SheetField
                 name="memo"
                 label="Private note, never printed"

@@ -7,6 +7,7 @@ import css from './Letters.module.css';
 
 export type Slip = Schemas['Slip'];
 export type Look = Schemas['ShownLetter'];
+export type Channel = NonNullable<Slip['channel']>;
 
 /** As the letter is, to whom it is for. */
 export const plainSlip: Slip = {
@@ -38,6 +39,7 @@ export function SendDialog({
   send,
   onClose,
   later = false,
+  first = 'MAIL',
   given = null,
 }: {
   title: string;
@@ -45,16 +47,18 @@ export function SendDialog({
   look: (slip: Slip) => Promise<Look>;
   send: (slip: Slip) => Promise<unknown>;
   onClose: () => void;
+  /** By which way it goes where nothing else is chosen. */
+  first?: Channel;
   /** Whether it can leave at a moment of its own. */
   later?: boolean;
   /** What can be given otherwise too; null where it cannot be yet. */
   given?: Given | null;
 }) {
-  const [way, setWay] = useState<Way>('mail');
-  const [channels, setChannels] = useState<string[]>(['mail']);
+  const [way, setWay] = useState<Way>(first === 'TEXT' ? 'text' : 'mail');
+  const [channels, setChannels] = useState<Channel[]>([first, 'MAIL']);
   const ways: Way[] = [
     'mail',
-    ...(channels.includes('text') ? (['text'] as const) : []),
+    ...(channels.includes('TEXT') ? (['text'] as const) : []),
     ...(given ? (['link', 'code', 'paper'] as const) : []),
   ];
   return (
@@ -71,7 +75,7 @@ export function SendDialog({
       {way === 'mail' || way === 'text' ? (
         <SlipForm
           key={way}
-          channel={way}
+          channel={way === 'text' ? 'TEXT' : 'MAIL'}
           action={action}
           look={look}
           send={send}

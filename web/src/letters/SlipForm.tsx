@@ -6,7 +6,7 @@ import { ApiError, problemOf } from '../api/client';
 import { newKey } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
 import { LaterField } from './LaterField';
-import { type Look, plainSlip, type Slip } from './SendDialog';
+import { type Channel, type Look, plainSlip, type Slip } from './SendDialog';
 import css from './Letters.module.css';
 
 /** What goes to a telephone, how long it is and what that costs. */
@@ -36,19 +36,19 @@ export function SlipForm({
   onChannels,
   onClose,
 }: {
-  channel: 'mail' | 'text';
+  channel: Channel;
   action: string;
   look: (slip: Slip) => Promise<Look>;
   send: (slip: Slip) => Promise<unknown>;
   later: boolean;
-  onChannels: (channels: string[]) => void;
+  onChannels: (channels: Channel[]) => void;
   onClose: () => void;
 }) {
   const queries = useQueryClient();
   const [opened] = useState(newKey);
   const [slip, setSlip] = useState<Slip>({ ...plainSlip, channel, keep: true });
   const put = (part: Partial<Slip>) => setSlip((s) => ({ ...s, ...part }));
-  const text = channel === 'text';
+  const text = channel === 'TEXT';
   const [shownLine] = useDebouncedValue(slip.line ?? '', 300);
   const letter = useQuery({
     queryKey: ['letter', opened, shownLine, slip.bare],

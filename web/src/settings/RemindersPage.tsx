@@ -8,88 +8,14 @@ import { DayField } from '../design/DayField';
 import { isDay, longDate } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
 import { LateFeeFields, policyInMark } from './LateFeeFields';
+import { NamedPlans } from './NamedPlans';
+import { PlanSteps } from './PlanSteps';
 import { useTitle } from '../design/useTitle';
 import { tell } from '../design/tell';
 import css from './Settings.module.css';
 import { holidaysOf, lateFees, reminderPlan } from '../api/business';
 
 type Plan = Schemas['TypedPlan'];
-type Step = Schemas['TypedStep'];
-
-const tones = [
-  { value: 'FRIENDLY', label: 'friendly' },
-  { value: 'FIRM', label: 'firm' },
-  { value: 'FINAL', label: 'final' },
-];
-
-/** Where a step lies: before, on or after the due date. */
-const when = (step: Step): 'before' | 'on' | 'after' =>
-  step.before ? 'before' : step.days.trim() === '0' ? 'on' : 'after';
-
-function StepRow({
-  step,
-  at,
-  error,
-  onChange,
-  onRemove,
-}: {
-  step: Step;
-  at: number;
-  error: unknown;
-  onChange: (next: Step) => void;
-  onRemove: () => void;
-}) {
-  const side = when(step);
-  const lies = (next: string) =>
-    onChange({
-      ...step,
-      before: next === 'before',
-      days: next === 'on' ? '0' : side === 'on' ? '3' : step.days,
-    });
-  return (
-    <li className={`plan-step ${css.planStep}`}>
-      <span className={`${css.knot} ${css[step.tone.toLowerCase()] ?? ''}`} aria-hidden="true" />
-      {side !== 'on' && (
-        <TextInput
-          aria-label={`Days, step ${at + 1}`}
-          value={step.days}
-          w={64}
-          onChange={(e) => onChange({ ...step, days: e.currentTarget.value })}
-        />
-      )}
-      <NativeSelect
-        aria-label={`When, step ${at + 1}`}
-        value={side}
-        onChange={(e) => lies(e.currentTarget.value)}
-        data={[
-          { value: 'before', label: 'days before the due date' },
-          { value: 'on', label: 'on the due date' },
-          { value: 'after', label: 'days after the due date' },
-        ]}
-      />
-      <NativeSelect
-        aria-label={`Tone, step ${at + 1}`}
-        value={step.tone}
-        data={tones}
-        onChange={(e) => onChange({ ...step, tone: e.currentTarget.value })}
-      />
-      <button type="button" className="link" onClick={onRemove} aria-label={`Remove step ${at + 1}`}>
-        Remove
-      </button>
-      {['days', 'tone'].map((field) => {
-        const problem = problemOf(error, `steps[${at}].${field}`);
-        return (
-          problem && (
-            <span key={field} className="problem" role="alert">
-              {problem}
-            </span>
-          )
-        );
-      })}
-    </li>
-  );
-}
-
 /** Days on which no letter goes: a country's public holidays, and days of one's own. */
 function Holidays({
   own,
@@ -174,8 +100,6 @@ function PlanForm({ setting }: { setting: Schemas['PlanSetting'] }) {
       tell('The plan counts from today on; nobody is written to about the past.');
     },
   });
-  const change = (at: number, next: Step) =>
-    setPlan((p) => ({ ...p, steps: p.steps.map((s, i) => (i === at ? next : s)) }));
   const submit = (event: FormEvent) => {
     event.preventDefault();
     save.mutate();
@@ -195,27 +119,11 @@ function PlanForm({ setting }: { setting: Schemas['PlanSetting'] }) {
           setPlan((p) => ({ ...p, on: checked }));
         }}
       />
-      <ol className={css.planSteps} aria-label="Steps">
-        {plan.steps.map((s, i) => (
-          <StepRow
-            key={i}
-            step={s}
-            at={i}
-            error={save.error}
-            onChange={(next) => change(i, next)}
-            onRemove={() => setPlan((p) => ({ ...p, steps: p.steps.filter((_, j) => j !== i) }))}
-          />
-        ))}
-      </ol>
-      <button
-        type="button"
-        className="link"
-        onClick={() =>
-          setPlan((p) => ({ ...p, steps: [...p.steps, { days: '30', before: false, tone: 'FINAL' }] }))
-        }
-      >
-        Add a step
-      </button>
+      <PlanSteps
+        steps={plan.steps}
+        error={save.error}
+        onChange={(steps) => setPlan((p) => ({ ...p, steps }))}
+      />
       <TextInput
         label="The hour of the daily run"
         description="Fees are charged and letters go at this time, where the business is."
@@ -322,9 +230,13 @@ export function RemindersPage() {
     <>
       <h1>Reminders and late fees</h1>
       <div className={css.two}>
-        <Loaded query={plan} what="the reminder plan">
-          {(p) => <PlanForm setting={p} />}
-        </Loaded>
+        <div>
+          <Loaded query={plan} what="the reminder plan">
+            {(p) => <PlanForm setting={p} />}
+          </Loaded>
+          <div style={{ height: 28 }} />
+          <NamedPlans />
+        </div>
         <Loaded query={fees} what="the late fees">
           {(f) => <FeesForm setting={f} />}
         </Loaded>

@@ -53,6 +53,7 @@ export function ActDeeds({ act, onDone }: { act: Schemas['ActView']; onDone?: (s
         <SendDialog
           title={`Reminder to ${act.about.client}`}
           action="Send now"
+          first={act.way ?? 'MAIL'}
           look={(slip) => data(api.POST('/api/acts/letter', { body: { ...body, slip } }))}
           send={async (slip) => {
             await data(api.POST('/api/acts/doing-now', { body: { ...body, slip } }));

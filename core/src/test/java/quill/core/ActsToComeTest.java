@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
@@ -19,6 +20,7 @@ import quill.core.latefee.LateFee;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.ledger.OpenDebt;
+import quill.core.letter.Channel;
 import quill.core.money.Percent;
 import quill.core.reminder.ReminderPlan;
 import quill.core.reminder.ReminderPlan.TypedPlan;
@@ -84,16 +86,9 @@ public class ActsToComeTest {
 
     @Test
     public void aClientWasRemindedTodayAndHearsNoMoreToday() {
-        ClientState state = new ClientState(
-                new ClientId(7),
-                true,
-                null,
-                false,
-                Set.of(),
-                DUE,
-                eur("0.00"),
-                OpenDebt.ORDER,
-                List.of(debt(1, new DocumentId(1), DUE, "10.00", -3)));
+        List<Debt> debts = List.of(debt(1, new DocumentId(1), DUE, "10.00", -3));
+        ClientState state =
+                new ClientState(new ClientId(7), Map.of(), null, null, Set.of(), DUE, List.of(), OpenDebt.ORDER, debts);
         assertThat(words(ActsToCome.of(state, rules, DUE, DUE.plusDays(1))))
                 .containsExactly("2027-03-02 FRIENDLY 10.00");
     }
@@ -111,7 +106,7 @@ public class ActsToComeTest {
     public void moneyInTransitIsNeitherRemindedOfNorFined() {
         OpenDebt open = new OpenDebt(1, new DocumentId(1), "2027-0001", 1, false, DUE, eur("100.00"));
         Debt coming = new Debt(
-                open, false, eur("100.00"), eur("100.00"), ISSUED, null, null, ONE_PERCENT, List.of(), 0, null);
+                open, false, eur("100.00"), eur("100.00"), ISSUED, null, null, ONE_PERCENT, List.of(), 0, null, null);
         assertThat(ActsToCome.of(client(coming), rules, DUE.minusDays(5), DUE.plusDays(60)))
                 .isEmpty();
     }
@@ -120,12 +115,12 @@ public class ActsToComeTest {
     public void aMutedClientHearsNothingUntilTheDayHasPassedAndThenTheLatest() {
         ClientState muted = new ClientState(
                 new ClientId(7),
-                true,
+                Map.of(),
                 LocalDate.of(2027, 3, 5),
-                false,
+                null,
                 Set.of(),
                 null,
-                eur("0.00"),
+                List.of(eur("0.00")),
                 OpenDebt.ORDER,
                 List.of(debt(1, new DocumentId(1), DUE, "100.00", null)));
         List<Act> acts = ActsToCome.of(muted, rules, LocalDate.of(2027, 2, 26), LocalDate.of(2027, 3, 8));
@@ -148,6 +143,7 @@ public class ActsToComeTest {
                 LateFeePolicy.none(eur("0.00")),
                 List.of(),
                 0,
+                null,
                 null);
         ClientState state = client(muted, debt(2, new DocumentId(2), DUE, "30.00", -3));
         assertThat(words(ActsToCome.of(state, rules, DUE, DUE))).containsExactly("2027-03-01 FRIENDLY 30.00");
@@ -165,7 +161,15 @@ public class ActsToComeTest {
         assertThat(stops(plain, new ActsToCome.Rules(plan, true, false)))
                 .containsExactly("NOTHING", "REVIEW", "NOTHING");
         ClientState noAddress = new ClientState(
-                new ClientId(7), false, null, false, Set.of(), null, eur("0.00"), OpenDebt.ORDER, plain.debts());
+                new ClientId(7),
+                Map.of(Channel.MAIL, Act.Stop.NO_ADDRESS),
+                null,
+                null,
+                Set.of(),
+                null,
+                List.of(eur("0.00")),
+                OpenDebt.ORDER,
+                plain.debts());
         assertThat(stops(noAddress, rules)).containsExactly("NO_ADDRESS", "NOTHING", "NO_ADDRESS");
     }
 
@@ -190,6 +194,7 @@ public class ActsToComeTest {
                 ONE_PERCENT,
                 List.of(new LateFee.Charged(DUE, 1, eur("1.00"), false)),
                 0,
+                null,
                 null);
         Debt fee = feeOnTheFirst(LocalDate.of(2027, 3, 9));
         List<Act> acts = ActsToCome.of(client(paid, fee), rules, LocalDate.of(2027, 3, 10), LocalDate.of(2027, 4, 1));
@@ -271,6 +276,7 @@ public class ActsToComeTest {
                 LateFeePolicy.none(eur("0.00")),
                 List.of(),
                 1,
+                null,
                 null);
     }
 
@@ -286,16 +292,17 @@ public class ActsToComeTest {
                 d.policy(),
                 d.fees(),
                 d.feeOf(),
-                last);
+                last,
+                null);
     }
 
-    private List<String> stops(ClientState state, ActsToCome.Rules by) {
+    static List<String> stops(ClientState state, ActsToCome.Rules by) {
         return ActsToCome.of(state, by, LocalDate.of(2027, 3, 4), LocalDate.of(2027, 3, 20)).stream()
                 .map(a -> a.stop().name())
                 .toList();
     }
 
-    private static List<String> words(List<Act> acts) {
+    static List<String> words(List<Act> acts) {
         return acts.stream()
                 .map(a -> a.on() + (a instanceof Act.Reminder r ? " " + r.step().tone() : " fee") + " "
                         + a.amount().getAmount())
@@ -306,7 +313,7 @@ public class ActsToComeTest {
         return acts.stream().filter(a -> a instanceof Act.Reminder).toList();
     }
 
-    private static Debt debt(long id, DocumentId document, LocalDate due, String open, Integer used) {
+    static Debt debt(long id, DocumentId document, LocalDate due, String open, Integer used) {
         return new Debt(
                 new OpenDebt(id, document, "2027-000" + document, 1, false, due, eur(open)),
                 false,
@@ -318,19 +325,20 @@ public class ActsToComeTest {
                 ONE_PERCENT,
                 List.of(),
                 0,
+                null,
                 null);
     }
 
-    private static ClientState withoutFees(ClientState state) {
+    static ClientState withoutFees(ClientState state) {
         return holding(
                 new ClientState(
                         state.client(),
-                        true,
+                        Map.of(),
                         null,
-                        false,
+                        null,
                         Set.of(),
                         null,
-                        state.credit(),
+                        state.credits(),
                         state.order(),
                         state.debts().stream()
                                 .map(d -> new Debt(
@@ -344,27 +352,45 @@ public class ActsToComeTest {
                                         LateFeePolicy.none(eur("0.00")),
                                         List.of(),
                                         0,
-                                        d.lastTone()))
+                                        d.lastTone(),
+                                        d.plan()))
                                 .toList()),
                 Set.of(),
                 false);
     }
 
-    private static ClientState client(Debt... debts) {
+    static ClientState client(Debt... debts) {
         return new ClientState(
-                new ClientId(7), true, null, false, Set.of(), null, eur("0.00"), OpenDebt.ORDER, List.of(debts));
+                new ClientId(7),
+                Map.of(),
+                null,
+                null,
+                Set.of(),
+                null,
+                List.of(eur("0.00")),
+                OpenDebt.ORDER,
+                List.of(debts));
     }
 
     private static ClientState holding(ClientState s, Set<String> keys, boolean all) {
-        return new ClientState(new ClientId(7), true, null, all, keys, null, s.credit(), OpenDebt.ORDER, s.debts());
+        return new ClientState(
+                new ClientId(7),
+                Map.of(),
+                null,
+                all ? LocalDate.MAX : null,
+                keys,
+                null,
+                s.credits(),
+                OpenDebt.ORDER,
+                s.debts());
     }
 
     private static ClientState withCredit(ClientState s, String credit) {
         return new ClientState(
-                new ClientId(7), true, null, false, Set.of(), null, eur(credit), OpenDebt.ORDER, s.debts());
+                new ClientId(7), Map.of(), null, null, Set.of(), null, List.of(eur(credit)), OpenDebt.ORDER, s.debts());
     }
 
-    private static Money eur(String amount) {
+    static Money eur(String amount) {
         return Money.parse("EUR " + amount);
     }
 }

@@ -65,12 +65,36 @@ CREATE TABLE reminder_plan (
   version INT DEFAULT 1 NOT NULL
 );
 
+-- Steps of other plans, under names; their hour and the days on which nothing goes are the business's.
+CREATE TABLE named_plan (
+  id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
+  name VARCHAR(80) NOT NULL UNIQUE,
+  steps VARCHAR(1000000) NOT NULL,
+  since_on DATE NOT NULL,
+  version INT DEFAULT 1 NOT NULL
+);
+
+-- By which plan a client, or one document, is reminded; without a plan in it by none. Steps before that day lapse.
+CREATE TABLE client_plan (
+  client_id BIGINT PRIMARY KEY REFERENCES client (id),
+  plan_id BIGINT REFERENCES named_plan (id),
+  since_on DATE NOT NULL
+);
+CREATE INDEX client_plan_of_plan ON client_plan (plan_id);
+
+CREATE TABLE document_plan (
+  document_id BIGINT PRIMARY KEY REFERENCES document (id) ON DELETE CASCADE,
+  plan_id BIGINT REFERENCES named_plan (id),
+  since_on DATE NOT NULL
+);
+CREATE INDEX document_plan_of_plan ON document_plan (plan_id);
+
 -- One row for each client that owes: the earliest day on which anything may come up for it.
 CREATE TABLE client_chasing (
   client_id BIGINT PRIMARY KEY REFERENCES client (id),
   look_on DATE,
   muted_until DATE,
-  kept_back BOOLEAN DEFAULT FALSE NOT NULL,
+  kept_back_until DATE,
   reminded_on DATE,
   change_no BIGINT DEFAULT 0 NOT NULL
 );
@@ -106,7 +130,8 @@ CREATE TABLE last_letter (
   before_it VARCHAR(10) NOT NULL
 );
 
--- The daily run: what each day announced, and what became of it.
+-- The daily run: what each day announced, and what became of it. A letter of several currencies is announced with the sum
+-- of its first step; what was done may have another first.
 CREATE TABLE run_day (
   run_on DATE PRIMARY KEY,
   planned_at TIMESTAMP WITH TIME ZONE NOT NULL,
@@ -123,6 +148,7 @@ CREATE TABLE run_act (
   currency CHAR(3) NOT NULL,
   announced_minor BIGINT,
   amount_minor BIGINT,
+  done_currency CHAR(3),
   what VARCHAR(1000) NOT NULL,
   outcome VARCHAR(12) NOT NULL,
   reason VARCHAR(1000) DEFAULT '' NOT NULL,

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import quill.core.document.DraftBuilder;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
 import quill.core.id.ClientId;
@@ -176,19 +177,27 @@ public final class Server implements AutoCloseable {
 
     /** Begins a draft of one line. */
     public DocumentId draft(ClientId client, String work, String price, String terms, TypedLateFeePolicy lateFee) {
+        return begin(lines(TypedDraft.in("EUR").client(client), work, price).lateFee(lateFee), terms);
+    }
+
+    /** Issues one of one line in another currency, which bears no late fees. */
+    public DocumentId issueIn(String currency, ClientId client, String price, String terms) {
+        DocumentId draft = begin(lines(TypedDraft.in(currency).client(client), "Work", price), terms);
+        return bean(InvoicesService.class).issue(draft, 1).id();
+    }
+
+    private DraftBuilder lines(DraftBuilder draft, String work, String price) {
+        return draft.subject("work")
+                .supplyDate(bean(BusinessClock.class).today().toString())
+                .lines(List.of(new TypedLine(work, "1", "", price, "", List.of("none"))));
+    }
+
+    private DocumentId begin(DraftBuilder draft, String terms) {
         List<TypedTerm> schedule = List.of(terms.split(" ")).stream()
                 .map(t -> t.split("@"))
                 .map(t -> new TypedTerm(t[0].startsWith("d"), t[0].replace("d", ""), t[1]))
                 .toList();
-        TypedDraft draft = TypedDraft.in("EUR")
-                .client(client)
-                .subject("work")
-                .supplyDate(bean(BusinessClock.class).today().toString())
-                .lines(List.of(new TypedLine(work, "1", "", price, "", List.of("none"))))
-                .schedule(schedule)
-                .lateFee(lateFee)
-                .build();
-        return bean(InvoicesService.class).begin(draft);
+        return bean(InvoicesService.class).begin(draft.schedule(schedule).build());
     }
 
     /** Records a transfer. @return the payment's id */

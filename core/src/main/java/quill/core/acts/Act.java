@@ -1,7 +1,10 @@
 package quill.core.acts;
 
 import java.time.LocalDate;
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Stream;
+import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.TypedDate;
 import quill.core.Why;
@@ -20,6 +23,9 @@ public sealed interface Act {
         ALL_KEPT_BACK("everything is kept back"),
         MUTED("the client is muted"),
         NO_ADDRESS("the client has no e-mail address"),
+        CAME_BACK("the last letter to the client’s address came back"),
+        NO_NUMBER("the client has no telephone number"),
+        NO_GATEWAY("no gateway for text messages is set up"),
         REVIEW("late fees wait for your review");
 
         private final String words;
@@ -87,7 +93,8 @@ public sealed interface Act {
      * A reminder is sent: one letter for all that a client owes by that day.
      *
      * @param step the sternest that is due
-     * @param items what it asks for, in the order in which money settles it
+     * @param items what it asks for, in the order in which money settles it; of every currency in which something is owed
+     * @param amount what it asks for in the currency of its first step; {@link #sums} has all
      */
     record Reminder(
             LocalDate on, ClientId client, ReminderStep step, List<Item> items, Money amount, Stop stop, boolean isNew)
@@ -120,9 +127,44 @@ public sealed interface Act {
         /** The same without fees that are not charged yet: what can be sent before its day. */
         public Reminder withoutForecast() {
             List<Item> real = items.stream().filter(i -> i.debt().id() > 0).toList();
-            Money sum = Amounts.sum(
-                    amount.getCurrencyUnit(), real.stream().map(Item::asked).toList());
-            return new Reminder(on, client, step, real, sum, stop, isNew);
+            CurrencyUnit own = amount.getCurrencyUnit();
+            CurrencyUnit main = real.stream()
+                    .map(Item::asked)
+                    .filter(Money::isPositive)
+                    .map(Money::getCurrencyUnit)
+                    .min(Comparator.comparing(c -> !c.equals(own)))
+                    .orElse(own);
+            return new Reminder(on, client, step, real, sumIn(main, real), stop, isNew);
+        }
+
+        /** What of some is asked for in a currency. */
+        static Money sumIn(CurrencyUnit currency, List<Item> of) {
+            return Amounts.sum(
+                    currency,
+                    of.stream()
+                            .map(Item::asked)
+                            .filter(m -> m.getCurrencyUnit().equals(currency))
+                            .toList());
+        }
+
+        /** What it asks for, a sum for each currency, its own first. */
+        public List<Money> sums() {
+            List<Item> asked = asked();
+            return Stream.concat(
+                            Stream.of(amount.getCurrencyUnit()),
+                            asked.stream().map(i -> i.asked().getCurrencyUnit()))
+                    .distinct()
+                    .map(c -> sumIn(c, asked))
+                    .filter(Money::isPositive)
+                    .toList();
+        }
+
+        /** The part of it that asks in one currency: what a sum, its sentence and its way to pay are made of. */
+        public Reminder in(CurrencyUnit currency) {
+            List<Item> part = items.stream()
+                    .filter(i -> i.asked().getCurrencyUnit().equals(currency))
+                    .toList();
+            return new Reminder(on, client, step, part, sumIn(currency, part), stop, isNew);
         }
 
         /** The items that money is asked for; the others only have a step that is used up. */

@@ -2,20 +2,20 @@ package quill.core.acts;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.latefee.LateFee;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.OpenDebt;
 import quill.core.ledger.Standing;
+import quill.core.letter.Channel;
 import quill.core.money.Amounts;
 import quill.core.reminder.ReminderPlan;
 import quill.core.reminder.ReminderStep;
@@ -58,6 +58,7 @@ public final class ActsToCome {
      * @param fees charged on it so far
      * @param feeOf for a late fee the key of its installment, else 0
      * @param lastTone of the latest letter that asked for it, or null
+     * @param plan by which it is reminded of; null for the business's
      */
     public record Debt(
             OpenDebt open,
@@ -70,7 +71,8 @@ public final class ActsToCome {
             LateFeePolicy policy,
             List<LateFee.Charged> fees,
             long feeOf,
-            Tone lastTone) {
+            Tone lastTone,
+            ReminderPlan plan) {
         /** Copies the fees. */
         public Debt {
             fees = List.copyOf(fees);
@@ -84,12 +86,17 @@ public final class ActsToCome {
             return new LateFee.Overdue(first, open.dueOn(), deposit, base, fees);
         }
 
-        private boolean isLateOn(LocalDate day) {
+        private Money zero() {
+            return Money.zero(first.getCurrencyUnit());
+        }
+
+        boolean isLateOn(LocalDate day) {
             return open.dueOn().isBefore(day);
         }
 
         private Debt with(Integer used, List<LateFee.Charged> charged, Tone last) {
-            return new Debt(open, deposit, first, inTransit, issuedOn, mutedUntil, used, policy, charged, feeOf, last);
+            return new Debt(
+                    open, deposit, first, inTransit, issuedOn, mutedUntil, used, policy, charged, feeOf, last, plan);
         }
     }
 
@@ -118,8 +125,8 @@ public final class ActsToCome {
         Map<Long, Money> asked = now.asked();
         return state.debts().stream()
                 .filter(d -> d.feeOf() == 0 && d.isLateOn(day) && d.usedThrough() != null && !d.isMutedOn(day))
-                .filter(d -> asked.getOrDefault(d.open().id(), now.zero()).isPositive())
-                .filter(d -> rules.plan()
+                .filter(d -> asked.getOrDefault(d.open().id(), d.zero()).isPositive())
+                .filter(d -> now.planOf(d)
                         .nextDay(d.open().dueOn(), d.issuedOn(), d.usedThrough())
                         .isEmpty())
                 .sorted((a, b) -> state.order().compare(a.open(), b.open()))
@@ -153,7 +160,7 @@ public final class ActsToCome {
                         d.open().open().isPositive()
                                 ? LateFee.nextDay(d.overdue(d.open().open()), d.policy())
                                 : Optional.<LocalDate>empty(),
-                        rules.plan().nextDay(d.open().dueOn(), d.issuedOn(), d.usedThrough())))
+                        planOf(d).nextDay(d.open().dueOn(), d.issuedOn(), d.usedThrough())))
                 .flatMap(Optional::stream)
                 .min(LocalDate::compareTo);
     }
@@ -170,10 +177,10 @@ public final class ActsToCome {
         List<Act> acts = new ArrayList<>();
         Map<Long, Money> asked = asked();
         for (Debt debt : List.copyOf(debts)) {
-            Money base = asked.getOrDefault(debt.open().id(), zero());
+            Money base = asked.getOrDefault(debt.open().id(), debt.zero());
             if (debt.feeOf() == 0) {
                 LateFee.on(day, debt.overdue(base), debt.policy()).ifPresent(fee -> {
-                    Act.Fee act = new Act.Fee(day, state.client(), debt, fee, feeStop(debt, fee));
+                    Act.Fee act = new Act.Fee(day, state.client(), debt, fee, feeStop(debt, fee, day));
                     acts.add(act);
                     foresee(act);
                 });
@@ -199,10 +206,15 @@ public final class ActsToCome {
                 left.add(with(d.open(), rest));
             }
         }
-        if (state.credit().isPositive()) {
-            Appropriation.of(state.credit(), left, Set.of(), state.order())
-                    .parts()
-                    .forEach(p -> asked.merge(p.debt().id(), p.amount(), Money::minus));
+        for (Money credit : state.credits()) {
+            List<OpenDebt> same = left.stream()
+                    .filter(d -> d.open().getCurrencyUnit().equals(credit.getCurrencyUnit()))
+                    .toList();
+            if (credit.isPositive() && !same.isEmpty()) {
+                Appropriation.of(credit, same, Set.of(), state.order())
+                        .parts()
+                        .forEach(p -> asked.merge(p.debt().id(), p.amount(), Money::minus));
+            }
         }
         return asked;
     }
@@ -211,16 +223,20 @@ public final class ActsToCome {
         return new OpenDebt(d.id(), d.document(), d.number(), d.position(), d.fee(), d.dueOn(), open);
     }
 
-    private Act.Stop feeStop(Debt debt, LateFee fee) {
-        Act.Stop held = held(Act.Fee.key(debt, fee));
+    private Act.Stop feeStop(Debt debt, LateFee fee, LocalDate day) {
+        Act.Stop held = held(Act.Fee.key(debt, fee), day);
         return held == Act.Stop.NOTHING && rules.reviewFees() ? Act.Stop.REVIEW : held;
     }
 
-    private Act.Stop held(String key) {
+    private ReminderPlan planOf(Debt d) {
+        return d.plan() == null ? rules.plan() : d.plan();
+    }
+
+    private Act.Stop held(String key, LocalDate day) {
         if (state.keptBackActs().contains(key)) {
             return Act.Stop.KEPT_BACK;
         }
-        if (state.keptBack()) {
+        if (state.isKeptBackOn(day)) {
             return Act.Stop.CLIENT_KEPT_BACK;
         }
         return rules.allKeptBack() ? Act.Stop.ALL_KEPT_BACK : Act.Stop.NOTHING;
@@ -238,7 +254,7 @@ public final class ActsToCome {
                 steps.put(d.open().id(), step);
             }
         }
-        Set<Long> apart = apart(steps, day);
+        Set<Long> apart = Apart.of(debts, steps, day);
         List<Act.Item> items = new ArrayList<>();
         ReminderStep sternest = null;
         boolean fresh = false;
@@ -246,11 +262,11 @@ public final class ActsToCome {
                 .sorted((a, b) -> state.order().compare(a.open(), b.open()))
                 .toList()) {
             boolean listed = !apart.contains(d.open().id());
-            Money sum = asked.getOrDefault(d.open().id(), zero());
+            Money sum = asked.getOrDefault(d.open().id(), d.zero());
             ReminderStep step = steps.get(d.open().id());
             if (step != null && listed) {
-                fresh |= rules.plan().dayOf(step, d.open().dueOn()).equals(day);
-                sternest = sternest == null || step.tone().compareTo(sternest.tone()) > 0 ? step : sternest;
+                fresh |= planOf(d).dayOf(step, d.open().dueOn()).equals(day);
+                sternest = sterner(sternest, step);
             }
             boolean mayBeListed = step != null || (!d.open().dueOn().isAfter(day) && !d.isMutedOn(day));
             if (mayBeListed && listed && sum.isPositive()) {
@@ -260,67 +276,61 @@ public final class ActsToCome {
                         Math.max(0, Standing.daysLate(d.open().dueOn(), day)),
                         step));
             } else if (step != null) {
-                items.add(new Act.Item(with(d.open(), zero()), zero(), 0, step));
+                items.add(new Act.Item(with(d.open(), d.zero()), d.zero(), 0, step));
             }
         }
         if (sternest == null || (state.isMutedOn(day) && !fresh)) {
             return Optional.empty();
         }
-        Money sum = Amounts.sum(
-                zero().getCurrencyUnit(), items.stream().map(Act.Item::asked).toList());
-        return Optional.of(new Act.Reminder(day, state.client(), sternest, items, sum, reminderStop(day), fresh));
+        CurrencyUnit main = items.stream()
+                .filter(i -> i.step() != null && i.asked().isPositive())
+                .findFirst()
+                .orElseGet(() -> items.stream()
+                        .filter(i -> i.asked().isPositive())
+                        .findFirst()
+                        .orElse(items.get(0)))
+                .asked()
+                .getCurrencyUnit();
+        return Optional.of(new Act.Reminder(
+                day,
+                state.client(),
+                sternest,
+                items,
+                Act.Reminder.sumIn(main, items),
+                reminderStop(day, sternest),
+                fresh));
     }
 
-    /**
-     * Late debts that a letter of the steps that are due does not list, since their last letter was sterner than it: they
-     * wait for a step of their own as stern, or for somebody's decision. What steps of theirs are due is passed over, and
-     * no longer counts for how stern the letter is.
-     */
-    private Set<Long> apart(Map<Long, ReminderStep> steps, LocalDate day) {
-        Set<Long> apart = new HashSet<>();
-        boolean more;
-        do {
-            Tone sternest = steps.entrySet().stream()
-                    .filter(e -> !apart.contains(e.getKey()))
-                    .map(e -> e.getValue().tone())
-                    .max(Comparator.naturalOrder())
-                    .orElse(null);
-            more = false;
-            for (Debt d : debts) {
-                // A fee goes with its installment: it is not asked for in a milder letter than that was.
-                boolean waits = d.isLateOn(day) && isMilder(sternest, d.lastTone()) || apart.contains(d.feeOf());
-                more |= waits && apart.add(d.open().id());
-            }
-        } while (more);
-        return apart;
-    }
-
-    private static boolean isMilder(Tone tone, Tone than) {
-        return than != null && (tone == null || tone.compareTo(than) < 0);
+    /** Of two that are as stern, the one that goes by mail: it says more. */
+    private static ReminderStep sterner(ReminderStep one, ReminderStep other) {
+        if (one == null || other.tone().compareTo(one.tone()) > 0) {
+            return other;
+        }
+        return other.tone() == one.tone() && one.way() != Channel.MAIL && other.way() == Channel.MAIL ? other : one;
     }
 
     /** The step that is due for an installment of which, or of whose fees, anything is still to be asked. */
     private ReminderStep stepOf(Debt d, Map<Long, Money> asked, LocalDate day) {
-        boolean open = asked.getOrDefault(d.open().id(), zero()).isPositive()
+        boolean open = asked.getOrDefault(d.open().id(), d.zero()).isPositive()
                 || debts.stream()
                         .anyMatch(f -> f.feeOf() == d.open().id()
-                                && asked.getOrDefault(f.open().id(), zero()).isPositive());
+                                && asked.getOrDefault(f.open().id(), f.zero()).isPositive());
         return d.feeOf() != 0 || !open
                 ? null
-                : rules.plan()
+                : planOf(d)
                         .dueOn(day, d.open().dueOn(), d.issuedOn(), d.usedThrough())
                         .orElse(null);
     }
 
-    private Act.Stop reminderStop(LocalDate day) {
-        Act.Stop held = held(Act.Reminder.key(state.client(), day));
+    private Act.Stop reminderStop(LocalDate day, ReminderStep step) {
+        Act.Stop held = held(Act.Reminder.key(state.client(), day), day);
         if (held != Act.Stop.NOTHING) {
             return held;
         }
         if (state.isMutedOn(day)) {
             return Act.Stop.MUTED;
         }
-        return state.hasAddress() ? Act.Stop.NOTHING : Act.Stop.NO_ADDRESS;
+        return state.reach().getOrDefault(step.way(), Act.Stop.NOTHING);
     }
 
     private void foresee(Act.Fee act) {
@@ -339,14 +349,15 @@ public final class ActsToCome {
                     fee,
                     false,
                     act.amount(),
-                    zero(),
+                    act.debt().zero(),
                     act.debt().issuedOn(),
                     act.debt().mutedUntil(),
                     null,
-                    LateFeePolicy.none(zero()),
+                    LateFeePolicy.none(act.debt().zero()),
                     List.of(),
                     of.id(),
-                    null));
+                    null,
+                    act.debt().plan()));
         }
     }
 
@@ -366,9 +377,5 @@ public final class ActsToCome {
 
     private void replace(long id, java.util.function.UnaryOperator<Debt> change) {
         debts.replaceAll(d -> d.open().id() == id ? change.apply(d) : d);
-    }
-
-    private Money zero() {
-        return Money.zero(state.credit().getCurrencyUnit());
     }
 }

@@ -17,6 +17,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import quill.core.Problem;
 import quill.core.TypedDate;
+import quill.core.letter.Channel;
 import quill.core.money.TypedNumber;
 import quill.core.reminder.ReminderStep.Tone;
 
@@ -46,11 +47,20 @@ public record ReminderPlan(
      *
      * @param days from the due date, zero for the day itself
      * @param before whether they lie before it; left out, they lie after it
+     * @param way MAIL or TEXT; left out, it goes by mail
+     * @param copy whether a copy goes to the business; left out, none does
      */
-    public record TypedStep(String days, Boolean before, String tone) {
-        /** Left out is no. */
+    public record TypedStep(String days, Boolean before, String tone, String way, Boolean copy) {
+        /** Left out is no, and by mail. */
         public TypedStep {
             before = before != null && before;
+            way = way == null || way.isBlank() ? Channel.MAIL.name() : way;
+            copy = copy != null && copy;
+        }
+
+        /** By mail, without a copy. */
+        public TypedStep(String days, Boolean before, String tone) {
+            this(days, before, tone, null, null);
         }
     }
 
@@ -93,7 +103,9 @@ public record ReminderPlan(
                 .map(s -> new TypedStep(
                         String.valueOf(Math.abs(s.days())),
                         s.days() < 0,
-                        s.tone().name()))
+                        s.tone().name(),
+                        s.way().name(),
+                        s.copy()))
                 .toList();
     }
 
@@ -130,11 +142,12 @@ public record ReminderPlan(
             String path = "steps[" + i + "].";
             Integer day = dayOf(path + "days", given.get(i), problems);
             Tone tone = toneOf(path + "tone", given.get(i).tone(), problems);
+            Channel way = wayOf(path + "way", given.get(i).way(), problems);
             if (day != null && !days.add(day)) {
                 problems.add(new Problem(
                         path + "days", given.get(i).days(), "another step has this day; each needs its own"));
-            } else if (day != null && tone != null) {
-                steps.add(new ReminderStep(day, tone));
+            } else if (day != null && tone != null && way != null) {
+                steps.add(new ReminderStep(day, tone, way, given.get(i).copy()));
                 paths.put(day, path);
             }
         }
@@ -185,6 +198,15 @@ public record ReminderPlan(
         }
     }
 
+    private static Channel wayOf(String field, String text, List<Problem> problems) {
+        try {
+            return Channel.valueOf(text.strip().toUpperCase(Locale.ROOT));
+        } catch (IllegalArgumentException e) {
+            problems.add(new Problem(field, text, "must be MAIL or TEXT"));
+            return null;
+        }
+    }
+
     private static LocalTime hourOf(String text, List<Problem> problems) {
         try {
             String typed = text == null ? "" : text.strip();
@@ -211,6 +233,42 @@ public record ReminderPlan(
         Set<LocalDate> all = new HashSet<>(holidays);
         all.addAll(more);
         return new ReminderPlan(steps, on, hour, offRestDays, all, since);
+    }
+
+    /**
+     * The same with other steps, of which those that fell before a day lapse.
+     *
+     * @param from the day from which they hold
+     */
+    public ReminderPlan with(List<ReminderStep> others, LocalDate from) {
+        return new ReminderPlan(others, on, hour, offRestDays, holidays, from);
+    }
+
+    /** Where a step of a plan stands for one debt. */
+    public enum StepState {
+        /** It went, or a later one took its place. */
+        USED,
+        /** It was over before it could go: before the issue, or before the plan held. */
+        LAPSED,
+        /** It is to come, or overdue after an outage. */
+        COMING
+    }
+
+    /** A step on its day. */
+    public record StepDay(ReminderStep step, LocalDate on, StepState state) {}
+
+    /** Every step on its day for a due date, in order, with what became of it. Nothing of it says that anything is owed. */
+    public List<StepDay> days(LocalDate dueOn, LocalDate after, Integer usedThrough) {
+        return steps.stream()
+                .map(s -> new StepDay(s, dayOf(s, dueOn), stateOf(s, dueOn, after, usedThrough)))
+                .toList();
+    }
+
+    private StepState stateOf(ReminderStep step, LocalDate dueOn, LocalDate after, Integer usedThrough) {
+        if (usedThrough != null && step.days() <= usedThrough) {
+            return StepState.USED;
+        }
+        return isWaiting(step, dueOn, after, usedThrough) ? StepState.COMING : StepState.LAPSED;
     }
 
     /** The day on which a step goes for a due date: moved off weekends and holidays where the business wants it. */

@@ -1,11 +1,20 @@
 package quill.core.reminder;
 
+import quill.core.letter.Channel;
+
 /**
  * One step of a plan.
  *
  * @param days after the due date; below zero before it
+ * @param way by which it goes
+ * @param copy whether a copy goes to the business
  */
-public record ReminderStep(int days, Tone tone) {
+public record ReminderStep(int days, Tone tone, Channel way, boolean copy) {
+    /** By mail, without a copy. */
+    public ReminderStep(int days, Tone tone) {
+        this(days, tone, Channel.MAIL, false);
+    }
+
     /** The tone of a letter, from mild to stern. */
     public enum Tone {
         FRIENDLY("friendly"),

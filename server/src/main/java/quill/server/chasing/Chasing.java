@@ -261,11 +261,21 @@ public class Chasing {
     public Optional<ClientChasing> of(ClientId clientId) {
         Map<ClientId, ChasingRepository.Row> rows = repository.rows(List.of(clientId));
         return Optional.ofNullable(rows.get(clientId))
-                .map(r -> new ClientChasing(r.mutedUntil(), r.keptBack(), r.remindedOn()));
+                .map(r -> new ClientChasing(
+                        r.mutedUntil(),
+                        r.keptBackUntil() != null && !r.keptBackUntil().isBefore(clock.today()),
+                        Muting.FOR_GOOD.equals(r.keptBackUntil()) ? null : r.keptBackUntil(),
+                        r.remindedOn()));
     }
 
-    /** A client's row. @param mutedUntil last day on which no reminder goes, or null */
-    public record ClientChasing(LocalDate mutedUntil, boolean keptBack, LocalDate remindedOn) {}
+    /**
+     * What holds for a client.
+     *
+     * @param mutedUntil last day on which no reminder goes, or null
+     * @param keptBackUntil last day on which everything is kept back; null where that has no end, or it is not
+     */
+    public record ClientChasing(
+            LocalDate mutedUntil, boolean keptBack, LocalDate keptBackUntil, LocalDate remindedOn) {}
 
     /** Last day on which an invoice is not reminded of, or empty. */
     public Optional<LocalDate> mutedUntil(DocumentId invoiceId) {

@@ -67,10 +67,20 @@ class ChasingController {
 
     record Mute(@Schema(nullable = true) String until) {}
 
-    /** What holds for one client. @param lateFee null where the business's policy holds */
+    /** @param until the last day of it; null until a person lets it go */
+    record KeepClientBack(
+            boolean keptBack, @Schema(nullable = true) String until) {}
+
+    /**
+     * What holds for one client.
+     *
+     * @param keptBackUntil the last day on which everything is kept back; null where it has no end, or is not
+     * @param lateFee null where the business's policy holds
+     */
     record ClientChasingView(
             @Schema(nullable = true) LocalDate mutedUntil,
             boolean keptBack,
+            @Schema(nullable = true) LocalDate keptBackUntil,
             @Schema(nullable = true) LocalDate remindedOn,
             @Schema(nullable = true) TypedLateFeePolicy lateFee) {}
 
@@ -125,13 +135,13 @@ class ChasingController {
         clients.client(id);
         TypedLateFeePolicy own = policies.ofClient(id).orElse(null);
         return chasing.of(id)
-                .map(c -> new ClientChasingView(c.mutedUntil(), c.keptBack(), c.remindedOn(), own))
-                .orElseGet(() -> new ClientChasingView(null, false, null, own));
+                .map(c -> new ClientChasingView(c.mutedUntil(), c.keptBack(), c.keptBackUntil(), c.remindedOn(), own))
+                .orElseGet(() -> new ClientChasingView(null, false, null, null, own));
     }
 
     @PutMapping("/clients/{id}/keeping-back")
-    void keepClientBack(@PathVariable ClientId id, @RequestBody KeptBack client) {
-        muting.keepClientBack(id, client.keptBack());
+    void keepClientBack(@PathVariable ClientId id, @RequestBody KeepClientBack client) {
+        muting.keepClientBack(id, client.keptBack(), client.until());
     }
 
     @PutMapping("/clients/{id}/mute")

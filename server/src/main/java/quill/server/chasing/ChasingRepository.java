@@ -39,7 +39,7 @@ class ChasingRepository {
     }
 
     /** A client's row. @param changeNo counts the changes of its books */
-    record Row(ClientId clientId, LocalDate mutedUntil, boolean keptBack, LocalDate remindedOn, long changeNo) {}
+    record Row(ClientId clientId, LocalDate mutedUntil, LocalDate keptBackUntil, LocalDate remindedOn, long changeNo) {}
 
     /** An act that a person keeps back. */
     public record KeptBack(String key, ClientId clientId, String what, String who, LocalDate on) {}
@@ -102,7 +102,7 @@ class ChasingRepository {
     Map<ClientId, Row> rows(Collection<ClientId> clientIds) {
         Map<ClientId, Row> rows = new HashMap<>();
         jdbc.sql("""
-                SELECT client_id, muted_until, kept_back, reminded_on, change_no FROM client_chasing
+                SELECT client_id, muted_until, kept_back_until, reminded_on, change_no FROM client_chasing
                  WHERE client_id IN (:clients)
                 """).param("clients", clientIds).query(rs -> {
             rows.put(
@@ -110,7 +110,7 @@ class ChasingRepository {
                     new Row(
                             new ClientId(rs.getLong("client_id")),
                             Rows.date(rs, "muted_until"),
-                            rs.getBoolean("kept_back"),
+                            Rows.date(rs, "kept_back_until"),
                             Rows.date(rs, "reminded_on"),
                             rs.getLong("change_no")));
         });
@@ -124,9 +124,9 @@ class ChasingRepository {
                 .update();
     }
 
-    void keepBack(ClientId clientId, boolean keptBack) {
-        jdbc.sql("UPDATE client_chasing SET kept_back = :kept WHERE client_id = :client")
-                .param("kept", keptBack)
+    void keepBack(ClientId clientId, LocalDate until) {
+        jdbc.sql("UPDATE client_chasing SET kept_back_until = :until WHERE client_id = :client")
+                .param("until", until)
                 .param("client", clientId)
                 .update();
     }
@@ -368,11 +368,11 @@ class ChasingRepository {
 
     private void join(Row from, Row into) {
         jdbc.sql("""
-                UPDATE client_chasing SET muted_until = :muted, kept_back = :keptBack, reminded_on = :reminded
+                UPDATE client_chasing SET muted_until = :muted, kept_back_until = :keptBack, reminded_on = :reminded
                  WHERE client_id = :client
                 """)
                 .param("muted", later(from.mutedUntil(), into.mutedUntil()))
-                .param("keptBack", from.keptBack() || into.keptBack())
+                .param("keptBack", later(from.keptBackUntil(), into.keptBackUntil()))
                 .param("reminded", later(from.remindedOn(), into.remindedOn()))
                 .param("client", into.clientId())
                 .update();

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalInt;
 import java.util.Set;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
@@ -13,7 +14,6 @@ import quill.core.acts.Act;
 import quill.core.acts.ActsToCome;
 import quill.core.id.ClientId;
 import quill.core.money.Amounts;
-import quill.core.reminder.ReminderStep;
 import quill.server.debts.Debts;
 
 /** What no reminder goes for any more by itself: only a person can go on with it. */
@@ -22,12 +22,15 @@ public class LeftToAPerson {
     private final ChasingRepository repository;
     private final ClientStates states;
     private final ReminderPlans plans;
+    private final NamedPlans named;
     private final Debts debts;
 
-    LeftToAPerson(ChasingRepository repository, ClientStates states, ReminderPlans plans, Debts debts) {
+    LeftToAPerson(
+            ChasingRepository repository, ClientStates states, ReminderPlans plans, NamedPlans named, Debts debts) {
         this.repository = repository;
         this.states = states;
         this.plans = plans;
+        this.named = named;
         this.debts = debts;
     }
 
@@ -48,11 +51,12 @@ public class LeftToAPerson {
      */
     public List<Unanswered> unanswered(LocalDate day, int most) {
         ActsToCome.Rules rules = plans.rules();
-        List<ReminderStep> steps = rules.plan().steps();
-        if (steps.isEmpty()) {
+        OptionalInt soonest = named.lastSteps(rules.plan());
+        if (soonest.isEmpty()) {
             return List.of();
         }
-        int last = steps.get(steps.size() - 1).days();
+        // Each plan ends somewhere else; which one holds is looked at with each debt.
+        int last = soonest.getAsInt();
         List<Unanswered> all = new ArrayList<>();
         for (List<ClientId> some : Chasing.inParts(clientsPast(last, day, most))) {
             states.of(some).forEach((client, read) -> {

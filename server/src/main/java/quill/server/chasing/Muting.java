@@ -40,13 +40,26 @@ public class Muting {
         this.clock = clock;
     }
 
-    /** Keeps back everything for a client, or lets it go again. */
+    /** A day that never comes: kept back until a person lets it go. */
+    static final LocalDate FOR_GOOD = LocalDate.of(9999, 12, 31);
+
+    /**
+     * Keeps back everything for a client, or lets it go again.
+     *
+     * @param until the last day of it; empty or null until a person lets it go
+     */
     @Transactional
-    public void keepClientBack(ClientId clientId, boolean keptBack) {
+    public void keepClientBack(ClientId clientId, boolean keptBack, String until) {
         clients.lock(clientId);
+        LocalDate end = lastDay(until);
         repository.lookAt(clientId);
-        repository.keepBack(clientId, keptBack);
-        happenings.tell(null, clientId, keptBack ? "Everything is kept back" : "Nothing is kept back any more");
+        repository.keepBack(clientId, keptBack ? end == null ? FOR_GOOD : end : null);
+        happenings.tell(
+                null,
+                clientId,
+                !keptBack
+                        ? "Nothing is kept back any more"
+                        : "Everything is kept back" + (end == null ? "" : " until " + Texts.day(end)));
     }
 
     /** Mutes a client: no reminder goes up to and with that day. An empty text takes the mute away. */

@@ -2,6 +2,7 @@ package quill.server.chasing;
 
 import java.time.LocalDate;
 import java.util.List;
+import org.joda.money.Money;
 import quill.core.acts.Act;
 import quill.core.acts.ActsToCome.Debt;
 import quill.core.acts.ClientState;
@@ -38,7 +39,7 @@ final class WhyNot {
         if (open.stream().allMatch(d -> d.inTransit().isPositive())) {
             return "a card payment may be on its way";
         }
-        if (state.credit().isPositive()) {
+        if (state.credits().stream().anyMatch(Money::isPositive)) {
             return "client credit covers it";
         }
         return open.stream().allMatch(d -> d.mutedUntil() != null)

@@ -93,6 +93,7 @@ public class ActViews {
                 act.stop().name(),
                 act.stop().words(),
                 canDoNow,
+                fee ? null : ((Act.Reminder) act).step().way(),
                 act.why());
     }
 }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
@@ -13,6 +14,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
 import quill.core.acts.Act;
 import quill.core.id.DocumentId;
+import quill.core.letter.Channel;
 import quill.core.money.Amounts;
 import quill.server.business.BusinessService;
 import quill.server.chasing.Chasing;
@@ -22,6 +24,7 @@ import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
+import quill.server.common.Shown;
 import quill.server.processor.CardOrders;
 import quill.server.running.Round;
 
@@ -210,7 +213,7 @@ public class DailyRun {
         if (announced == null) {
             return "came up after the day's list was written";
         }
-        return announced.money().isEqual(act.amount())
+        return announced.money().equals(act.amount())
                 ? ""
                 : "announced with " + Amounts.grouped(announced.money()) + "; what is open changed since";
     }
@@ -234,7 +237,11 @@ public class DailyRun {
                 ? r.step().days() < 0 ? "falls due soon" : "due today"
                 : late + (late == 1 ? " day late" : " days late");
         String tone = r.step().tone().words();
-        return Character.toUpperCase(tone.charAt(0)) + tone.substring(1) + " reminder · " + what + " · " + state;
+        String more =
+                r.sums().stream().skip(1).map(m -> " · and " + Shown.money(m)).collect(Collectors.joining());
+        String way = r.step().way() == Channel.TEXT ? " by text message" : "";
+        return Character.toUpperCase(tone.charAt(0)) + tone.substring(1) + " reminder" + way + " · " + what + " · "
+                + state + more;
     }
 
     /** The day whose run comes next: today until its run is finished. */

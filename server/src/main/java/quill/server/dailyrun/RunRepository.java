@@ -23,8 +23,8 @@ import quill.server.common.Texts;
 @Repository
 class RunRepository {
     private static final String SELECT = """
-            SELECT id, run_on, act_key, kind, client_id, invoice_id, currency, announced_minor, amount_minor, what,
-                   outcome, reason
+            SELECT id, run_on, act_key, kind, client_id, invoice_id, currency, announced_minor, amount_minor,
+                   done_currency, what, outcome, reason
               FROM run_act
             """;
 
@@ -101,9 +101,14 @@ class RunRepository {
 
     void end(long id, Money amount, Result outcome, String reason) {
         jdbc.sql("""
-                UPDATE run_act SET amount_minor = :amount, outcome = :outcome, reason = :reason WHERE id = :id
+                UPDATE run_act
+                   SET amount_minor = :amount, done_currency = :currency, outcome = :outcome, reason = :reason
+                 WHERE id = :id
                 """)
                 .param("amount", amount)
+                .param(
+                        "currency",
+                        amount == null ? null : amount.getCurrencyUnit().getCode())
                 .param("outcome", outcome)
                 .param("reason", Texts.fit(reason, 1000))
                 .param("id", id)
@@ -138,7 +143,7 @@ class RunRepository {
                 new ClientId(rs.getLong("client_id")),
                 new DocumentId(rs.getLong("invoice_id")),
                 announced == null ? null : Amount.ofMinor(currency, announced),
-                amount == null ? null : Amount.ofMinor(currency, amount),
+                amount == null ? null : Amount.ofMinor(rs.getString("done_currency"), amount),
                 rs.getString("what"),
                 StoredWord.of(Result.class, rs.getString("outcome")).word(),
                 rs.getString("reason"));

@@ -1,5 +1,6 @@
 package quill.server.dispatch;
 
+import quill.core.letter.Channel;
 import quill.server.dispatch.MessageRepository.Outgoing;
 
 /**

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import quill.core.RefusedException;
+import quill.core.letter.Channel;
 import quill.core.letter.TextLength;
 import quill.server.QuillSettings;
 import quill.server.business.BusinessService;

@@ -1,6 +1,7 @@
 package quill.server.dispatch;
 
 import java.time.LocalDate;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.joda.money.CurrencyUnit;
@@ -163,22 +164,34 @@ class LetterBasics {
     /** How to pay what is asked for now; null where nothing is open. */
     LetterFacts.Paying paying(About a) {
         Money sum = askedNow(a);
-        return sum == null ? null : paying(sum, a.document().number(), a.page());
+        return sum == null ? null : paying(sum, a.document().number(), a.page(), false);
     }
 
-    /** How to pay a sum under the reference of a document. */
-    LetterFacts.Paying paying(Money sum, String number, String page) {
+    /** How to pay a sum under the reference of a document. @param named whether the button says which sum it leads to */
+    LetterFacts.Paying paying(Money sum, String number, String page, boolean named) {
         WaysToPay.Ways offered = ways.of(sum.getCurrencyUnit());
         String reference = CreditorReference.of(number);
         String code = SquareCode.payload(from(sum.getCurrencyUnit()), sum, reference, page);
         return new LetterFacts.Paying(
-                say("button", Map.of("any", offered.any())),
+                button(offered, named ? sum : null),
                 page,
                 offered.iban(),
                 CreditorReference.grouped(reference),
                 code,
                 code.startsWith(SquareCode.TRANSFER),
                 Shown.money(sum));
+    }
+
+    private String button(WaysToPay.Ways offered, Money sum) {
+        Map<String, Object> about = new HashMap<>();
+        about.put("any", offered.any());
+        about.put("sum", sum);
+        return say("button", about);
+    }
+
+    /** Sums, in words. */
+    String sums(List<Money> sums) {
+        return say("sums", Map.of("sums", sums));
     }
 
     /** A sentence that names the ways to pay, or says that nothing is to be paid. */

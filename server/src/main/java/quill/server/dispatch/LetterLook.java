@@ -8,6 +8,7 @@ import org.joda.money.BigMoney;
 import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
+import quill.core.letter.Channel;
 import quill.core.letter.TextLength;
 import quill.server.QuillSettings;
 import quill.server.business.BusinessService;

@@ -12,6 +12,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.mail.javamail.JavaMailSenderImpl;
 import org.springframework.stereotype.Component;
+import quill.core.letter.Channel;
 import quill.server.dispatch.MessageRepository.Outgoing;
 
 /**

@@ -7,6 +7,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.letter.Channel;
 import quill.server.audit.Happenings;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;

@@ -6,6 +6,7 @@ import java.time.LocalDateTime;
 import java.util.List;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.letter.Channel;
 
 /**
  * A message to a client, or to the business itself.

@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.UUID;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.letter.Channel;
 import quill.server.letters.LetterWriting;
 import quill.server.letters.Written;
 

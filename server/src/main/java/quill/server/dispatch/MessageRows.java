@@ -11,6 +11,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.letter.Channel;
 import quill.server.common.Ids;
 import quill.server.common.Rows;
 import quill.server.common.StoredWord;
@@ -108,7 +109,7 @@ class MessageRows {
     static Message.Addresses addresses(ResultSet rs) throws SQLException {
         String copies = rs.getString("copies_to");
         return new Message.Addresses(
-                StoredWord.of(Channel.class, rs.getString("channel")),
+                Channel.valueOf(rs.getString("channel")),
                 rs.getString("to_address"),
                 copies.isEmpty() ? List.of() : List.of(copies.split(" ")),
                 rs.getString("came_back_from"));

@@ -11,6 +11,7 @@ import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
+import quill.core.letter.Channel;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.TooOftenException;

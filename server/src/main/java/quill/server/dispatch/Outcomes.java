@@ -1,6 +1,7 @@
 package quill.server.dispatch;
 
 import org.springframework.stereotype.Component;
+import quill.core.letter.Channel;
 import quill.server.audit.Happenings;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;

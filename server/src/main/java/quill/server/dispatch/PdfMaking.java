@@ -191,7 +191,11 @@ public class PdfMaking {
                         .map(m -> MeasureDrawing.svg(m.parts(), 664, 12))
                         .toList());
         context.setVariable("words", new Words());
-        context.setVariable("code", SquareCode.inline(letter.transfer().code()));
+        context.setVariable(
+                "codes",
+                letter.transfers().stream()
+                        .map(t -> SquareCode.inline(t.code()))
+                        .toList());
         return papers.of(templates.process("reminder-paper", context), Papers.Reader.BUSINESS, this::toPdf);
     }
 

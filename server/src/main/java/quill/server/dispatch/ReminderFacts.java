@@ -49,24 +49,32 @@ class ReminderFacts {
         List<Act.Item> asked = act.asked();
         Map<DocumentId, Document> byId = new LinkedHashMap<>();
         asked.forEach(i -> byId.computeIfAbsent(i.debt().document(), invoices::invoice));
-        Document main = byId.get(act.main().document());
         Map<DocumentId, List<StoredInstallment>> schedules = debts.ofAll(byId.keySet());
         List<Row> rows = asked.stream().map(i -> row(i, byId, schedules, today)).toList();
         List<ReminderLetter.Drawn> measures = byId.values().stream()
                 .limit(MOST_DRAWN)
                 .map(i -> new ReminderLetter.Drawn(i.number(), i.subject(), Measure.of(schedules.get(i.id()), today)))
                 .toList();
-        LetterFacts.Paying paying = basics.paying(act.amount(), main.number(), basics.page(main.id()));
+        List<Money> sums = act.sums();
+        List<LetterFacts.Paying> payings = sums.stream()
+                .map(sum -> paying(act.in(sum.getCurrencyUnit()), byId, sums.size() > 1))
+                .toList();
         LetterFacts facts = new LetterFacts(
                 basics.from(act.amount().getCurrencyUnit()),
                 values(act, client, byId, today).all(),
                 rows.stream().map(this::shown).toList(),
-                rows.size() > 1 ? Shown.money(act.amount()) : "",
+                rows.size() > 1 ? basics.sums(sums) : "",
                 measures.stream()
                         .map(m -> basics.drawn(m.number(), m.subject(), m.parts()))
                         .toList(),
-                paying);
+                payings.get(0),
+                payings.subList(1, payings.size()));
         return new Reminded(kind(act, today), facts, rows, measures);
+    }
+
+    private LetterFacts.Paying paying(Act.Reminder part, Map<DocumentId, Document> byId, boolean named) {
+        Document main = byId.get(part.main().document());
+        return basics.paying(part.amount(), main.number(), basics.page(main.id()), named);
     }
 
     /** Which letter goes by how the debts stand today, also where it goes before its day. */
@@ -95,8 +103,8 @@ class ReminderFacts {
                         client.forReminders().name())
                 .put(LetterField.DOCUMENT, document)
                 .put(LetterField.DOCUMENTS_IN_SHORT, basics.say("how-many", Map.of("numbers", numbers)))
-                .put(LetterField.OPEN, Shown.money(act.amount()))
-                .put(LetterField.STANDING, standing(act, document, today))
+                .put(LetterField.OPEN, basics.sums(act.sums()))
+                .put(LetterField.STANDING, standing(act, byId, today))
                 .put(LetterField.OVERDUE, basics.say("overdue", Map.of("late", late)))
                 .put(LetterField.WHAT_NOW, basics.say("what-now", Map.of("late", late, "all", all)))
                 .put(LetterField.LATE_FEES_AGREED, basics.say("late-fees-agreed", Map.of("fees", fees)))
@@ -169,15 +177,29 @@ class ReminderFacts {
     /** A sum that is a part of what a letter asks for, and how that part stands. */
     record Clause(Money sum, String stands) {}
 
+    /** What is open in one currency, on which documents, and how the parts of it stand. */
+    record Owed(Money sum, String document, List<Clause> clauses) {}
+
+    private String standing(Act.Reminder act, Map<DocumentId, Document> byId, LocalDate today) {
+        List<Owed> parts = act.sums().stream()
+                .map(sum -> owed(act.in(sum.getCurrencyUnit()), byId, today))
+                .toList();
+        return basics.say("standing", Map.of("parts", parts));
+    }
+
     /** The sum and how it stands: since when is said of one debt only, never of a sum of several. */
-    private String standing(Act.Reminder act, String document, LocalDate today) {
+    private Owed owed(Act.Reminder act, Map<DocumentId, Document> byId, LocalDate today) {
         List<Clause> clauses = new ArrayList<>();
         Predicate<Act.Item> fee = i -> i.debt().fee();
         clause(clauses, act, "LATE", fee.negate().and(i -> i.debt().dueOn().isBefore(today)));
         clause(clauses, act, "TODAY", fee.negate().and(i -> i.debt().dueOn().equals(today)));
         clause(clauses, act, "AHEAD", fee.negate().and(i -> i.debt().dueOn().isAfter(today)));
         clause(clauses, act, "FEES", fee);
-        return basics.say("standing", Map.of("sum", act.amount(), "document", document, "clauses", clauses));
+        List<String> numbers = act.asked().stream()
+                .map(i -> byId.get(i.debt().document()).number())
+                .distinct()
+                .toList();
+        return new Owed(act.amount(), basics.document(numbers), clauses);
     }
 
     private void clause(List<Clause> to, Act.Reminder act, String kind, Predicate<Act.Item> which) {

@@ -11,8 +11,8 @@ import quill.server.invoices.Measure;
 /**
  * A reminder as it was written: kept whole with the message, so that its paper can be made again and never changes.
  *
- * @param link the page of the invoice that it is mainly about
- * @param transfer what the square code carries, and under which reference to pay
+ * @param totals what it asks for, a sum for each currency
+ * @param transfers how each of them is paid
  */
 public record ReminderLetter(
         Business from,
@@ -21,9 +21,8 @@ public record ReminderLetter(
         String subject,
         List<Filled.Block> blocks,
         List<Row> rows,
-        Amount total,
-        String link,
-        Transfer transfer,
+        List<Amount> totals,
+        List<Transfer> transfers,
         List<Drawn> measures) {
     /**
      * Something that is asked for.
@@ -49,8 +48,14 @@ public record ReminderLetter(
     /** Whom it is written to. @param contact may be empty */
     public record Addressee(String name, String contact, String address) {}
 
-    /** How to pay by transfer; empty where the business has no account. */
-    public record Transfer(String iban, String bic, String reference, String code) {
+    /**
+     * How to pay a sum.
+     *
+     * @param link the page of the invoice that the sum is mainly about
+     * @param iban empty where the business has no account for its currency
+     * @param code what the square code carries
+     */
+    public record Transfer(Amount sum, String link, String iban, String bic, String reference, String code) {
         /** Whether the code is a credit transfer, not the address of the page. */
         @JsonIgnore
         public boolean isCoded() {

@@ -1,5 +1,8 @@
 package quill.server.dispatch;
 
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.IntStream;
 import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
 import quill.core.letter.Filled;
@@ -37,7 +40,9 @@ class ReminderLetters {
         boolean payer = client.forReminders().payer();
         LetterKind kind = slip.isText() ? r.kind().asText() : r.kind();
         Filled filled = writing.filled(kind, payer, r.facts(), slip.once());
-        LetterFacts.Paying paying = r.facts().paying();
+        List<Amount> totals = act.sums().stream().map(Amount::of).toList();
+        List<LetterFacts.Paying> payings = new ArrayList<>(List.of(r.facts().paying()));
+        payings.addAll(r.facts().also());
         ReminderLetter letter = new ReminderLetter(
                 r.facts().from(),
                 new Addressee(client.name(), client.forReminders().name(), client.address()),
@@ -45,14 +50,21 @@ class ReminderLetters {
                 filled.subject(),
                 filled.blocks(),
                 r.rows(),
-                Amount.of(act.amount()),
-                paying.link(),
-                new Transfer(
-                        paying.iban(),
-                        waysToPay.of(act.amount().getCurrencyUnit()).bic(),
-                        paying.reference(),
-                        paying.code()),
+                totals,
+                IntStream.range(0, totals.size())
+                        .mapToObj(i -> transfer(payings.get(i), totals.get(i)))
+                        .toList(),
                 r.measures());
         return new Made(letter, writing.draw(kind, filled, r.facts()));
+    }
+
+    private Transfer transfer(LetterFacts.Paying paying, Amount sum) {
+        return new Transfer(
+                sum,
+                paying.link(),
+                paying.iban(),
+                waysToPay.of(sum.money().getCurrencyUnit()).bic(),
+                paying.reference(),
+                paying.code());
     }
 }

@@ -56,7 +56,7 @@ public class Reminding {
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public boolean remind(String key, Act.Reminder act) {
-        return remind(key, act, Slip.PLAIN, null, 0);
+        return remind(key, act, Slip.of(act.step()), null, 0);
     }
 
     /**
@@ -90,7 +90,8 @@ public class Reminding {
         if (queued) {
             destinations.keep(client, slip, to);
             String what = "Reminder written (" + act.step().tone().words() + ", step "
-                    + act.step().words() + "): " + Amounts.grouped(act.amount());
+                    + act.step().words() + "): "
+                    + act.sums().stream().map(Amounts::grouped).collect(Collectors.joining(" and "));
             Happenings.About itself = Happenings.About.letter(queue.idOf(key));
             about.forEach(invoice -> happenings.note(invoice, client.id(), what, itself));
             about.forEach(invoice -> changes.say(invoice, client.id()));

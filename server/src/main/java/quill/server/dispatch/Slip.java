@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.function.Supplier;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.letter.Channel;
+import quill.core.reminder.ReminderStep;
 import quill.server.common.ConflictException;
 import quill.server.common.Hashes;
 import quill.server.common.Texts;
@@ -135,6 +137,11 @@ public record Slip(
 
     String toOr(String address) {
         return to == null || to.isBlank() ? address : to;
+    }
+
+    /** As a step of a plan says. */
+    static Slip of(ReminderStep step) {
+        return new Slip(null, null, null, null, false, step.copy(), null, step.way(), null, false);
     }
 
     /** As the letter is, elsewhere. */

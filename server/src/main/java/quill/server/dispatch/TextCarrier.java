@@ -13,6 +13,7 @@ import org.springframework.web.client.HttpStatusCodeException;
 import org.springframework.web.client.ResourceAccessException;
 import org.springframework.web.client.RestClient;
 import org.springframework.web.client.RestClientException;
+import quill.core.letter.Channel;
 import quill.server.QuillSettings;
 import quill.server.business.BusinessService;
 import quill.server.dispatch.MessageRepository.Outgoing;

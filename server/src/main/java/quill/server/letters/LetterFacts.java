@@ -19,12 +19,30 @@ import quill.server.invoices.Measure;
  * @param paying how to pay what is owed; null where nothing is
  */
 public record LetterFacts(
-        Business from, Map<String, String> values, List<Row> rows, String total, List<Drawn> measures, Paying paying) {
+        Business from,
+        Map<String, String> values,
+        List<Row> rows,
+        String total,
+        List<Drawn> measures,
+        Paying paying,
+        List<Paying> also) {
+    /** One that asks in one currency. */
+    public LetterFacts(
+            Business from,
+            Map<String, String> values,
+            List<Row> rows,
+            String total,
+            List<Drawn> measures,
+            Paying paying) {
+        this(from, values, rows, total, measures, paying, List.of());
+    }
+
     /** Copies. */
     public LetterFacts {
         values = Map.copyOf(values);
         rows = List.copyOf(rows);
         measures = List.copyOf(measures);
+        also = List.copyOf(also);
     }
 
     /**

@@ -5,10 +5,12 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.letter.Channel;
 import quill.server.chasing.ActView;
 import quill.server.chasing.KeptReminder;
 import quill.server.chasing.LeftToAPerson;
@@ -20,7 +22,6 @@ import quill.server.common.Texts;
 import quill.server.dailyrun.ActViews;
 import quill.server.dailyrun.DailyRun;
 import quill.server.dailyrun.LoggedAct;
-import quill.server.dispatch.Channel;
 import quill.server.dispatch.Correspondence;
 import quill.server.dispatch.Message;
 import quill.server.dispatch.MessageState;
@@ -31,6 +32,8 @@ import quill.server.invoices.InvoiceIndex;
 /** What only a person can decide. */
 @Component
 class Needs {
+    private static final Set<String> UNREACHED =
+            Set.of(Act.Stop.NO_ADDRESS.name(), Act.Stop.NO_NUMBER.name(), Act.Stop.NO_GATEWAY.name());
     private static final int MOST_DRAFTS = 30;
     private static final int MOST_ACTS = 200;
     private static final int MOST_UNANSWERED = 40;
@@ -214,15 +217,16 @@ class Needs {
                         "Charge this late fee? " + Shown.money(a.amount().money()) + ", "
                                 + a.about().client(),
                         a.about().what()));
-            } else if (a.stop().equals(Act.Stop.NO_ADDRESS.name()) && !a.on().isAfter(today.plusDays(1))) {
+            } else if (UNREACHED.contains(a.stop()) && !a.on().isAfter(today.plusDays(1))) {
                 needs.add(new Need(
                         "address",
                         a.about().clientId().value(),
                         a.about().invoiceId(),
                         a.about().clientId(),
                         a.key(),
-                        a.about().client() + " has no e-mail address",
-                        "A reminder over " + Shown.money(a.amount().money()) + " cannot be sent."));
+                        a.about().client() + " cannot be reminded",
+                        "A reminder over " + Shown.money(a.amount().money()) + " cannot be sent: " + a.stopped()
+                                + "."));
             }
         }
     }

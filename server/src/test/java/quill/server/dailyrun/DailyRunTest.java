@@ -170,7 +170,7 @@ public class DailyRunTest extends OnAFreshBusiness {
         ClientId loud = server.client("Loud", true);
         server.issue(quiet, "100.00", "100%@1", null);
         server.issue(loud, "100.00", "100%@1", null);
-        server.bean(Muting.class).keepClientBack(quiet, true);
+        server.bean(Muting.class).keepClientBack(quiet, true, null);
         forward(1);
         assertThat(server.jdbc()
                         .sql("SELECT client_id FROM message")

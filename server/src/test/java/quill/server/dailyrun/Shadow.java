@@ -2,13 +2,27 @@ package quill.server.dailyrun;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import quill.core.id.ClientId;
 
 /** One client's debts and credit, reckoned a second time with plain numbers and none of the product's code. */
 final class Shadow {
-    private static final int[] STEPS = {-3, 0, 3, 14};
+    /** A plan. @param tones 1 friendly, 2 firm, 3 final @param text whether a step goes by text message */
+    record Plan(int[] steps, int[] tones, boolean[] text) {
+        static final Plan USUAL =
+                new Plan(new int[] {-3, 0, 3, 14}, new int[] {1, 1, 2, 3}, new boolean[] {false, false, false, false});
+        static final Plan SLOW =
+                new Plan(new int[] {7, 21, 45}, new int[] {1, 2, 3}, new boolean[] {false, true, false});
+        static final Plan EARLY = new Plan(new int[] {-7, 1}, new int[] {1, 2}, new boolean[] {true, false});
+        static final Plan NONE = new Plan(new int[] {}, new int[] {}, new boolean[] {});
+
+        int place(int step) {
+            return Arrays.binarySearch(steps, step);
+        }
+    }
+
     private static final Comparator<Debt> ORDER = Comparator.comparing((Debt d) -> d.due)
             .thenComparing(d -> d.feeOf != null)
             .thenComparing(d -> d.number)
@@ -16,6 +30,8 @@ final class Shadow {
 
     final ClientId id;
     final boolean hasAddress;
+    final boolean hasNumber;
+    final Plan plan;
     final List<Debt> debts = new ArrayList<>();
     long credit;
     LocalDate mutedUntil;
@@ -24,9 +40,14 @@ final class Shadow {
     /** Why the day's list may differ from what was done: something happened to this client since the morning. */
     boolean touched;
 
-    Shadow(ClientId id, boolean hasAddress) {
+    /** Whether the last letter came back, and nobody has seen to that. */
+    boolean bounced;
+
+    Shadow(ClientId id, boolean hasAddress, boolean hasNumber, Plan plan) {
         this.id = id;
         this.hasAddress = hasAddress;
+        this.hasNumber = hasNumber;
+        this.plan = plan;
     }
 
     /** Late fees as agreed. @param rate hundredths of a percent @param every 0 for once, -1 for monthly */
@@ -62,6 +83,9 @@ final class Shadow {
         int last;
 
         boolean waived;
+        Plan plan = Plan.USUAL;
+        /** Of another currency than the rest: nothing else settles it, and it settles nothing else. */
+        boolean foreign;
 
         Debt(String number, int place, LocalDate due, LocalDate issued, long amount, Policy policy, Debt feeOf) {
             this.number = number;
@@ -84,6 +108,9 @@ final class Shadow {
     void useCredit() {
         debts.sort(ORDER);
         for (Debt d : debts) {
+            if (d.foreign) {
+                continue;
+            }
             long part = Math.min(credit, d.open);
             d.open -= part;
             credit -= part;
@@ -91,7 +118,7 @@ final class Shadow {
     }
 
     long open() {
-        return debts.stream().mapToLong(d -> d.open).sum();
+        return debts.stream().filter(d -> !d.foreign).mapToLong(d -> d.open).sum();
     }
 
     /** Charges what is due on a day of the run. @return the fees in the order of the list */
@@ -108,7 +135,9 @@ final class Shadow {
                 if (fee > 0) {
                     d.lastFee = latest;
                     d.feesCharged += fee;
-                    charged.add(new Debt(d.number, 1000 + charged.size(), day, d.issued, fee, null, d));
+                    Debt charge = new Debt(d.number, 1000 + charged.size(), day, d.issued, fee, null, d);
+                    charge.plan = d.plan;
+                    charged.add(charge);
                 }
             }
         }
@@ -132,9 +161,6 @@ final class Shadow {
             return false;
         }
         boolean held = day.equals(keptBackFor);
-        if (!hasAddress && !held) {
-            return false;
-        }
         int tone = 0;
         int before;
         do {
@@ -144,10 +170,10 @@ final class Shadow {
             for (Debt d : debts) {
                 Integer step = stepOf(d, day, since);
                 boolean waits = before > 0 && waits(d, day, before);
-                tone = step == null || waits ? tone : Math.max(tone, tone(step));
+                tone = step == null || waits ? tone : Math.max(tone, tone(d, step));
             }
         } while (tone != before && tone > 0);
-        if (tone == 0) {
+        if (tone == 0 || !held && !reached(tone, day, since)) {
             return false;
         }
         for (Debt d : debts) {
@@ -168,8 +194,18 @@ final class Shadow {
         return d.due.isBefore(day) && d.last > tone || d.feeOf != null && waits(d.feeOf, day, tone);
     }
 
-    private static int tone(int step) {
-        return step <= 0 ? 1 : step == 3 ? 2 : 3;
+    private static int tone(Debt d, int step) {
+        return d.plan.tones[d.plan.place(step)];
+    }
+
+    /** It goes by mail where any of the sternest steps does, else by text message. */
+    private boolean reached(int tone, LocalDate day, LocalDate since) {
+        boolean mail = false;
+        for (Debt d : debts) {
+            Integer step = stepOf(d, day, since);
+            mail |= step != null && !waits(d, day, tone) && tone(d, step) == tone && !d.plan.text[d.plan.place(step)];
+        }
+        return mail ? hasAddress && !bounced : hasNumber;
     }
 
     /** On a day that the run catches up no letter goes; one that was kept back for it uses up its steps. */
@@ -185,7 +221,7 @@ final class Shadow {
 
     private static Integer step(Debt d, LocalDate day, LocalDate since) {
         Integer latest = null;
-        for (int step : STEPS) {
+        for (int step : d.plan.steps) {
             LocalDate on = d.due.plusDays(step);
             boolean waiting = (d.used == null || step > d.used) && on.isAfter(d.issued) && !on.isBefore(since);
             if (waiting && !on.isAfter(day)) {

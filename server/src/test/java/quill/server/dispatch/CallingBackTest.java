@@ -234,13 +234,13 @@ public class CallingBackTest {
         LetterLook.ShownLetter look =
                 server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
         server.pay(client, id, "40.00", BEGIN);
-        assertThatThrownBy(() -> dispatch.sendAgain(id, "key-number-1", seen(look)))
+        assertThatThrownBy(() -> dispatch.sendAgain(id, "key-number-1", slip(null, null, null, false, look.seen())))
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("has changed since you looked");
         LetterLook.ShownLetter again =
                 server.bean(LetterLook.class).at(address(), null, s -> dispatch.sendToLook(id, s));
         assertThat(again.text()).contains("60.00");
-        Slip seen = seen(again);
+        Slip seen = slip(null, null, null, false, again.seen());
         dispatch.sendAgain(id, "key-number-1", seen);
         server.pay(client, id, "1.00", BEGIN);
         dispatch.sendAgain(id, "key-number-1", seen); // The answer was lost, and it is asked again.
@@ -345,10 +345,6 @@ public class CallingBackTest {
         assertThatThrownBy(() -> decisions.letItBe(act.key(), client)).isInstanceOf(ConflictException.class);
     }
 
-    private static Slip seen(LetterLook.ShownLetter look) {
-        return slip(null, null, null, false, look.seen());
-    }
-
     private static Slip slip(String to, String subject, String line, boolean copy, String seen) {
         return new Slip(to, subject, line, null, false, copy, seen, null, null, false);
     }
@@ -369,6 +365,7 @@ public class CallingBackTest {
                 "KEPT_BACK",
                 "kept back",
                 a.canDoNow(),
+                a.way(),
                 a.why());
     }
 

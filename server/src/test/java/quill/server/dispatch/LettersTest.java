@@ -318,9 +318,7 @@ public class LettersTest {
             assertThat(preview.choices())
                     .extracting(LetterDesk.ClientChoice::id)
                     .contains(client);
-            assertThat(preview.notes())
-                    .as(kind.name())
-                    .allMatch(n -> kind.isText() && n.contains(" characters, in one part."));
+            assertThat(preview.notes()).as(kind.name()).allMatch(n -> kind.isText() && n.contains(" characters, in "));
         }
         assertThat(server.jdbc()
                         .sql("SELECT COUNT(*) FROM message WHERE kind = 'reminder' AND state = 'waiting'")

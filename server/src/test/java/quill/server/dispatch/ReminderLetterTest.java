@@ -92,7 +92,7 @@ public class ReminderLetterTest {
                 .contains("€250.00")
                 .contains("RF");
         // EPC069-12, value from memory: eleven lines, the amount with its currency, the reference before the last.
-        String[] lines = read(SquareCode.png(letter.transfer().code())).split("\n", -1);
+        String[] lines = read(SquareCode.png(letter.transfers().get(0).code())).split("\n", -1);
         assertThat(lines)
                 .containsExactly(
                         "BCD",
@@ -104,7 +104,7 @@ public class ReminderLetterTest {
                         "XX51LARK0000000420",
                         "EUR250.00",
                         "",
-                        letter.transfer().reference().replace(" ", ""),
+                        letter.transfers().get(0).reference().replace(" ", ""),
                         "");
     }
 

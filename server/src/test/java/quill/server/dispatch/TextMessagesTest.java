@@ -18,6 +18,7 @@ import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.letter.Channel;
 import quill.core.letter.LetterKind;
 import quill.server.Server;
 import quill.server.chasing.Decisions;

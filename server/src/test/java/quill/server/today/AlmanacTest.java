@@ -83,7 +83,7 @@ public class AlmanacTest {
                 MessageKind.REMINDER,
                 new ClientId(1),
                 new DocumentId(1),
-                new Message.Addresses(quill.server.dispatch.Channel.MAIL, "a@b.example", List.of(), null),
+                new Message.Addresses(quill.core.letter.Channel.MAIL, "a@b.example", List.of(), null),
                 "a note",
                 MessageState.SENT,
                 null,
@@ -102,6 +102,7 @@ public class AlmanacTest {
                 "NOTHING",
                 "",
                 false,
+                null,
                 Why.of("1%"));
         List<Almanac.Mark> marks =
                 Almanac.withActs(lanes, List.of(sent), List.of(act)).get(0).marks();
