@@ -115,19 +115,27 @@ class NamedPlanRepository {
     }
 
     void chooseForClient(ClientId client, PlanChoice choice, LocalDate since) {
-        choose("client_plan", "client_id", client, choice, since);
+        choose(
+                "DELETE FROM client_plan WHERE client_id = :whose",
+                "INSERT INTO client_plan (client_id, plan_id, since_on) VALUES (:whose, :plan, :since)",
+                client,
+                choice,
+                since);
     }
 
     void chooseForDocument(DocumentId document, PlanChoice choice, LocalDate since) {
-        choose("document_plan", "document_id", document, choice, since);
+        choose(
+                "DELETE FROM document_plan WHERE document_id = :whose",
+                "INSERT INTO document_plan (document_id, plan_id, since_on) VALUES (:whose, :plan, :since)",
+                document,
+                choice,
+                since);
     }
 
-    private void choose(String table, String column, Id<?> whose, PlanChoice choice, LocalDate since) {
-        jdbc.sql("DELETE FROM " + table + " WHERE " + column + " = :whose")
-                .param("whose", whose)
-                .update();
+    private void choose(String forget, String note, Id<?> whose, PlanChoice choice, LocalDate since) {
+        jdbc.sql(forget).param("whose", whose).update();
         if (choice.use() != PlanChoice.Use.USUAL) {
-            jdbc.sql("INSERT INTO " + table + " (" + column + ", plan_id, since_on) VALUES (:whose, :plan, :since)")
+            jdbc.sql(note)
                     .param("whose", whose)
                     .param("plan", choice.plan())
                     .param("since", since)
