@@ -16,6 +16,7 @@ const InvoicesPage = lazy(() => import('./invoices/InvoicesPage').then((m) => ({
 const CreditNotePage = lazy(() =>
   import('./invoices/CreditNotePage').then((m) => ({ default: m.CreditNotePage })),
 );
+const WaysPage = lazy(() => import('./settings/WaysPage').then((m) => ({ default: m.WaysPage })));
 const TaxesPage = lazy(() => import('./settings/TaxesPage').then((m) => ({ default: m.TaxesPage })));
 const PapersPage = lazy(() => import('./settings/PapersPage').then((m) => ({ default: m.PapersPage })));
 const ClientsPage = lazy(() => import('./clients/ClientsPage').then((m) => ({ default: m.ClientsPage })));
@@ -118,6 +119,7 @@ export function App() {
                       ['/taxes', <TaxesPage />],
                       ['/documents', <PapersPage />],
                       ['/schedules', <SchedulesPage />],
+                      ['/ways', <WaysPage />],
                       ['/reminders', <RemindersPage />],
                       ['/access', <AccessPage />],
                     ] as const

@@ -21,6 +21,11 @@ export const reminderPlan = queryOptions({
   queryFn: () => data(api.GET('/api/reminder-plan')),
 });
 
+export const waysToPay = queryOptions({
+  queryKey: ['business', 'ways'],
+  queryFn: () => data(api.GET('/api/ways-to-pay')),
+});
+
 export const namedPlans = queryOptions({
   queryKey: ['business', 'plans'],
   queryFn: () => data(api.GET('/api/reminder-plans')),

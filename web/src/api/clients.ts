@@ -67,3 +67,9 @@ export const clientPlan = (id: number) =>
     queryKey: ['client', id, 'plan'],
     queryFn: () => data(api.GET('/api/clients/{id}/reminder-plan', { params: { path: { id } } })),
   });
+
+export const clientWays = (id: number) =>
+  queryOptions({
+    queryKey: ['client', id, 'ways'],
+    queryFn: () => data(api.GET('/api/clients/{id}/ways-to-pay', { params: { path: { id } } })),
+  });

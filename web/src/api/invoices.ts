@@ -62,3 +62,11 @@ export const planOf = (id: number, fresh: string) =>
     queryFn: () => data(api.GET('/api/invoices/{id}/reminder-plan', { params: { path: { id } } })),
     placeholderData: keepPreviousData,
   });
+
+/** In which ways a document can be paid. @param fresh changes with what that depends on */
+export const waysOf = (id: number, fresh: string) =>
+  queryOptions({
+    queryKey: [...invoiceKey, id, 'ways', fresh],
+    queryFn: () => data(api.GET('/api/invoices/{id}/ways-to-pay', { params: { path: { id } } })),
+    placeholderData: keepPreviousData,
+  });

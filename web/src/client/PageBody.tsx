@@ -135,9 +135,13 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
               </label>
             ))}
           </fieldset>
-          <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
-            Pay {money(choice.amount)} by card
-          </button>
+          {choice.card ? (
+            <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
+              Pay {money(choice.amount)} by card
+            </button>
+          ) : (
+            <p className="told">{money(choice.amount)} is not taken by card; the other ways stand below.</p>
+          )}
         </>
       )}
       {refusal && (
@@ -168,6 +172,17 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
             </div>
           </dl>
         </>
+      )}
+      {p.paying.otherwise.length > 0 && (
+        <p>
+          {p.paying.cards || p.paying.iban ? 'You can also pay ' : 'You can pay '}
+          {p.paying.otherwise.join(', or ')}.
+        </p>
+      )}
+      {!p.paying.cards && !p.paying.iban && p.paying.otherwise.length === 0 && (
+        <p className="told">
+          To pay, please ask {p.document.from.name}: {p.document.from.email}.
+        </p>
       )}
     </>
   );

@@ -10,6 +10,7 @@ import { LateFeeFields, noLateFee, policyInMark } from '../settings/LateFeeField
 import { business as businessQuery } from '../api/business';
 import css from './ClientChasing.module.css';
 import { chasingOf, clientPlan, messagesOf } from '../api/clients';
+import { ClientWays } from '../ways/ClientWays';
 import { PlanSelect } from '../reminders/PlanSelect';
 
 /** A day up to which no reminder goes. Empty takes the mute away. */
@@ -183,6 +184,7 @@ export function ClientChasing({ id }: { id: number }) {
               onChoose={(chosen) => choose.mutate(chosen)}
             />
           )}
+          <ClientWays id={id} />
           <Refusal error={choose.error} />
           <Refusal error={problemOf(keep.error, 'until') ? null : keep.error} />
           <Modal

@@ -14,6 +14,7 @@ import { Paper } from './Paper';
 import { PaymentDialog } from './PaymentDialog';
 import { timelineOf } from '../api/invoices';
 import { PlanPicture } from '../reminders/PlanPicture';
+import { DocumentWays } from '../ways/DocumentWays';
 import { Timeline } from './Timeline';
 import { useOneLeaf } from '../design/useNarrow';
 import { useTitle } from '../design/useTitle';
@@ -78,7 +79,12 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
         <aside className="aside" aria-label="What will happen, and what has">
           {never && !voided && <p className="soon">Issued, not sent yet.</p>}
           <Timeline id={invoice.id} />
-          {!voided && !isZero(issued.open) && <PlanPicture id={invoice.id} />}
+          {!voided && !isZero(issued.open) && (
+            <>
+              <PlanPicture id={invoice.id} />
+              <DocumentWays id={invoice.id} />
+            </>
+          )}
           {issued.memo && (
             <>
               <h2>Private note</h2>

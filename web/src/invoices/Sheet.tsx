@@ -10,6 +10,7 @@ import { MeasureFigure } from '../design/Measure';
 import { Loaded } from '../design/States';
 import { useTitle } from '../design/useTitle';
 import { PlanPicture } from '../reminders/PlanPicture';
+import { DocumentWays } from '../ways/DocumentWays';
 import { plainSlip, SendDialog, type Slip } from '../letters/SendDialog';
 import { Conflict } from './Conflict';
 import { Drawer } from './Drawer';
@@ -308,6 +309,8 @@ function Writing({
   const loose = d.problems.filter((p) => ['lines', 'total', 'client.email', 'currency'].includes(p.field));
   const field = { typed, change, of };
   const part = { ...field, reckoning, taxes: business.taxes, onRemoved };
+  // What the plan and the ways of the draft depend on.
+  const fresh = `${typed.clientId ?? ''} ${reckoning?.installments.map((i) => `${i.dueOn} ${i.amount.amount}`).join(' ') ?? ''}`;
   const missing = useMissing(typed, reckoning, known?.client);
 
   return (
@@ -379,10 +382,10 @@ function Writing({
             <div className={css.beside}>
               <Files id={draftId} ensure={ensure} />
               {draftId !== null && d.keeping.state === 'kept' && (
-                <PlanPicture
-                  id={draftId}
-                  fresh={`${typed.clientId ?? ''} ${reckoning?.installments.map((i) => i.dueOn).join(' ') ?? ''}`}
-                />
+                <>
+                  <PlanPicture id={draftId} fresh={fresh} />
+                  <DocumentWays id={draftId} fresh={fresh} />
+                </>
               )}
               <SheetField
                 name="memo"

@@ -128,6 +128,13 @@ export function SlipForm({
                 />
               </>
             )}
+            {l.notes.length > 0 && (
+              <ul className={css.notes} role="alert" aria-label="Ways to pay that are missing">
+                {l.notes.map((n) => (
+                  <li key={n}>{n}</li>
+                ))}
+              </ul>
+            )}
             {later && <LaterField problem={problem('at')} onChange={(at) => put({ at })} />}
             <Refusal error={beside ? null : sending.error} />
             <Acts

@@ -6,6 +6,7 @@ const parts = [
   ['/settings/taxes', 'Taxes and currencies', 'rates, categories, exchange'],
   ['/settings/documents', 'Documents', 'layout, terms, own fields, cash'],
   ['/settings/schedules', 'Schedules', 'kept under a name'],
+  ['/settings/ways', 'Ways to pay', 'card, transfer, cash, cheque; limits and costs'],
   ['/settings/reminders', 'Reminders and late fees', 'the plan, days off, the policy'],
   ['/settings/letters', 'Letters', 'what every message to a client says'],
   ['/settings/access', 'Sign-ins', 'who came in, and from where'],

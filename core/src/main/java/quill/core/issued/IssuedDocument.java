@@ -33,6 +33,22 @@ public record IssuedDocument(
         Exchange exchange,
         Paying paying,
         Look look) {
+    /** The same where nothing is to be transferred for it: it names no bank account. */
+    public IssuedDocument withoutAccount() {
+        return new IssuedDocument(
+                number,
+                issuedOn,
+                corrects,
+                from,
+                to,
+                matter,
+                body,
+                sums,
+                exchange,
+                new Paying("", "", paying.reference(), paying.lateFee()),
+                look);
+    }
+
     /** What is sold, and what lowers or raises it as a whole. */
     public record Body(List<IssuedLine> lines, List<IssuedExtra> discounts, List<IssuedExtra> charges) {
         /** @throws IllegalArgumentException without a line */

@@ -45,7 +45,7 @@ public class DocumentFacts {
                 .put(
                         LetterField.SENT_BEFORE,
                         messages.firstSent(invoice.id()).map(Texts::day).orElse(null))
-                .put(LetterField.WAYS, basics.waysSentence(a.open()));
+                .put(LetterField.WAYS, basics.waysSentence(basics.askedNow(a), invoice));
         return facts(a, values, a.parts().stream().map(p -> row(p, single)).toList());
     }
 
@@ -157,7 +157,7 @@ public class DocumentFacts {
                 .put(LetterField.PAID, paid == null ? null : Shown.money(paid))
                 .put(LetterField.LEFT, basics.say("left-of-one", Map.of("open", a.open(), "document", document)))
                 .put(LetterField.DECLINED, declined)
-                .put(LetterField.OTHER_WAYS, basics.otherWays(a.open()));
+                .put(LetterField.OTHER_WAYS, basics.otherWays(a));
         return new LetterFacts(basics.from(a.open().getCurrencyUnit()), values.all(), List.of(), "", List.of(), null);
     }
 

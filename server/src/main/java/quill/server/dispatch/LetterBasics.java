@@ -11,6 +11,7 @@ import quill.core.document.CreditorReference;
 import quill.core.id.DocumentId;
 import quill.core.letter.LetterField;
 import quill.core.money.Amounts;
+import quill.core.pay.WayToPay;
 import quill.server.business.BankAccounts;
 import quill.server.business.Business;
 import quill.server.common.BusinessClock;
@@ -164,14 +165,15 @@ class LetterBasics {
     /** How to pay what is asked for now; null where nothing is open. */
     LetterFacts.Paying paying(About a) {
         Money sum = askedNow(a);
-        return sum == null ? null : paying(sum, a.document().number(), a.page(), false);
+        return sum == null ? null : paying(sum, a.document(), a.page(), false);
     }
 
     /** How to pay a sum under the reference of a document. @param named whether the button says which sum it leads to */
-    LetterFacts.Paying paying(Money sum, String number, String page, boolean named) {
-        WaysToPay.Ways offered = ways.of(sum.getCurrencyUnit());
-        String reference = CreditorReference.of(number);
-        String code = SquareCode.payload(from(sum.getCurrencyUnit()), sum, reference, page);
+    LetterFacts.Paying paying(Money sum, Document document, String page, boolean named) {
+        WaysToPay.Ways offered = ways.of(sum, document.clientId(), document.id());
+        String reference = CreditorReference.of(document.number());
+        String code = SquareCode.payload(
+                from(sum.getCurrencyUnit()).name(), offered.iban(), offered.bic(), sum, reference, page);
         return new LetterFacts.Paying(
                 button(offered, named ? sum : null),
                 page,
@@ -194,16 +196,30 @@ class LetterBasics {
         return say("sums", Map.of("sums", sums));
     }
 
-    /** A sentence that names the ways to pay, or says that nothing is to be paid. */
-    String waysSentence(Money open) {
-        WaysToPay.Ways offered = ways.of(open.getCurrencyUnit());
-        return say("ways", Map.of("settled", open.isZero(), "card", offered.card(), "transfer", offered.transfer()));
+    /** A sentence that names the ways to pay a sum of a document; that nothing is to be paid, where the sum is null. */
+    String waysSentence(Money asked, Document document) {
+        WaysToPay.Ways offered = asked == null ? null : ways.of(asked, document.clientId(), document.id());
+        return say(
+                "ways",
+                Map.of(
+                        "settled",
+                        asked == null,
+                        "how",
+                        asked == null ? List.of() : offered.how(),
+                        "account",
+                        asked != null && offered.transfer() && !offered.card()));
     }
 
     /** A sentence that says how else to pay, now that a card did not. */
-    String otherWays(Money open) {
-        return say(
-                "other-ways", Map.of("transfer", ways.of(open.getCurrencyUnit()).transfer()));
+    String otherWays(About a) {
+        Money asked = askedNow(a);
+        List<String> how = asked == null
+                ? List.of()
+                : ways.of(asked, a.document().clientId(), a.document().id()).offered().stream()
+                        .filter(w -> w != WayToPay.CARD)
+                        .map(WayToPay::how)
+                        .toList();
+        return say("other-ways", Map.of("how", how));
     }
 
     /** The schedule as it stands, to be drawn. */

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -158,7 +159,8 @@ public class LetterDesk {
         if (kind.asksForMoney() && !paying) {
             notes.add("This letter asks for money and offers no way to pay it: {" + leads.title() + "} is missing.");
         } else if (kind.asksForMoney()
-                && !ways.of(CurrencyUnit.of(business.business().currency())).any()) {
+                && !ways.of(Money.of(CurrencyUnit.of(business.business().currency()), 1), null, null)
+                        .any()) {
             notes.add("No way to pay is set up: its button leads to a page where nothing can be paid.");
         }
         Map<String, Integer> empty = empty(wording, fields, cases);

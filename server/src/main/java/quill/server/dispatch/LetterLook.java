@@ -25,6 +25,7 @@ public class LetterLook {
     private final SentPapers papers;
     private final BusinessService business;
     private final Destinations destinations;
+    private final DocumentWays ways;
     private final QuillSettings settings;
     private final TransactionTemplate transaction;
 
@@ -33,12 +34,14 @@ public class LetterLook {
             SentPapers papers,
             BusinessService business,
             Destinations destinations,
+            DocumentWays ways,
             QuillSettings settings,
             TransactionTemplate transaction) {
         this.repository = repository;
         this.papers = papers;
         this.business = business;
         this.destinations = destinations;
+        this.ways = ways;
         this.settings = settings;
         this.transaction = transaction;
     }
@@ -48,6 +51,7 @@ public class LetterLook {
      *
      * @param text all of it, as the plain part of the mail has it
      * @param files names of what is attached
+     * @param notes which ways to pay are missing and why, each a sentence
      * @param seen to be given back in the slip, so that nothing else goes than what was looked at
      */
     public record ShownLetter(
@@ -57,12 +61,14 @@ public class LetterLook {
             List<String> files,
             String seen,
             List<Channel> channels,
+            List<String> notes,
             @Schema(nullable = true) AsText asText) {
         /** Without the address of the page, which a draft is given only once it is issued. */
         ShownLetter withoutAddress() {
             return asText != null
                     ? this
-                    : new ShownLetter(to, subject, text.replaceAll("/p/[\\w-]+", "/p/…"), files, seen, channels, null);
+                    : new ShownLetter(
+                            to, subject, text.replaceAll("/p/[\\w-]+", "/p/…"), files, seen, channels, notes, null);
         }
     }
 
@@ -100,6 +106,7 @@ public class LetterLook {
                 shown.files(),
                 Slip.digest(plain.letter().subject(), plain.letter().text()),
                 destinations.channels(),
+                shown.notes(),
                 typed.isText() ? asText(shown.letter().text()) : null);
     }
 
@@ -114,7 +121,7 @@ public class LetterLook {
     }
 
     /** A letter as it would go, and names of what is attached. */
-    private record Undone(MessageRepository.Looked letter, List<String> files) {}
+    private record Undone(MessageRepository.Looked letter, List<String> files, List<String> notes) {}
 
     /** Sends, reads what would go, and takes all of it back. */
     private Undone undone(Sending act, Slip slip) {
@@ -123,7 +130,10 @@ public class LetterLook {
             MessageRepository.Looked letter = repository.looked(act.send(slip)).orElseThrow();
             return new Undone(
                     letter,
-                    papers.of(letter.id()).stream().map(p -> p.what().name()).toList());
+                    papers.of(letter.id()).stream().map(p -> p.what().name()).toList(),
+                    letter.letter().asksForMoney() && letter.documentId() != null
+                            ? ways.notes(letter.documentId())
+                            : List.of());
         });
     }
 }

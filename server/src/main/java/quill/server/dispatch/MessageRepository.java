@@ -216,16 +216,21 @@ class MessageRepository {
     }
 
     /** A letter as it was queued, within the transaction that did so. */
-    record Looked(long id, String subject, String text) {}
+    record Looked(long id, String subject, String text, LetterKind letter, DocumentId documentId) {}
 
     Optional<Looked> looked(String key) {
         return jdbc.sql("""
-                SELECT m.id, m.subject, t.text
+                SELECT m.id, m.subject, t.text, m.letter, m.document_id
                   FROM message m JOIN message_text t ON t.message_id = m.id
                  WHERE m.what_key = :key
                 """)
                 .param("key", key)
-                .query((rs, n) -> new Looked(rs.getLong("id"), rs.getString("subject"), rs.getString("text")))
+                .query((rs, n) -> new Looked(
+                        rs.getLong("id"),
+                        rs.getString("subject"),
+                        rs.getString("text"),
+                        LetterKind.valueOf(rs.getString("letter")),
+                        Ids.document(rs, "document_id")))
                 .optional();
     }
 

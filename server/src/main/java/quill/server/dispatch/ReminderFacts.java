@@ -74,7 +74,7 @@ class ReminderFacts {
 
     private LetterFacts.Paying paying(Act.Reminder part, Map<DocumentId, Document> byId, boolean named) {
         Document main = byId.get(part.main().document());
-        return basics.paying(part.amount(), main.number(), basics.page(main.id()), named);
+        return basics.paying(part.amount(), main, basics.page(main.id()), named);
     }
 
     /** Which letter goes by how the debts stand today, also where it goes before its day. */
@@ -108,7 +108,9 @@ class ReminderFacts {
                 .put(LetterField.OVERDUE, basics.say("overdue", Map.of("late", late)))
                 .put(LetterField.WHAT_NOW, basics.say("what-now", Map.of("late", late, "all", all)))
                 .put(LetterField.LATE_FEES_AGREED, basics.say("late-fees-agreed", Map.of("fees", fees)))
-                .put(LetterField.WAYS, basics.waysSentence(act.amount()))
+                .put(
+                        LetterField.WAYS,
+                        basics.waysSentence(act.amount(), byId.get(act.main().document())))
                 .put(LetterField.PAGE, basics.page(act.main().document()));
         List<LocalDate> due =
                 asked.stream().map(i -> i.debt().dueOn()).distinct().toList();

@@ -7,6 +7,7 @@ import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
 import quill.core.letter.Filled;
 import quill.core.letter.LetterKind;
+import quill.server.business.BankAccounts;
 import quill.server.clients.Client;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
@@ -21,13 +22,13 @@ import quill.server.letters.Written;
 class ReminderLetters {
     private final ReminderFacts facts;
     private final LetterWriting writing;
-    private final WaysToPay waysToPay;
+    private final BankAccounts accounts;
     private final BusinessClock clock;
 
-    ReminderLetters(ReminderFacts facts, LetterWriting writing, WaysToPay waysToPay, BusinessClock clock) {
+    ReminderLetters(ReminderFacts facts, LetterWriting writing, BankAccounts accounts, BusinessClock clock) {
         this.facts = facts;
         this.writing = writing;
-        this.waysToPay = waysToPay;
+        this.accounts = accounts;
         this.clock = clock;
     }
 
@@ -63,7 +64,11 @@ class ReminderLetters {
                 sum,
                 paying.link(),
                 paying.iban(),
-                waysToPay.of(sum.money().getCurrencyUnit()).bic(),
+                paying.iban().isEmpty()
+                        ? ""
+                        : accounts.business(sum.money().getCurrencyUnit())
+                                .account()
+                                .bic(),
                 paying.reference(),
                 paying.code());
     }

@@ -10,13 +10,13 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.RefusedException;
 import quill.core.acts.Act;
 import quill.core.id.DocumentId;
-import quill.core.money.Amounts;
 import quill.server.QuillSettings;
 import quill.server.audit.Happenings;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Changes;
 import quill.server.common.Json;
+import quill.server.common.Shown;
 
 /** Writes reminders and queues them, by the plan or by hand. */
 @Service
@@ -91,7 +91,7 @@ public class Reminding {
             destinations.keep(client, slip, to);
             String what = "Reminder written (" + act.step().tone().words() + ", step "
                     + act.step().words() + "): "
-                    + act.sums().stream().map(Amounts::grouped).collect(Collectors.joining(" and "));
+                    + act.sums().stream().map(Shown::money).collect(Collectors.joining(" and "));
             Happenings.About itself = Happenings.About.letter(queue.idOf(key));
             about.forEach(invoice -> happenings.note(invoice, client.id(), what, itself));
             about.forEach(invoice -> changes.say(invoice, client.id()));

@@ -1,61 +1,67 @@
 package quill.server.dispatch;
 
-import org.joda.money.CurrencyUnit;
-import org.springframework.stereotype.Component;
+import java.util.List;
+import org.joda.money.Money;
+import org.springframework.stereotype.Service;
 import quill.core.document.CreditorReference;
-import quill.server.QuillSettings;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
+import quill.core.pay.WayToPay;
 import quill.server.business.BankAccounts;
 import quill.server.business.Business;
+import quill.server.ways.WaysService;
 
-/** By which ways money can come in just now: what a client's page offers, and what a letter may name. */
-@Component
+/** The ways in which a client can pay a sum now, as letters and pages name them. */
+@Service
 public class WaysToPay {
+    private final WaysService ways;
     private final BankAccounts accounts;
-    private final QuillSettings settings;
 
-    WaysToPay(BankAccounts accounts, QuillSettings settings) {
+    WaysToPay(WaysService ways, BankAccounts accounts) {
+        this.ways = ways;
         this.accounts = accounts;
-        this.settings = settings;
     }
 
     /**
      * The ways.
      *
-     * @param card whether a card processor is set
-     * @param iban of the business's account, in groups of four; empty where it has none
+     * @param offered those that there are, in the order in which they are named
+     * @param iban of the business's account, in groups of four; empty where it is not to be paid into
      * @param bic of its bank, or empty
      */
-    public record Ways(boolean card, String iban, String bic) {
+    public record Ways(List<WayToPay> offered, String iban, String bic) {
         /** Whether there is any. */
         public boolean any() {
-            return card || transfer();
+            return !offered.isEmpty();
         }
 
-        /** Whether the business has a bank account. */
+        /** Whether it can be paid by card. */
+        public boolean card() {
+            return offered.contains(WayToPay.CARD);
+        }
+
+        /** Whether it can be transferred. */
         public boolean transfer() {
-            return !iban.isEmpty();
+            return offered.contains(WayToPay.TRANSFER);
         }
 
-        /** A sentence that names them; empty where there is none. */
-        String sentence() {
-            if (card) {
-                return "You can pay by card on its page" + (transfer() ? ", or by bank transfer." : ".");
-            }
-            return transfer() ? "You can pay by bank transfer; account and reference are on its page." : "";
-        }
-
-        /** What the button to the page says. */
-        String button() {
-            return any() ? "See and pay" : "See the invoice";
+        /** In a sentence: you can pay … */
+        public List<String> how() {
+            return offered.stream().map(WayToPay::how).toList();
         }
     }
 
-    /** As they are set now, for what is owed in a currency. */
-    public Ways of(CurrencyUnit currency) {
-        Business own = accounts.business(currency);
+    /** As they are now for a sum. @param documentId null where it is about none */
+    public Ways of(Money sum, ClientId clientId, DocumentId documentId) {
+        List<WayToPay> offered = ways.offers(sum, clientId, documentId).stream()
+                .filter(WaysService.WayOffer::offered)
+                .map(WaysService.WayOffer::way)
+                .toList();
+        Business own = accounts.business(sum.getCurrencyUnit());
+        boolean transfer = offered.contains(WayToPay.TRANSFER);
         return new Ways(
-                settings.processor().isSet(),
-                CreditorReference.grouped(own.account().iban()),
-                own.account().iban().isBlank() ? "" : own.account().bic());
+                offered,
+                transfer ? CreditorReference.grouped(own.account().iban()) : "",
+                transfer ? own.account().bic() : "");
     }
 }

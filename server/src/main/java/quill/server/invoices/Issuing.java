@@ -3,6 +3,7 @@ package quill.server.invoices;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -11,6 +12,9 @@ import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.issued.IssuedDocument;
+import quill.core.pay.WayToPay;
+import quill.core.schedule.Installment;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
@@ -20,6 +24,7 @@ import quill.server.documents.Documents;
 import quill.server.documents.DraftReckoner;
 import quill.server.documents.Fixing;
 import quill.server.documents.NumberSeries;
+import quill.server.ways.WaysService;
 
 /** Makes an invoice of a draft. */
 @Component
@@ -30,6 +35,7 @@ class Issuing {
     private final Fixing fixing;
     private final ClientsService clients;
     private final Debts debts;
+    private final WaysService ways;
     private final BusinessClock clock;
 
     Issuing(
@@ -39,6 +45,7 @@ class Issuing {
             Fixing fixing,
             ClientsService clients,
             Debts debts,
+            WaysService ways,
             BusinessClock clock) {
         this.documents = documents;
         this.reckoner = reckoner;
@@ -46,6 +53,7 @@ class Issuing {
         this.fixing = fixing;
         this.clients = clients;
         this.debts = debts;
+        this.ways = ways;
         this.clock = clock;
     }
 
@@ -67,11 +75,17 @@ class Issuing {
     void issue(Document draft, int version, Ready ready) {
         NumberSeries.Given given = draft.number() != null ? null : numbers.next(draft.kind(), ready.today());
         String number = given == null ? draft.number() : given.number();
-        documents.issue(
-                draft,
-                version,
-                given,
-                fixing.invoice(number, ready.client(), ready.typed(), ready.reckoned(), ready.today()));
+        IssuedDocument fixed = fixing.invoice(number, ready.client(), ready.typed(), ready.reckoned(), ready.today());
+        documents.issue(draft, version, given, isTransferable(draft, ready) ? fixed : fixed.withoutAccount());
+    }
+
+    /** Whether any part of it can be paid by transfer: else its paper names no account. */
+    private boolean isTransferable(Document draft, Ready ready) {
+        ClientId client = ready.client().id();
+        return Stream.concat(
+                        Stream.of(ready.reckoned().totals().due()),
+                        ready.reckoned().schedule().stream().map(Installment::amount))
+                .anyMatch(sum -> ways.isOffered(WayToPay.TRANSFER, sum, client, draft.id()));
     }
 
     /** Locks the client and, where credit of another one waits for this draft, that one too. */

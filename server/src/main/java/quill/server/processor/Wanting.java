@@ -7,15 +7,19 @@ import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
+import quill.core.RefusedException;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
+import quill.core.pay.WayToPay;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
+import quill.server.common.Shown;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
 import quill.server.documents.Document;
 import quill.server.processor.OrderRepository.Order;
+import quill.server.ways.WaysService;
 
 /** Orders as payers want them, and as long as what they are for is open. */
 @Component
@@ -26,12 +30,14 @@ class Wanting {
     private final OrderRepository repository;
     private final ClientsService clients;
     private final Debts debts;
+    private final WaysService ways;
     private final BusinessClock clock;
 
-    Wanting(OrderRepository repository, ClientsService clients, Debts debts, BusinessClock clock) {
+    Wanting(OrderRepository repository, ClientsService clients, Debts debts, WaysService ways, BusinessClock clock) {
         this.repository = repository;
         this.clients = clients;
         this.debts = debts;
+        this.ways = ways;
         this.clock = clock;
     }
 
@@ -53,6 +59,12 @@ class Wanting {
         }
         Set<Long> ids = asked.stream().map(StoredInstallment::id).collect(Collectors.toSet());
         List<Order> live = repository.liveOf(invoice.id());
+        if (!ways.isOffered(WayToPay.CARD, open, invoice.clientId(), invoice.id())) {
+            throw new RefusedException(
+                    "way",
+                    "card",
+                    "a card is not taken for " + Shown.money(open) + "; the page names the other ways");
+        }
         for (Order one : live) {
             if (one.installments().equals(ids) && one.amount().isEqual(open)) {
                 return one;

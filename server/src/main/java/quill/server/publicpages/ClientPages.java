@@ -9,6 +9,7 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import quill.core.document.CreditorReference;
 import quill.core.money.Amounts;
+import quill.core.pay.WayToPay;
 import quill.server.books.BooksService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
@@ -54,8 +55,8 @@ class ClientPages {
         this.said = said;
     }
 
-    /** One thing that can be paid now. @param what due now, or all that is open */
-    record Choice(String what, List<Long> installments, Amount amount) {}
+    /** One thing that can be paid now. @param what due now, or all that is open @param card whether a card can pay it */
+    record Choice(String what, List<Long> installments, Amount amount, boolean card) {}
 
     /** A payment that arrived, without what it cost the business. */
     record Received(LocalDate on, String how, Amount amount) {}
@@ -77,9 +78,10 @@ class ClientPages {
     /**
      * How it can be paid at once.
      *
-     * @param iban for a transfer; empty where the business has no account
+     * @param iban for a transfer; empty where none is offered
+     * @param otherwise how else, such as in cash; may be empty
      */
-    record PayingNow(List<Choice> choices, boolean cards, String iban, String reference) {}
+    record PayingNow(List<Choice> choices, boolean cards, String iban, String reference, List<String> otherwise) {}
 
     /** What the page of an issued invoice says. */
     PublicPage of(Document invoice) {
@@ -92,7 +94,10 @@ class ClientPages {
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
         boolean open = invoice.openMinor() > 0;
-        WaysToPay.Ways ways = waysToPay.of(currency);
+        List<Choice> choices = choices(invoice, parts, currency);
+        WaysToPay.Ways ways = choices.isEmpty()
+                ? new WaysToPay.Ways(List.of(), "", "")
+                : waysToPay.of(choices.get(0).amount().money(), invoice.clientId(), invoice.id());
         List<Payment> came = payments.ofInvoice(invoice.id()).stream()
                 .filter(p -> p.undone() == null)
                 .toList();
@@ -102,10 +107,14 @@ class ClientPages {
                 parts,
                 Amount.ofMinor(invoice.currency(), invoice.openMinor()),
                 new PayingNow(
-                        choices(parts, currency),
-                        ways.card() && open,
+                        choices,
+                        open && choices.stream().anyMatch(Choice::card),
                         ways.iban(),
-                        CreditorReference.grouped(document.paying().reference())),
+                        CreditorReference.grouped(document.paying().reference()),
+                        ways.offered().stream()
+                                .filter(w -> w == WayToPay.CASH || w == WayToPay.CHEQUE)
+                                .map(WayToPay::how)
+                                .toList()),
                 said.of(invoice, outcome, came),
                 came.stream()
                         .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
@@ -117,7 +126,7 @@ class ClientPages {
     }
 
     /** The first open installment with all that fell due before it, and all that is open where that is more. */
-    private List<Choice> choices(List<Measure.Part> parts, CurrencyUnit currency) {
+    private List<Choice> choices(Document invoice, List<Measure.Part> parts, CurrencyUnit currency) {
         List<Measure.Part> open =
                 parts.stream().filter(p -> p.open().money().isPositive()).toList();
         if (open.isEmpty()) {
@@ -130,16 +139,20 @@ class ClientPages {
             due.add(open.get(0));
         }
         List<Choice> choices = new ArrayList<>();
-        choices.add(choice("due", due, currency));
+        choices.add(choice("due", due, invoice, currency));
         if (due.size() < open.size()) {
-            choices.add(choice("all", open, currency));
+            choices.add(choice("all", open, invoice, currency));
         }
         return choices;
     }
 
-    private static Choice choice(String what, List<Measure.Part> parts, CurrencyUnit currency) {
+    private Choice choice(String what, List<Measure.Part> parts, Document invoice, CurrencyUnit currency) {
         Money sum =
                 Amounts.sum(currency, parts.stream().map(p -> p.open().money()).toList());
-        return new Choice(what, parts.stream().map(Measure.Part::id).toList(), Amount.of(sum));
+        return new Choice(
+                what,
+                parts.stream().map(Measure.Part::id).toList(),
+                Amount.of(sum),
+                waysToPay.of(sum, invoice.clientId(), invoice.id()).card());
     }
 }

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.LocalDate;
 import java.util.List;
-import org.joda.money.CurrencyUnit;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
@@ -48,10 +47,10 @@ public class BankAccountsTest {
             PrintedDocument inEuro = issued(server, client, "EUR");
             assertThat(inEuro.paying().iban()).isEqualTo(usual);
             assertThat(inEuro.to().delivery()).isEqualTo("Stage door\nBack Lane");
-            assertThat(server.bean(WaysToPay.class).of(CurrencyUnit.of("GBP")).iban())
+            assertThat(server.bean(WaysToPay.class).of(org.joda.money.Money.parse("GBP 1.00"), null, null).iban())
                     .isEqualTo(POUNDS);
             accounts.remove("GBP");
-            assertThat(server.bean(WaysToPay.class).of(CurrencyUnit.of("GBP")).iban())
+            assertThat(server.bean(WaysToPay.class).of(org.joda.money.Money.parse("GBP 1.00"), null, null).iban())
                     .isNotEqualTo(POUNDS);
         }
     }

@@ -1,0 +1,241 @@
+package quill.server.ways;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
+import quill.core.pay.TypedWay;
+import quill.core.pay.WayRule;
+import quill.core.pay.WayToPay;
+import quill.server.QuillSettings;
+import quill.server.audit.Happenings;
+import quill.server.business.BankAccounts;
+import quill.server.business.Business;
+import quill.server.business.BusinessService;
+import quill.server.business.Rates;
+import quill.server.clients.ClientsService;
+import quill.server.common.Amount;
+import quill.server.common.BusinessClock;
+import quill.server.common.ConflictException;
+
+/**
+ * In which ways something can be paid: the business's rules, and what a client or one document is limited to. Where no
+ * card processor is set up, cards are not spoken of at all.
+ */
+@Service
+public class WaysService {
+    private final WayRepository repository;
+    private final BusinessService business;
+    private final BankAccounts accounts;
+    private final Rates rates;
+    private final ClientsService clients;
+    private final QuillSettings settings;
+    private final Happenings happenings;
+    private final BusinessClock clock;
+
+    WaysService(
+            WayRepository repository,
+            BusinessService business,
+            BankAccounts accounts,
+            Rates rates,
+            ClientsService clients,
+            QuillSettings settings,
+            Happenings happenings,
+            BusinessClock clock) {
+        this.repository = repository;
+        this.business = business;
+        this.accounts = accounts;
+        this.rates = rates;
+        this.clients = clients;
+        this.settings = settings;
+        this.happenings = happenings;
+        this.clock = clock;
+    }
+
+    /** The rules as typed. @param version 0 before they were first kept */
+    public record WaySetting(List<TypedWay> ways, int version) {}
+
+    /**
+     * One way for one sum.
+     *
+     * @param missing which rule removed it; empty where it is offered
+     * @param cost what taking the sum this way costs the business
+     * @param arrivesOn when money that is paid today is there
+     */
+    public record WayOffer(
+            WayToPay way, String words, boolean offered, String missing, Amount cost, LocalDate arrivesOn) {}
+
+    /** The rules as they are kept, or usual: cards and transfers, without limits. */
+    public WaySetting setting() {
+        return repository
+                .find()
+                .map(s -> new WaySetting(
+                        s.ways().stream().filter(this::isSpokenOf).toList(), s.version()))
+                .orElseGet(() -> new WaySetting(
+                        Arrays.stream(WayToPay.values())
+                                .map(w -> w.usual(w == WayToPay.CARD || w == WayToPay.TRANSFER))
+                                .filter(this::isSpokenOf)
+                                .toList(),
+                        0));
+    }
+
+    private boolean isSpokenOf(TypedWay way) {
+        return settings.processor().isSet() || !WayToPay.CARD.name().equals(way.way());
+    }
+
+    private List<WayRule> rules(List<TypedWay> typed, List<Problem> problems) {
+        CurrencyUnit own = business.business().currencyUnit();
+        List<WayRule> rules = new ArrayList<>();
+        for (int i = 0; i < typed.size(); i++) {
+            WayRule rule = WayRule.read("ways[" + i + "].", typed.get(i), own, problems);
+            if (rule != null) {
+                rules.add(rule);
+            }
+        }
+        return rules;
+    }
+
+    /**
+     * Changes the rules; what was issued keeps the account that is printed on it.
+     *
+     * @throws RefusedException with every field that is wrong
+     * @throws ConflictException if another window changed them first
+     */
+    @Transactional
+    public WaySetting change(List<TypedWay> typed, int version) {
+        List<Problem> problems = new ArrayList<>();
+        List<TypedWay> given = typed == null ? List.of() : typed;
+        List<WayRule> read = rules(given, problems);
+        if (read.stream().map(WayRule::way).distinct().count() != given.size()) {
+            problems.add(new Problem("ways", "", "name each way once"));
+        }
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        List<TypedWay> all = new ArrayList<>(given);
+        // What is not spoken of now keeps its rules.
+        repository
+                .find()
+                .ifPresent(s -> s.ways().stream()
+                        .filter(w -> given.stream().noneMatch(g -> g.way().equals(w.way())))
+                        .forEach(all::add));
+        if (!repository.keep(all, version)) {
+            throw new ConflictException("The ways to pay were changed in another window. Look at them again.");
+        }
+        happenings.tell(null, null, "Ways to pay changed");
+        return setting();
+    }
+
+    private static final List<String> EXAMPLES = List.of("100", "1000", "5000");
+
+    /** What some sums would cost, and when their money would be there. */
+    public record WayCost(WayToPay way, Amount sum, Amount cost, LocalDate arrivesOn) {}
+
+    /** Costs by rules that are not kept yet; of a way that cannot be read there is none. */
+    public List<WayCost> costs(List<TypedWay> typed) {
+        CurrencyUnit own = business.business().currencyUnit();
+        LocalDate today = clock.today();
+        return rules(typed, new ArrayList<>()).stream()
+                .flatMap(rule -> EXAMPLES.stream()
+                        .map(e -> Money.of(own, new BigDecimal(e)))
+                        .map(sum -> new WayCost(
+                                rule.way(), Amount.of(sum), Amount.of(rule.cost(sum)), rule.arrives(today))))
+                .toList();
+    }
+
+    /** Every way for a sum, in the order in which ways are named. @param documentId null where it is about none */
+    public List<WayOffer> offers(Money sum, ClientId clientId, DocumentId documentId) {
+        Business own = accounts.business(sum.getCurrencyUnit());
+        String country = clientId == null ? "" : clients.client(clientId).country();
+        WayRule.Asked asked = new WayRule.Asked(sum, inOwn(sum), country.isEmpty() ? own.country() : country);
+        Set<WayToPay> client = clientId == null ? null : ofClient(clientId);
+        Set<WayToPay> document = documentId == null ? null : ofDocument(documentId);
+        LocalDate today = clock.today();
+        return rules(setting().ways(), new ArrayList<>()).stream()
+                .sorted(java.util.Comparator.comparing(WayRule::way))
+                .map(rule -> {
+                    String missing = missing(rule, asked, own, client, document);
+                    return new WayOffer(
+                            rule.way(),
+                            rule.way().words(),
+                            missing.isEmpty(),
+                            missing,
+                            Amount.of(rule.cost(sum)),
+                            rule.arrives(today));
+                })
+                .toList();
+    }
+
+    private static String missing(
+            WayRule rule, WayRule.Asked asked, Business own, Set<WayToPay> client, Set<WayToPay> document) {
+        if (document != null && !document.contains(rule.way())) {
+            return "this document does without it";
+        }
+        if (client != null && !client.contains(rule.way())) {
+            return "this client does without it";
+        }
+        if (rule.on() && rule.way() == WayToPay.TRANSFER && own.account().iban().isBlank()) {
+            return "you have named no bank account";
+        }
+        return rule.missing(asked);
+    }
+
+    /** At the latest rate; where none is known, as it is, so that no limit is passed over in silence. */
+    private Money inOwn(Money sum) {
+        CurrencyUnit own = business.business().currencyUnit();
+        return rates.exchange(sum.getCurrencyUnit(), clock.today())
+                .map(e -> e.of(sum))
+                .orElseGet(() -> Money.of(own, sum.getAmount(), java.math.RoundingMode.HALF_UP));
+    }
+
+    /** Whether a sum can be paid in a way now. */
+    public boolean isOffered(WayToPay way, Money sum, ClientId clientId, DocumentId documentId) {
+        return offers(sum, clientId, documentId).stream().anyMatch(o -> o.way() == way && o.offered());
+    }
+
+    /** What a client is limited to; null for nothing. */
+    public Set<WayToPay> ofClient(ClientId id) {
+        return repository.ofClient(id).orElse(null);
+    }
+
+    /** What a document is limited to; null for nothing. */
+    public Set<WayToPay> ofDocument(DocumentId id) {
+        return repository.ofDocument(id).orElse(null);
+    }
+
+    /** Limits a client to some ways. @param ways null for as usual */
+    @Transactional
+    public void chooseForClient(ClientId id, Set<WayToPay> ways) {
+        clients.lock(id);
+        repository.chooseForClient(id, ways);
+        happenings.tell(null, id, "Ways to pay: " + words(ways));
+    }
+
+    /** Limits a document to some ways. @param clientId whose it is; null for a draft without one */
+    @Transactional
+    public void chooseForDocument(DocumentId id, ClientId clientId, Set<WayToPay> ways) {
+        if (clientId != null) {
+            clients.lock(clientId);
+        }
+        repository.chooseForDocument(id, ways);
+        happenings.tell(id, clientId, "Ways to pay: " + words(ways));
+    }
+
+    private static String words(Set<WayToPay> ways) {
+        if (ways == null) {
+            return "as usual";
+        }
+        return ways.isEmpty() ? "none" : ways.stream().map(WayToPay::words).collect(Collectors.joining(", "));
+    }
+}

@@ -1,0 +1,115 @@
+import { Button, Checkbox, TextInput } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { waysToPay } from '../api/business';
+import { api, data, inMark, type Schemas } from '../api/client';
+import css from '../design/Form.module.css';
+import { money, shortDate } from '../design/format';
+import { Loaded, Refusal } from '../design/States';
+import { tell } from '../design/tell';
+import { useServerForm } from '../design/useServerForm';
+import { useTitle } from '../design/useTitle';
+
+type Setting = Schemas['WaySetting'];
+type Typed = Setting['ways'][number];
+
+const names: Record<string, string> = {
+  CARD: 'By card',
+  TRANSFER: 'By bank transfer',
+  CASH: 'In cash',
+  CHEQUE: 'By cheque',
+};
+
+const shown = (w: Typed): Typed => ({
+  ...w,
+  smallest: inMark(w.smallest),
+  ceiling: inMark(w.ceiling),
+  feePercent: inMark(w.feePercent),
+  feeFixed: inMark(w.feeFixed),
+});
+
+function WaysForm({ setting }: { setting: Setting }) {
+  const queries = useQueryClient();
+  const form = useServerForm<{ ways: Typed[] }, Setting>({
+    initial: { ways: setting.ways.map(shown) },
+    send: ({ ways }) => data(api.PUT('/api/ways-to-pay', { body: { ways, version: setting.version } })),
+    onDone: async () => {
+      await queries.invalidateQueries();
+      tell('From now on; what is printed on issued documents stays.');
+    },
+  });
+  const { ways } = form.form.values;
+  const [asked] = useDebouncedValue(ways, 300);
+  const costs = useQuery({
+    queryKey: ['business', 'way-costs', asked],
+    queryFn: () => data(api.POST('/api/ways-to-pay/costs', { body: { ways: asked, version: 0 } })),
+    placeholderData: keepPreviousData,
+  });
+  return (
+    <form className="form" onSubmit={form.submit} noValidate>
+      {ways.map((w, i) => {
+        const own = (costs.data ?? []).filter((c) => c.way === w.way);
+        const at = (name: keyof Typed) => form.at('ways', i, name);
+        return (
+          <fieldset key={w.way} className={css.form} aria-label={names[w.way]}>
+            <legend>
+              <b>{names[w.way]}</b>
+            </legend>
+            <Checkbox
+              className={css.whole}
+              label="Offered to clients"
+              checked={w.on}
+              onChange={(e) => form.form.setFieldValue(`ways.${i}.on`, e.currentTarget.checked)}
+            />
+            {own.length > 0 && (
+              <p className={`${css.whole} small faded`} style={{ margin: 0 }} data-testid={`costs-${w.way}`}>
+                It costs you {own.map((c) => `${money(c.cost)} of ${money(c.sum)}`).join(', ')}; paid today,
+                the money is there on {shortDate(own[0]?.arrivesOn ?? '')}.
+              </p>
+            )}
+            <TextInput
+              className={css.half}
+              label="Only in these currencies"
+              placeholder="all"
+              {...at('currencies')}
+            />
+            <TextInput
+              className={css.half}
+              label="Only for clients in these countries"
+              placeholder="all; IE, GB"
+              {...at('countries')}
+            />
+            <TextInput className={css.half} label="From an amount of" placeholder="any" {...at('smallest')} />
+            <TextInput className={css.half} label="Up to an amount of" placeholder="any" {...at('ceiling')} />
+            <TextInput className={css.half} label="Costs you, in percent" {...at('feePercent')} />
+            <TextInput className={css.half} label="and a fixed sum" {...at('feeFixed')} />
+            <TextInput className={css.half} label="Working days until the money is there" {...at('days')} />
+          </fieldset>
+        );
+      })}
+      <Refusal error={form.elsewhere} />
+      <Button type="submit" loading={form.save.isPending} style={{ alignSelf: 'flex-start' }}>
+        Save
+      </Button>
+    </form>
+  );
+}
+
+/** In which ways clients can pay, within which limits, and what that costs. */
+export function WaysPage() {
+  useTitle('Ways to pay');
+  const setting = useQuery(waysToPay);
+  return (
+    <>
+      <h1>Ways to pay</h1>
+      <p className="faded">
+        What is offered on clients’ pages, in letters and on paper. Amounts are in your own currency; of an
+        invoice that is paid in parts, each part counts by itself. A client or a single document can be
+        limited to some of them.
+      </p>
+      <Loaded query={setting} what="the ways to pay">
+        {(s) => <WaysForm key={s.version} setting={s} />}
+      </Loaded>
+    </>
+  );
+}
