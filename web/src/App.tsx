@@ -6,6 +6,7 @@ import { type Schemas } from './api/client';
 import { Loaded } from './design/States';
 import { setToday } from './design/format';
 import { Frame } from './Frame';
+import { Notices } from './notices/Notices';
 import { SettingsSpread } from './settings/SettingsSpread';
 import { SignIn } from './people/SignIn';
 import { session as sessionQuery } from './api/session';
@@ -16,6 +17,7 @@ const InvoicesPage = lazy(() => import('./invoices/InvoicesPage').then((m) => ({
 const CreditNotePage = lazy(() =>
   import('./invoices/CreditNotePage').then((m) => ({ default: m.CreditNotePage })),
 );
+const NoticesPage = lazy(() => import('./settings/NoticesPage').then((m) => ({ default: m.NoticesPage })));
 const WaysPage = lazy(() => import('./settings/WaysPage').then((m) => ({ default: m.WaysPage })));
 const TaxesPage = lazy(() => import('./settings/TaxesPage').then((m) => ({ default: m.TaxesPage })));
 const PapersPage = lazy(() => import('./settings/PapersPage').then((m) => ({ default: m.PapersPage })));
@@ -99,6 +101,7 @@ export function App() {
         if (!s.signedIn && !signedOut) return <SignIn onDone={again} />;
         return (
           <>
+            <Notices />
             <Frame session={s}>
               <Suspense fallback={null}>
                 <Routes>
@@ -121,6 +124,7 @@ export function App() {
                       ['/schedules', <SchedulesPage />],
                       ['/ways', <WaysPage />],
                       ['/reminders', <RemindersPage />],
+                      ['/notices', <NoticesPage />],
                       ['/access', <AccessPage />],
                     ] as const
                   ).map(([part, page]) => (

@@ -21,6 +21,16 @@ export const reminderPlan = queryOptions({
   queryFn: () => data(api.GET('/api/reminder-plan')),
 });
 
+export const notices = queryOptions({
+  queryKey: ['notices'],
+  queryFn: () => data(api.GET('/api/notices', { params: { query: { after: 0 } } })),
+});
+
+export const noticeSetting = queryOptions({
+  queryKey: ['business', 'notices'],
+  queryFn: () => data(api.GET('/api/notice-setting')),
+});
+
 export const waysToPay = queryOptions({
   queryKey: ['business', 'ways'],
   queryFn: () => data(api.GET('/api/ways-to-pay')),

@@ -78,13 +78,14 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
         </Paper>
         <aside className="aside" aria-label="What will happen, and what has">
           {never && !voided && <p className="soon">Issued, not sent yet.</p>}
-          <Timeline id={invoice.id} />
-          {!voided && !isZero(issued.open) && (
-            <>
-              <PlanPicture id={invoice.id} />
-              <DocumentWays id={invoice.id} />
-            </>
-          )}
+          <Timeline id={invoice.id}>
+            {!voided && !isZero(issued.open) && (
+              <>
+                <PlanPicture id={invoice.id} />
+                <DocumentWays id={invoice.id} />
+              </>
+            )}
+          </Timeline>
           {issued.memo && (
             <>
               <h2>Private note</h2>

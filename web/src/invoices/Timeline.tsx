@@ -1,6 +1,6 @@
 import { TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { business } from '../api/business';
 import { LetterDeeds, LetterState, MuteField } from '../clients/ClientChasing';
@@ -13,7 +13,7 @@ import css from './Timeline.module.css';
 import { timelineOf } from '../api/invoices';
 
 /** What will happen with an invoice, then what has: one line of time, each sentence with its act. */
-export function Timeline({ id }: { id: number }) {
+export function Timeline({ id, children }: { id: number; children?: ReactNode }) {
   const timeline = useQuery(timelineOf(id));
   return (
     <Loaded query={timeline} what="what has happened">
@@ -30,6 +30,7 @@ export function Timeline({ id }: { id: number }) {
             </ol>
           )}
           {(t.toCome.length > 0 || t.mutedUntil) && <Mute id={id} until={t.mutedUntil ?? null} />}
+          {children}
           <h2>What has happened</h2>
           <ol className={css.line}>
             {t.past.map((e, i) => (

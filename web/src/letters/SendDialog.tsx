@@ -1,6 +1,7 @@
 import { Modal, SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import type { Schemas } from '../api/client';
+import { usePhone } from '../design/useNarrow';
 import { type Given, SendOtherwise, type Way } from './SendOtherwise';
 import { SlipForm } from './SlipForm';
 import css from './Letters.module.css';
@@ -54,6 +55,7 @@ export function SendDialog({
   /** What can be given otherwise too; null where it cannot be yet. */
   given?: Given | null;
 }) {
+  const narrow = usePhone();
   const [way, setWay] = useState<Way>(first === 'TEXT' ? 'text' : 'mail');
   const [channels, setChannels] = useState<Channel[]>([first, 'MAIL']);
   const ways: Way[] = [
@@ -67,6 +69,8 @@ export function SendDialog({
         <SegmentedControl
           aria-label="How"
           className={css.ways}
+          orientation={narrow ? 'vertical' : 'horizontal'}
+          fullWidth={narrow}
           value={way}
           onChange={(w) => setWay(w as Way)}
           data={ways.map((w) => ({ value: w, label: words[w] }))}

@@ -22,6 +22,7 @@ export function PlanSelect({
     <NativeSelect
       label={label}
       size="xs"
+      maw={340}
       value={choice.use === 'NAMED' ? String(choice.plan) : choice.use}
       onChange={(e) => {
         const { value } = e.currentTarget;

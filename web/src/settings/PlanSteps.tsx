@@ -44,6 +44,7 @@ function StepRow({
       <span className={`${css.knot} ${css[step.tone.toLowerCase()] ?? ''}`} aria-hidden="true" />
       {side !== 'on' && (
         <TextInput
+          size="xs"
           aria-label={`Days, step ${at + 1}`}
           value={step.days}
           w={64}
@@ -51,6 +52,7 @@ function StepRow({
         />
       )}
       <NativeSelect
+        size="xs"
         aria-label={`When, step ${at + 1}`}
         value={side}
         onChange={(e) => lies(e.currentTarget.value)}
@@ -61,18 +63,21 @@ function StepRow({
         ]}
       />
       <NativeSelect
+        size="xs"
         aria-label={`Tone, step ${at + 1}`}
         value={step.tone}
         data={tones}
         onChange={(e) => onChange({ ...step, tone: e.currentTarget.value })}
       />
       <NativeSelect
+        size="xs"
         aria-label={`Way, step ${at + 1}`}
         value={step.way}
         data={ways}
         onChange={(e) => onChange({ ...step, way: e.currentTarget.value })}
       />
       <Checkbox
+        size="xs"
         label="a copy to me"
         aria-label={`A copy to me, step ${at + 1}`}
         checked={step.copy}

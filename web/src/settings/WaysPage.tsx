@@ -4,7 +4,7 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { waysToPay } from '../api/business';
 import { api, data, inMark, type Schemas } from '../api/client';
 import css from '../design/Form.module.css';
-import { money, shortDate } from '../design/format';
+import { isZero, money, shortDate } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
 import { tell } from '../design/tell';
 import { useServerForm } from '../design/useServerForm';
@@ -63,8 +63,10 @@ function WaysForm({ setting }: { setting: Setting }) {
             />
             {own.length > 0 && (
               <p className={`${css.whole} small faded`} style={{ margin: 0 }} data-testid={`costs-${w.way}`}>
-                It costs you {own.map((c) => `${money(c.cost)} of ${money(c.sum)}`).join(', ')}; paid today,
-                the money is there on {shortDate(own[0]?.arrivesOn ?? '')}.
+                {own.every((c) => isZero(c.cost))
+                  ? 'It costs you nothing'
+                  : `It costs you ${own.map((c) => `${money(c.cost)} of ${money(c.sum)}`).join(', ')}`}
+                ; paid today, the money is there on {shortDate(own[0]?.arrivesOn ?? '')}.
               </p>
             )}
             <TextInput

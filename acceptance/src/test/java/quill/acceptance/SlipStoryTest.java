@@ -49,7 +49,7 @@ public class SlipStoryTest extends Suite {
         Locator dialog = slip(invoice);
         dialog.getByText("By text message").click();
         assertThat(dialog.getByRole(AriaRole.REGION, new Locator.GetByRoleOptions().setName("The text message")))
-                .containsText("€121.00: http");
+                .containsText("€121.00 is open. http");
         assertThat(dialog.getByTestId("length")).hasText(Pattern.compile("\\d+ characters, in one part: €0.08"));
         press(dialog, "Send again").click();
         assertThat(dialog).containsText("this client has no telephone number; write one");

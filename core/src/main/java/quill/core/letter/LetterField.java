@@ -50,6 +50,8 @@ public enum LetterField {
     REASON("reason", Group.WHAT, Shape.WORDS, "why it was credited, as typed", "the wrong hours"),
     DECLINED("why declined", Group.WHAT, Shape.WORDS, "why the card was declined; nothing where it was not", ""),
     LATE_FEES_AGREED("late fees agreed", Group.WHAT, Shape.SENTENCE, "says that a late fee in it was agreed", ""),
+    WHAT_HAPPENED("what happened", Group.WHAT, Shape.SENTENCE, "what it tells you, in a sentence", "Money came."),
+    IN_SHORT("in short", Group.WHAT, Shape.WORDS, "the same in a few words; of several, how many", "€100.00 came"),
     SENT_BEFORE(
             "sent before", Group.WHEN, Shape.WORDS, "the day on which it was sent first; nothing the first time", ""),
     TOTAL("total", Group.HOW_MUCH, Shape.WORDS, "what it comes to, tax included", "€100.00"),

@@ -117,6 +117,13 @@ public enum LetterKind {
     TEXT_FIRM(Group.ON_PHONE, "Firm reminder", "A firm step by text message.", true, Fields.TEXT_REMINDER),
     /** The last text message to ask. */
     TEXT_FINAL(Group.ON_PHONE, "Final reminder", "A final step by text message.", true, Fields.TEXT_REMINDER),
+    /** It tells the business itself what happened. */
+    NOTICE(
+            Group.TO_ONESELF,
+            "What happened",
+            "Goes to you when money comes, a card is declined or a letter comes back: each time, or of an evening.",
+            false,
+            Fields.of(LetterField.WHAT_HAPPENED, LetterField.IN_SHORT, LetterField.SUMS)),
     /** What the client's page says once a payment came. */
     PAGE_PAID(
             Group.ON_PAGE,
@@ -154,6 +161,8 @@ public enum LetterKind {
         PAID("Money comes"),
         /** It goes to a telephone. */
         ON_PHONE("By text message"),
+        /** It goes to the business itself. */
+        TO_ONESELF("To yourself"),
         /** It is said on the client's page, and sent to nobody. */
         ON_PAGE("On the client’s page");
 

@@ -59,9 +59,7 @@ public record WayRule(
         Money ceiling = limit(path + "ceiling", typed.ceiling(), own, problems);
         if (smallest != null && ceiling != null && ceiling.isLessThan(smallest)) {
             problems.add(new Problem(
-                    path + "ceiling",
-                    typed.ceiling(),
-                    "must not be below the smallest amount, " + shown(smallest)));
+                    path + "ceiling", typed.ceiling(), "must not be below the smallest amount, " + shown(smallest)));
         }
         BigDecimal percent = number(path + "feePercent", typed.feePercent(), 4, 100, problems);
         BigDecimal fixed = number(path + "feeFixed", typed.feeFixed(), own.getDecimalPlaces(), 1000, problems);

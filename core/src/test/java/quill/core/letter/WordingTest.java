@@ -193,7 +193,11 @@ public class WordingTest {
         assertThat(Wording.read(ours.subject(), ours.body(), fields, problems)).isEqualTo(ours);
         assertThat(problems).isEmpty();
         assertThat(ours.subject().isEmpty()).isEqualTo(!kind.hasSubject());
-        Set<String> needed = kind.isText() ? Set.of("business", "page") : Set.of("contact, or client", "business");
+        Set<String> needed = kind.isText()
+                ? Set.of("business", "page")
+                : kind == LetterKind.NOTICE
+                        ? Set.of("business", "what happened")
+                        : Set.of("contact, or client", "business");
         assertThat(kind.isOnPage() || ours.used(fields).containsAll(needed)).isTrue();
         assertThat(ours.used(fields).contains("how to pay")).isEqualTo(kind.asksForMoney() && !kind.isText());
         // With nothing but what every occasion has, no broken sentence is left.

@@ -6,6 +6,7 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import quill.server.dispatch.Outbox;
 import quill.server.dispatch.ReturnedMail;
+import quill.server.notices.Notices;
 import quill.server.processor.CardOrders;
 import quill.server.running.Round;
 
@@ -20,6 +21,11 @@ class Timers {
     @Bean
     Round mailboxRound(ReturnedMail returned, @Value("${quill.mailbox-every}") long every) {
         return new Round("mailbox", Duration.ofMillis(every), true, returned::read);
+    }
+
+    @Bean
+    Round noticesRound(Notices notices, @Value("${quill.run-every}") long every) {
+        return new Round("notices", Duration.ofMillis(every), true, over -> notices.evening());
     }
 
     @Bean

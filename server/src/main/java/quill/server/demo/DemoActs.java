@@ -42,7 +42,7 @@ class DemoActs {
     private final HttpClient http = HttpClient.newHttpClient();
     private final MoneyLetters letters;
     private final Undoing undoing;
-    private final DemoDocuments documents;
+    private final Others others;
     private final InvoicesService invoices;
     private final DispatchService dispatch;
     private final PaymentsService payments;
@@ -52,7 +52,7 @@ class DemoActs {
     DemoActs(
             MoneyLetters letters,
             Undoing undoing,
-            DemoDocuments documents,
+            Others others,
             InvoicesService invoices,
             DispatchService dispatch,
             PaymentsService payments,
@@ -60,13 +60,17 @@ class DemoActs {
             Debts debts) {
         this.letters = letters;
         this.undoing = undoing;
-        this.documents = documents;
+        this.others = others;
         this.invoices = invoices;
         this.dispatch = dispatch;
         this.payments = payments;
         this.orders = orders;
         this.debts = debts;
     }
+
+    /** What is not of the everyday kind. */
+    @Component
+    record Others(DemoDocuments documents, DemoSending sending) {}
 
     void play(DemoScript.Act act, DemoBeginning.Begun begun) {
         boolean byOwner = !(act instanceof DemoScript.Pays p && CARDS.containsKey(p.way()));
@@ -88,7 +92,9 @@ class DemoActs {
         } else if (act instanceof DemoScript.TakenBack back) {
             takeBack(back);
         } else if (act instanceof DemoScript.Special special) {
-            documents.play(special.what(), begun.taxes());
+            others.documents().play(special.what(), begun.taxes());
+        } else if (act instanceof DemoScript.Sending send) {
+            others.sending().play(send.what(), byName.get(send.invoice()));
         } else if (act instanceof DemoScript.Slip slip) {
             slip(slip);
         }

@@ -15,6 +15,7 @@ import quill.server.dailyrun.DailyRun;
 import quill.server.dispatch.CallingBack;
 import quill.server.dispatch.LaterLetters;
 import quill.server.dispatch.Outbox;
+import quill.server.notices.Notices;
 
 /**
  * Moves the demo's clock forward, day by day: each morning announces its list, each hour of the business does it, and
@@ -33,6 +34,7 @@ class DemoClock {
     private final Outbox outbox;
     private final CallingBack callingBack;
     private final LaterLetters later;
+    private final Notices notices;
     private final Changes changes;
     private final DemoAhead ahead;
     private final DemoCounting counting;
@@ -52,6 +54,7 @@ class DemoClock {
         this.outbox = outbox;
         this.callingBack = leaving.callingBack();
         this.later = leaving.later();
+        this.notices = leaving.notices();
         this.changes = changes;
         this.ahead = ahead;
         this.counting = counting;
@@ -60,7 +63,7 @@ class DemoClock {
 
     /** What waits to leave. */
     @Component
-    record Leaving(CallingBack callingBack, LaterLetters later) {}
+    record Leaving(CallingBack callingBack, LaterLetters later, Notices notices) {}
 
     /** What moving came to. */
     record Moved(LocalDate today, String time, int days, int fees, int reminders) {}
@@ -118,6 +121,7 @@ class DemoClock {
                 }
                 ZonedDateTime night = day.atTime(LATE).atZone(clock.getZone());
                 lettersUpTo(night.isAfter(target) ? target : night);
+                notices.evening();
                 changes.say(null, null);
             }
             kept.keep(clock.moveTo(target));

@@ -68,7 +68,7 @@ final class DemoScript {
     }
 
     /** Something that happens on a day. */
-    sealed interface Act permits Bill, Pays, TakenBack, Slip, Special {
+    sealed interface Act permits Bill, Pays, TakenBack, Slip, Special, Sending {
         LocalDate on();
     }
 
@@ -91,6 +91,9 @@ final class DemoScript {
     /** An invoice that is not of the everyday kind. @param what which one */
     record Special(LocalDate on, String what) implements Act {}
 
+    /** How things are sent and paid is set, or something is sent otherwise. @param what which @param invoice may be empty */
+    record Sending(LocalDate on, String what, String invoice) implements Act {}
+
     /** A transfer recorded wrongly and undone. */
     record Slip(LocalDate on, String invoice, String amount) implements Act {}
 
@@ -106,6 +109,9 @@ final class DemoScript {
         acts.add(new Special(on("2026-12-10"), "mistake"));
         acts.add(new Special(on("2026-12-15"), "recital"));
         acts.add(new Special(on("2027-03-12"), "harbour"));
+        acts.add(new Sending(on("2027-03-13"), "rules", ""));
+        acts.add(new Sending(on("2027-03-13"), "text", "lune-2"));
+        acts.add(new Sending(on("2027-03-13"), "returned", "brandt-2"));
         return acts;
     }
 

@@ -15,8 +15,6 @@ import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import quill.server.QuillSettings;
 import quill.server.common.BusinessClock;
-import quill.server.dailyrun.DailyRun;
-import quill.server.dispatch.Outbox;
 
 /**
  * Larkmoor Pianos, a made-up workshop: its months are played through the real services on a moving clock, from a short
@@ -38,28 +36,22 @@ class DemoYear {
     private final BusinessClock clock;
     private final DemoActs acts;
     private final DemoClock demoClock;
-    private final DailyRun run;
-    private final Outbox outbox;
+    private final DemoDay day;
     private final DemoBeginning beginning;
-    private final DemoCounting counting;
 
     DemoYear(
             QuillSettings settings,
             BusinessClock clock,
             DemoActs acts,
             DemoClock demoClock,
-            DailyRun run,
-            Outbox outbox,
-            DemoBeginning beginning,
-            DemoCounting counting) {
+            DemoDay day,
+            DemoBeginning beginning) {
         this.settings = settings;
         this.clock = clock;
         this.acts = acts;
         this.demoClock = demoClock;
-        this.run = run;
-        this.outbox = outbox;
+        this.day = day;
         this.beginning = beginning;
-        this.counting = counting;
     }
 
     /** Resumes the demo's clock, or plays the year where there is none yet. */
@@ -83,22 +75,19 @@ class DemoYear {
         days.sort(Comparator.comparing(DemoScript.Act::on));
         Iterator<DemoScript.Act> script = days.iterator();
         DemoScript.Act next = script.next();
-        for (LocalDate day = DemoScript.BEGIN; day.isBefore(TODAY); day = day.plusDays(1)) {
-            moveTo(day, HOUR);
-            counting.tellDate();
-            run.catchUp();
-            moveTo(day, DESK);
-            while (next != null && !next.on().isAfter(day)) {
+        for (LocalDate date = DemoScript.BEGIN; date.isBefore(TODAY); date = date.plusDays(1)) {
+            moveTo(date, HOUR);
+            day.begin();
+            moveTo(date, DESK);
+            while (next != null && !next.on().isAfter(date)) {
                 acts.play(next, begun);
-                // Letters leave on the day they are written, not when the whole year is played.
-                outbox.sendDue();
+                day.letters();
                 next = script.hasNext() ? script.next() : null;
             }
-            outbox.sendDue();
+            day.end(date);
         }
         demoClock.set(TODAY, DemoClock.MORNING);
-        counting.tellDate();
-        run.catchUp();
+        day.begin();
     }
 
     private void moveTo(LocalDate date, LocalTime time) {

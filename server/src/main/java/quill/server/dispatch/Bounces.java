@@ -3,6 +3,7 @@ package quill.server.dispatch;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
@@ -11,6 +12,7 @@ import quill.core.id.DocumentId;
 import quill.server.audit.Happenings;
 import quill.server.common.Changes;
 import quill.server.common.Ids;
+import quill.server.common.News;
 import quill.server.common.StoredWord;
 import quill.server.common.Texts;
 
@@ -21,11 +23,13 @@ class Bounces {
     private final JdbcClient jdbc;
     private final Happenings happenings;
     private final Changes changes;
+    private final ApplicationEventPublisher publisher;
 
-    Bounces(JdbcClient jdbc, Happenings happenings, Changes changes) {
+    Bounces(JdbcClient jdbc, Happenings happenings, Changes changes, ApplicationEventPublisher publisher) {
         this.jdbc = jdbc;
         this.happenings = happenings;
         this.changes = changes;
+        this.publisher = publisher;
     }
 
     /** How far a mailbox was read; 0 where its numbers count anew. */
@@ -45,7 +49,8 @@ class Bounces {
                 .update();
     }
 
-    private record Returned(long id, MessageState state, ClientId clientId, DocumentId documentId, String subject) {}
+    private record Returned(
+            long id, MessageKind kind, MessageState state, ClientId clientId, DocumentId documentId, String subject) {}
 
     /**
      * Notes a report.
@@ -87,15 +92,24 @@ class Bounces {
                     "Came back from " + failed.address() + ": " + letter.subject(),
                     Happenings.About.letter(letter.id()));
             changes.say(letter.documentId(), letter.clientId());
+            if (letter.clientId() != null && letter.kind() != MessageKind.COPY) {
+                publisher.publishEvent(new News(
+                        News.Kind.UNDELIVERED,
+                        "A letter came back from " + failed.address() + ": " + letter.subject(),
+                        null,
+                        letter.clientId(),
+                        letter.documentId()));
+            }
         }
         return true;
     }
 
     private Optional<Returned> find(String messageId) {
-        return jdbc.sql("SELECT id, state, client_id, document_id, subject FROM message WHERE message_id = :id")
+        return jdbc.sql("SELECT id, kind, state, client_id, document_id, subject FROM message WHERE message_id = :id")
                 .param("id", messageId)
                 .query((rs, n) -> new Returned(
                         rs.getLong("id"),
+                        StoredWord.of(MessageKind.class, rs.getString("kind")),
                         StoredWord.of(MessageState.class, rs.getString("state")),
                         Ids.client(rs, "client_id"),
                         Ids.document(rs, "document_id"),

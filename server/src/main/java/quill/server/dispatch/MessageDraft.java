@@ -62,20 +62,15 @@ record MessageDraft(
                 key, kind, client, List.of(document), Channel.MAIL, to, List.of(), written, List.of(), null, Held.NOT);
     }
 
-    /** One to the business itself, about no document, of no client. */
+    /** One to the business itself, to be looked at. */
     static MessageDraft toOneself(String own, String subject, Written written) {
+        return own("tried:" + UUID.randomUUID(), MessageKind.COPY, own, written.called(subject));
+    }
+
+    /** One to the business itself, about no document, of no client. */
+    static MessageDraft own(String key, MessageKind kind, String to, Written written) {
         return new MessageDraft(
-                "tried:" + UUID.randomUUID(),
-                MessageKind.COPY,
-                null,
-                List.of(),
-                Channel.MAIL,
-                own,
-                List.of(),
-                new Written(written.letter(), subject, written.html(), written.text(), written.code()),
-                List.of(),
-                null,
-                Held.NOT);
+                key, kind, null, List.of(), Channel.MAIL, to, List.of(), written, List.of(), null, Held.NOT);
     }
 
     /** The document whose page it leads to; null where it is about none. */

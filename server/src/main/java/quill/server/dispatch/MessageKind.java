@@ -26,6 +26,8 @@ public enum MessageKind implements StoredWord {
             LetterKind.TEXT_FRIENDLY,
             LetterKind.TEXT_FIRM,
             LetterKind.TEXT_FINAL)),
+    /** It tells the business what happened. */
+    NOTICE(Set.of(LetterKind.NOTICE)),
     /** It shows the business what a client got: any letter. */
     COPY(Arrays.stream(LetterKind.values()).filter(k -> !k.isOnPage()).collect(Collectors.toSet()));
 

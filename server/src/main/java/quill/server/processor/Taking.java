@@ -1,13 +1,17 @@
 package quill.server.processor;
 
 import java.util.Set;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
+import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
+import quill.server.common.News;
+import quill.server.common.Shown;
 import quill.server.payments.PaymentsService;
 import quill.server.processor.OrderRepository.Order;
 import quill.server.processor.ProcessorClient.Answer;
@@ -20,6 +24,7 @@ class Taking {
     private final ClientsService clients;
     private final Happenings happenings;
     private final TransactionTemplate transaction;
+    private final ApplicationEventPublisher publisher;
     private final BusinessClock clock;
 
     Taking(
@@ -28,12 +33,14 @@ class Taking {
             ClientsService clients,
             Happenings happenings,
             TransactionTemplate transaction,
+            ApplicationEventPublisher publisher,
             BusinessClock clock) {
         this.repository = repository;
         this.payments = payments;
         this.clients = clients;
         this.happenings = happenings;
         this.transaction = transaction;
+        this.publisher = publisher;
         this.clock = clock;
     }
 
@@ -56,6 +63,12 @@ class Taking {
                                 .filter(d -> !d.equals(order.declined()))
                                 .ifPresent(reason -> {
                                     repository.declined(orderId, reason);
+                                    publisher.publishEvent(new News(
+                                            News.Kind.DECLINED,
+                                            "A card of " + payer.name() + " was declined: " + reason + ".",
+                                            Amount.of(order.amount()),
+                                            order.clientId(),
+                                            order.invoiceId()));
                                     happenings.tell(
                                             order.invoiceId(),
                                             order.clientId(),
@@ -68,6 +81,12 @@ class Taking {
     private void book(Order order, Answer answer) {
         repository.move(order.id(), OrderState.PAID, Set.of(order.state()));
         repository.trouble(order.id(), null);
+        publisher.publishEvent(new News(
+                News.Kind.PAID,
+                clients.client(order.clientId()).name() + " paid " + Shown.money(answer.money()) + " by card.",
+                Amount.of(answer.money()),
+                order.clientId(),
+                order.invoiceId()));
         payments.bookCard(new PaymentsService.ByCard(
                 order.key(),
                 order.clientId(),

@@ -61,9 +61,7 @@ class Wanting {
         List<Order> live = repository.liveOf(invoice.id());
         if (!ways.isOffered(WayToPay.CARD, open, invoice.clientId(), invoice.id())) {
             throw new RefusedException(
-                    "way",
-                    "card",
-                    "a card is not taken for " + Shown.money(open) + "; the page names the other ways");
+                    "way", "card", "a card is not taken for " + Shown.money(open) + "; the page names the other ways");
         }
         for (Order one : live) {
             if (one.installments().equals(ids) && one.amount().isEqual(open)) {

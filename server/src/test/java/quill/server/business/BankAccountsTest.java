@@ -47,10 +47,14 @@ public class BankAccountsTest {
             PrintedDocument inEuro = issued(server, client, "EUR");
             assertThat(inEuro.paying().iban()).isEqualTo(usual);
             assertThat(inEuro.to().delivery()).isEqualTo("Stage door\nBack Lane");
-            assertThat(server.bean(WaysToPay.class).of(org.joda.money.Money.parse("GBP 1.00"), null, null).iban())
+            assertThat(server.bean(WaysToPay.class)
+                            .of(org.joda.money.Money.parse("GBP 1.00"), null, null)
+                            .iban())
                     .isEqualTo(POUNDS);
             accounts.remove("GBP");
-            assertThat(server.bean(WaysToPay.class).of(org.joda.money.Money.parse("GBP 1.00"), null, null).iban())
+            assertThat(server.bean(WaysToPay.class)
+                            .of(org.joda.money.Money.parse("GBP 1.00"), null, null)
+                            .iban())
                     .isNotEqualTo(POUNDS);
         }
     }

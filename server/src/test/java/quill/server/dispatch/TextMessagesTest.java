@@ -105,7 +105,7 @@ public class TextMessagesTest {
                         s -> dispatch.sendToLook(invoice, s));
         assertThat(look.channels()).containsExactly(Channel.MAIL, Channel.TEXT);
         assertThat(look.text())
-                .startsWith("Test Workshop: invoice 2027-0001, €100.00: http")
+                .startsWith("Test Workshop: invoice 2027-0001, €100.00. €100.00 is open. http")
                 .doesNotContain("’");
         assertThat(look.asText().parts()).isEqualTo(1);
         assertThat(look.asText().cost()).isEqualTo("€0.08");
