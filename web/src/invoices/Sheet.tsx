@@ -9,9 +9,8 @@ import { accountOf } from '../api/clients';
 import { MeasureFigure } from '../design/Measure';
 import { Loaded } from '../design/States';
 import { useTitle } from '../design/useTitle';
-import { PlanPicture } from '../reminders/PlanPicture';
-import { DocumentWays } from '../ways/DocumentWays';
 import { plainSlip, SendDialog, type Slip } from '../letters/SendDialog';
+import { Beside } from './Beside';
 import { Conflict } from './Conflict';
 import { Drawer } from './Drawer';
 import { Files } from './Files';
@@ -381,12 +380,7 @@ function Writing({
             </article>
             <div className={css.beside}>
               <Files id={draftId} ensure={ensure} />
-              {draftId !== null && d.keeping.state === 'kept' && (
-                <>
-                  <PlanPicture id={draftId} fresh={fresh} />
-                  <DocumentWays id={draftId} fresh={fresh} />
-                </>
-              )}
+              {draftId !== null && <Beside id={draftId} fresh={fresh} kept={d.keeping.state === 'kept'} />}
               <SheetField
                 name="memo"
                 label="Private note, never printed"

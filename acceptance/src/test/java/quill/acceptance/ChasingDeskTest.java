@@ -79,8 +79,10 @@ public class ChasingDeskTest extends Suite {
         assertThat(desk.locator(".chasing")).containsText("No reminders until 30 April 2027");
         button("Remind again").click();
         assertThat(desk.locator(".chasing")).containsText("Reminders go by the plan");
+        button("Keep everything back…").click();
+        desk.getByLabel("Kept back until").fill("1 April");
         button("Keep everything back").click();
-        assertThat(desk.locator(".chasing")).containsText("Everything for this client is kept back");
+        assertThat(desk.locator(".chasing")).containsText("Everything for this client is kept back until 1 April 2027");
         button("Let everything go").click();
         button("Late fees of its own").click();
         desk.getByLabel("What is charged on an installment that is late").selectOption("flat");

@@ -132,7 +132,7 @@ public class KillTest extends Suite {
                                 "slip",
                                 Map.of(
                                         "channel",
-                                        "text",
+                                        "TEXT",
                                         "to",
                                         "+447700900199",
                                         "bare",

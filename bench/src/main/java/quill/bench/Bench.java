@@ -14,7 +14,7 @@ public final class Bench {
 
     public static void main(String[] args) throws Exception {
         List<String> wanted = args.length == 0
-                ? List.of("sheet", "document", "system", "run", "today", "lists", "pages", "find", "letters")
+                ? List.of("sheet", "document", "system", "run", "today", "lists", "pages", "find", "letters", "slip")
                 : List.of(args);
         Path root = Path.of("").toAbsolutePath();
         StringBuilder results = new StringBuilder("\n");
@@ -44,6 +44,9 @@ public final class Bench {
         }
         if (wanted.contains("letters")) {
             results.append(LettersBench.run(root));
+        }
+        if (wanted.contains("slip")) {
+            results.append(new SlipBench(root).run());
         }
         System.out.println(results);
     }

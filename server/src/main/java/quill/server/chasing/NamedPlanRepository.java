@@ -174,14 +174,6 @@ class NamedPlanRepository {
     /** The plan of the one that stays holds; only where it has none of its own, the other's. */
     @Bean
     ClientRows plansOfClients() {
-        return (from, into, name) -> {
-            jdbc.sql("""
-                    UPDATE client_plan SET client_id = :into
-                     WHERE client_id = :from AND NOT EXISTS (SELECT 1 FROM client_plan WHERE client_id = :into)
-                    """).param("from", from).param("into", into).update();
-            jdbc.sql("DELETE FROM client_plan WHERE client_id = :from")
-                    .param("from", from)
-                    .update();
-        };
+        return ClientRows.single(jdbc, "client_plan");
     }
 }

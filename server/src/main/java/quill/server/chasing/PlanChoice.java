@@ -8,6 +8,11 @@ import io.swagger.v3.oas.annotations.media.Schema;
  * @param plan which one; only where it is one under a name
  */
 public record PlanChoice(Use use, @Schema(nullable = true) Long plan) {
+    /** Only one under a name names a plan. */
+    public PlanChoice {
+        plan = use == Use.NAMED ? plan : null;
+    }
+
     /** Where the plan comes from. */
     public enum Use {
         /** From what it belongs to: a document's from its client, a client's from the business. */

@@ -10,6 +10,20 @@ public interface ClientRows {
     /** Makes the second client's what was the first one's, within the running transaction. @param name of the second */
     void move(ClientId from, ClientId into, String name);
 
+    /** One row for each client: the one that stays keeps its own, and only where it has none gets the other's. */
+    static ClientRows single(JdbcClient jdbc, String table) {
+        return (from, into, name) -> {
+            jdbc.sql("UPDATE " + table + " SET client_id = :into WHERE client_id = :from"
+                            + " AND NOT EXISTS (SELECT 1 FROM " + table + " WHERE client_id = :into)")
+                    .param("into", into)
+                    .param("from", from)
+                    .update();
+            jdbc.sql("DELETE FROM " + table + " WHERE client_id = :from")
+                    .param("from", from)
+                    .update();
+        };
+    }
+
     /** Rows of these tables that need nothing but another CLIENT_ID. */
     static ClientRows of(JdbcClient jdbc, String... tables) {
         List<String> names = List.of(tables);

@@ -64,7 +64,7 @@ public class Correspondence {
 
     /** The letter itself. */
     public String html(long id) {
-        String html = repository.html(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
+        String html = rows.html(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
         return SquareCode.into(html, repository.code(id).orElse(null));
     }
 

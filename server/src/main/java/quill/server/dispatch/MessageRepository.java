@@ -388,13 +388,6 @@ class MessageRepository {
                 .single();
     }
 
-    Optional<String> html(long id) {
-        return jdbc.sql("SELECT html FROM message_text WHERE message_id = :id")
-                .param("id", id)
-                .query(String.class)
-                .optional();
-    }
-
     @Bean
     ClientRows messagesOfClients() {
         return ClientRows.of(jdbc, "message");

@@ -83,6 +83,13 @@ class MessageRows {
                 .optional();
     }
 
+    Optional<String> html(long id) {
+        return jdbc.sql("SELECT html FROM message_text WHERE message_id = :id")
+                .param("id", id)
+                .query(String.class)
+                .optional();
+    }
+
     /** Letters that leave at a moment that a person chose, the first one first. */
     List<Message> later() {
         return jdbc.sql(SELECT

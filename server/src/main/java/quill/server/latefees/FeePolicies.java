@@ -256,14 +256,6 @@ public class FeePolicies {
     /** The policy of the one that stays holds; only where it has none, the other's. */
     @Bean
     ClientRows policiesOfClients() {
-        return (from, into, name) -> {
-            jdbc.sql("""
-                    UPDATE client_late_fee SET client_id = :into
-                     WHERE client_id = :from AND NOT EXISTS (SELECT 1 FROM client_late_fee WHERE client_id = :into)
-                    """).param("from", from).param("into", into).update();
-            jdbc.sql("DELETE FROM client_late_fee WHERE client_id = :from")
-                    .param("from", from)
-                    .update();
-        };
+        return ClientRows.single(jdbc, "client_late_fee");
     }
 }

@@ -13,7 +13,6 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
-import org.springframework.web.client.RestClientException;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
@@ -23,8 +22,8 @@ import quill.server.common.ConflictException;
 import quill.server.common.Texts;
 import quill.server.documents.Document;
 import quill.server.links.Links;
+import quill.server.processor.CardProcessor.Answer;
 import quill.server.processor.OrderRepository.Order;
-import quill.server.processor.ProcessorClient.Answer;
 
 /**
  * Orders at the card processor. A row is written first, under a key of ours; then the processor is asked. Its events
@@ -42,7 +41,7 @@ public class CardOrders {
     private static final int MINUTES_TO_TELL = 60;
     private final OrderRepository repository;
     private final BusinessClock clock;
-    private final ProcessorClient processor;
+    private final CardProcessor processor;
     private final QuillSettings settings;
     private final Links links;
     private final TransactionTemplate transaction;
@@ -52,7 +51,7 @@ public class CardOrders {
     CardOrders(
             OrderRepository repository,
             BusinessClock clock,
-            ProcessorClient processor,
+            CardProcessor processor,
             QuillSettings settings,
             Links links,
             TransactionTemplate transaction,
@@ -89,7 +88,7 @@ public class CardOrders {
         }
         try {
             return open(order, invoice);
-        } catch (RestClientException e) {
+        } catch (CardProcessor.NoAnswer e) {
             LOG.warn("order {} has no answer yet: {}", order.id(), e.getMessage());
             throw new ConflictException("The card company does not answer just now. Nothing was taken; try again.");
         }
@@ -97,7 +96,7 @@ public class CardOrders {
 
     private String open(Order order, Document invoice) {
         Answer answer = processor.open(
-                order.key(), order.amount(), "Invoice " + invoice.number(), links.pageOf(invoice.id()) + "?back=1");
+                order.key(), order.amount(), wanting.about(invoice, links.pageOf(invoice.id()) + "?back=1"));
         transaction.executeWithoutResult(s -> repository.opened(order.id(), answer.id(), answer.payAt()));
         return answer.payAt();
     }
@@ -172,7 +171,7 @@ public class CardOrders {
         try {
             settle(order);
             return true;
-        } catch (RestClientException e) {
+        } catch (CardProcessor.NoAnswer e) {
             LOG.debug("the processor does not answer about order {}", order.id(), e);
         } catch (RuntimeException e) {
             LOG.error("order {} could not be settled; it is asked about again", order.id(), e);
@@ -222,7 +221,8 @@ public class CardOrders {
     private void withdraw(Order order) {
         String processorId = order.processorId();
         if (processorId == null) {
-            Answer found = processor.open(order.key(), order.amount(), "Withdrawn", settings.publicUrl());
+            Answer found = processor.open(
+                    order.key(), order.amount(), new CardProcessor.About("Withdrawn", settings.publicUrl(), "", ""));
             transaction.executeWithoutResult(s -> repository.opened(order.id(), found.id(), found.payAt()));
             processorId = found.id();
         }

@@ -1,18 +1,17 @@
 package quill.server.processor;
 
-import java.math.BigDecimal;
 import java.net.http.HttpClient;
 import java.time.Duration;
 import java.time.LocalDate;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.joda.money.CurrencyUnit;
+import java.util.function.Supplier;
 import org.joda.money.Money;
 import org.springframework.http.client.JdkClientHttpRequestFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.web.client.HttpClientErrorException;
 import org.springframework.web.client.RestClient;
+import org.springframework.web.client.RestClientException;
 import quill.server.QuillSettings;
 
 /**
@@ -20,7 +19,7 @@ import quill.server.QuillSettings;
  * order. Everything else only reads, or can be repeated.
  */
 @Component
-public class ProcessorClient {
+public class ProcessorClient implements CardProcessor {
     private final RestClient http;
 
     ProcessorClient(QuillSettings settings) {
@@ -36,49 +35,9 @@ public class ProcessorClient {
                 .build();
     }
 
-    /** One try of a payer. */
-    public record Attempt(String lastFour, String outcome) {}
-
-    /** What the processor says of an order. */
-    public record Answer(
-            String id,
-            String state,
-            String amount,
-            String currency,
-            String payAt,
-            String paymentId,
-            LocalDate paidOn,
-            String fee,
-            String cardName,
-            String lastFour,
-            String expiry,
-            List<Attempt> attempts) {
-        /** Whether the money was taken. */
-        public boolean isPaid() {
-            return "paid".equals(state);
-        }
-
-        Money money() {
-            return Money.of(CurrencyUnit.of(currency), new BigDecimal(amount));
-        }
-
-        Money feeMoney() {
-            return fee == null
-                    ? Money.zero(CurrencyUnit.of(currency))
-                    : Money.of(CurrencyUnit.of(currency), new BigDecimal(fee));
-        }
-
-        /** The latest refusal, or empty. */
-        Optional<String> declined() {
-            return attempts == null || attempts.isEmpty() || isPaid()
-                    ? Optional.empty()
-                    : Optional.of(attempts.get(attempts.size() - 1).outcome());
-        }
-    }
-
-    /** Opens an order, or finds the one that this key opened before. */
-    Answer open(String key, Money amount, String description, String returnTo) {
-        return http.post()
+    @Override
+    public Answer open(String key, Money amount, About about) {
+        return heard(() -> http.post()
                 .uri("/api/orders")
                 .header("Idempotency-Key", key)
                 .body(Map.of(
@@ -87,29 +46,45 @@ public class ProcessorClient {
                         "currency",
                         amount.getCurrencyUnit().getCode(),
                         "description",
-                        description,
+                        about.description(),
                         "returnTo",
-                        returnTo))
+                        about.returnTo(),
+                        "payerName",
+                        about.payerName(),
+                        "payerEmail",
+                        about.payerEmail()))
                 .retrieve()
-                .body(Answer.class);
+                .body(Answer.class));
     }
 
-    /** The truth about an order; empty where the processor does not know it. */
-    Optional<Answer> ask(String processorId) {
-        try {
-            return Optional.ofNullable(
-                    http.get().uri("/api/orders/{id}", processorId).retrieve().body(Answer.class));
-        } catch (HttpClientErrorException.NotFound e) {
-            return Optional.empty();
-        }
+    @Override
+    public Optional<Answer> ask(String processorId) {
+        return heard(() -> {
+            try {
+                return Optional.ofNullable(http.get()
+                        .uri("/api/orders/{id}", processorId)
+                        .retrieve()
+                        .body(Answer.class));
+            } catch (HttpClientErrorException.NotFound e) {
+                return Optional.empty();
+            }
+        });
     }
 
-    /** Withdraws an order; the answer says whether it was paid before. */
-    Answer withdraw(String processorId) {
-        return http.post()
+    @Override
+    public Answer withdraw(String processorId) {
+        return heard(() -> http.post()
                 .uri("/api/orders/{id}/withdrawal", processorId)
                 .retrieve()
-                .body(Answer.class);
+                .body(Answer.class));
+    }
+
+    private static <T> T heard(Supplier<T> call) {
+        try {
+            return call.get();
+        } catch (RestClientException e) {
+            throw new NoAnswer(e.getMessage(), e);
+        }
     }
 
     /** Tells the simulated processor what day it is for the business. */

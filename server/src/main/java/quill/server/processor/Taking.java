@@ -13,8 +13,8 @@ import quill.server.common.BusinessClock;
 import quill.server.common.News;
 import quill.server.common.Shown;
 import quill.server.payments.PaymentsService;
+import quill.server.processor.CardProcessor.Answer;
 import quill.server.processor.OrderRepository.Order;
-import quill.server.processor.ProcessorClient.Answer;
 
 /** Takes in what the processor says of an order: money, a refusal, an end. */
 @Component

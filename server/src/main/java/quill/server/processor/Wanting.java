@@ -11,6 +11,7 @@ import quill.core.RefusedException;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.core.pay.WayToPay;
+import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
@@ -72,6 +73,17 @@ class Wanting {
         long id = repository.insert(
                 "quill-" + UUID.randomUUID(), invoice.id(), invoice.clientId(), ids, open, clock.instant());
         return repository.find(id).orElseThrow();
+    }
+
+    /** What the pay page shows, with whoever pays for the client. */
+    CardProcessor.About about(Document invoice, String returnTo) {
+        Client client = clients.client(invoice.clientId());
+        Client.Recipient payer = client.forReceipts();
+        return new CardProcessor.About(
+                "Invoice " + invoice.number(),
+                returnTo,
+                payer.name().isEmpty() ? client.name() : payer.name(),
+                payer.email());
     }
 
     /** At most five can be paid at once through one link: the oldest makes room, unless too many are on their way out. */

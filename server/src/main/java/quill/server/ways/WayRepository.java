@@ -113,14 +113,6 @@ class WayRepository {
     /** The choice of the client that stays holds; only where it has none, the other's. */
     @Bean
     ClientRows waysOfClients() {
-        return (from, into, name) -> {
-            jdbc.sql("""
-                    UPDATE client_way SET client_id = :into
-                     WHERE client_id = :from AND NOT EXISTS (SELECT 1 FROM client_way WHERE client_id = :into)
-                    """).param("from", from).param("into", into).update();
-            jdbc.sql("DELETE FROM client_way WHERE client_id = :from")
-                    .param("from", from)
-                    .update();
-        };
+        return ClientRows.single(jdbc, "client_way");
     }
 }

@@ -9,14 +9,16 @@ record CardOrder(
         String ourKey,
         BigDecimal amount,
         String currency,
-        String description,
-        String returnTo,
+        About about,
         String state,
         String paymentId,
         LocalDate paidOn,
         BigDecimal fee,
         Card card,
         boolean awaitsCode) {
+    /** What the payer sees, who it is as the business knows, and where the payer goes afterwards. */
+    record About(String description, String returnTo, String payerName, String payerEmail) {}
+
     /** The card that is tried; nulls before any. */
     record Card(String lastFour, String expiry) {}
 

@@ -37,7 +37,14 @@ class OrderApi {
         this.settings = settings;
     }
 
-    record Asked(BigDecimal amount, String currency, String description, String returnTo) {}
+    /** @param payerName as the business knows it; may be left out, as the address */
+    record Asked(
+            BigDecimal amount,
+            String currency,
+            String description,
+            String returnTo,
+            String payerName,
+            String payerEmail) {}
 
     record Today(LocalDate today) {}
 
@@ -67,11 +74,23 @@ class OrderApi {
         if (refusal != null) {
             throw new ResponseStatusException(HttpStatus.UNPROCESSABLE_CONTENT, refusal);
         }
-        CardOrder order = book.open(key, asked.amount(), asked.currency(), asked.description(), asked.returnTo());
+        CardOrder order = book.open(
+                key,
+                asked.amount(),
+                asked.currency(),
+                new CardOrder.About(
+                        asked.description(),
+                        asked.returnTo(),
+                        fit(asked.payerName(), 120),
+                        fit(asked.payerEmail(), 200)));
         if (order.amount().compareTo(asked.amount()) != 0 || !order.currency().equals(asked.currency())) {
             throw new ResponseStatusException(HttpStatus.CONFLICT, "this key was used for another amount");
         }
         return answer(order);
+    }
+
+    private static String fit(String text, int most) {
+        return text == null ? "" : text.substring(0, Math.min(most, text.length()));
     }
 
     private static String refusalOf(Asked asked) {

@@ -18,7 +18,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional
 class OrderBook {
     private static final String COLUMNS = """
-            SELECT id, our_key, amount, currency, description, return_to, state, payment_id, paid_on, fee,
+            SELECT id, our_key, amount, currency, description, return_to, payer_name, payer_email, state, payment_id, paid_on, fee,
                    card_last_four, card_expiry, awaits_code
               FROM card_order
             """;
@@ -37,22 +37,25 @@ class OrderBook {
     record Event(String id, String orderId, String kind, int copies, int tries, String state) {}
 
     /** The order of this key: made now, or found as it was made before. */
-    CardOrder open(String key, BigDecimal amount, String currency, String description, String returnTo) {
+    CardOrder open(String key, BigDecimal amount, String currency, CardOrder.About about) {
         Optional<CardOrder> before = byKey(key);
         if (before.isPresent()) {
             return find(before.get().id()).orElseThrow();
         }
         String id = "order-" + UUID.randomUUID();
         jdbc.sql("""
-                INSERT INTO card_order (id, our_key, amount, currency, description, return_to, state, made_at)
-                VALUES (:id, :key, :amount, :currency, :description, :returnTo, 'open', LOCALTIMESTAMP)
+                INSERT INTO card_order (id, our_key, amount, currency, description, return_to, payer_name, payer_email, state,
+                  made_at)
+                VALUES (:id, :key, :amount, :currency, :description, :returnTo, :name, :email, 'open', LOCALTIMESTAMP)
                 """)
                 .param("id", id)
                 .param("key", key)
                 .param("amount", amount)
                 .param("currency", currency)
-                .param("description", description)
-                .param("returnTo", returnTo)
+                .param("description", about.description())
+                .param("returnTo", about.returnTo())
+                .param("name", about.payerName())
+                .param("email", about.payerEmail())
                 .update();
         return find(id).orElseThrow();
     }
@@ -248,8 +251,11 @@ class OrderBook {
                 rs.getString("our_key"),
                 rs.getBigDecimal("amount"),
                 rs.getString("currency"),
-                rs.getString("description"),
-                rs.getString("return_to"),
+                new CardOrder.About(
+                        rs.getString("description"),
+                        rs.getString("return_to"),
+                        rs.getString("payer_name"),
+                        rs.getString("payer_email")),
                 rs.getString("state"),
                 rs.getString("payment_id"),
                 rs.getDate("paid_on") == null ? null : rs.getDate("paid_on").toLocalDate(),

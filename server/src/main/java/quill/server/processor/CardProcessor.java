@@ -1,0 +1,91 @@
+package quill.server.processor;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+
+/**
+ * A service that takes cards, as this product needs one. Whoever adapts another has to keep to this: an order carries a key
+ * of ours, and the same key finds the same order however often it is opened; an order is for one amount and is paid once or
+ * never; what {@link #ask} says is the truth, whatever events said before; one that was withdrawn is never paid after; no
+ * call takes money by itself; and a call that has no answer throws {@link NoAnswer}, so that it is made again later.
+ */
+public interface CardProcessor {
+    /** No answer came, or none that can be read: nobody knows whether the call was heard. */
+    class NoAnswer extends RuntimeException {
+        private static final long serialVersionUID = 1;
+
+        /** @param why for the log */
+        public NoAnswer(String why, Throwable cause) {
+            super(why, cause);
+        }
+    }
+
+    /**
+     * Opens an order, or finds the one that this key opened before.
+     *
+     * @param key of ours, at most 80 characters
+     * @param about what the pay page shows
+     */
+    Answer open(String key, Money amount, About about);
+
+    /**
+     * What the pay page shows, so that nobody types what is known.
+     *
+     * @param description what is paid
+     * @param returnTo where the payer is sent afterwards, whatever came of it
+     * @param payerName may be empty, as the address of e-mail
+     */
+    record About(String description, String returnTo, String payerName, String payerEmail) {}
+
+    /** The truth about an order; empty where the processor does not know it. */
+    Optional<Answer> ask(String processorId);
+
+    /** Withdraws an order; the answer says whether it was paid before. */
+    Answer withdraw(String processorId);
+
+    /** One try of a payer. */
+    public record Attempt(String lastFour, String outcome) {}
+
+    /** What the processor says of an order. */
+    public record Answer(
+            String id,
+            String state,
+            String amount,
+            String currency,
+            String payAt,
+            String paymentId,
+            LocalDate paidOn,
+            String fee,
+            String cardName,
+            String lastFour,
+            String expiry,
+            List<Attempt> attempts) {
+        /** Whether the money was taken. */
+        public boolean isPaid() {
+            return "paid".equals(state);
+        }
+
+        /** What it is for. */
+        public Money money() {
+            return Money.of(CurrencyUnit.of(currency), new BigDecimal(amount));
+        }
+
+        /** What the processor keeps of it; nothing before it is paid. */
+        public Money feeMoney() {
+            return fee == null
+                    ? Money.zero(CurrencyUnit.of(currency))
+                    : Money.of(CurrencyUnit.of(currency), new BigDecimal(fee));
+        }
+
+        /** The latest refusal, or empty. */
+        public Optional<String> declined() {
+            return attempts == null || attempts.isEmpty() || isPaid()
+                    ? Optional.empty()
+                    : Optional.of(attempts.get(attempts.size() - 1).outcome());
+        }
+    }
+}
