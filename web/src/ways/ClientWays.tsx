@@ -27,11 +27,16 @@ export function ClientWays({ id }: { id: number }) {
           body: { limited: to !== null, ways: to ?? [] },
         }),
       ),
-    onSuccess: () => void queries.invalidateQueries(),
+    onSuccess: (answer) => {
+      queries.setQueryData(clientWays(id).queryKey, answer);
+      void queries.invalidateQueries();
+    },
   });
   if (!setting.data || !own.data) return null;
   const offered = setting.data.ways.filter((w) => w.on).map((w) => w.way as Way);
-  const limited = own.data.limited ? own.data.ways : offered;
+  const kept = own.data.limited ? own.data.ways : offered;
+  // What is just being kept is shown at once.
+  const limited = limit.isPending ? (limit.variables ?? offered) : kept;
   return (
     <fieldset aria-label="Ways to pay of this client" style={{ border: 0, padding: 0, margin: '8px 0' }}>
       <span className="small faded">Pays by</span>{' '}

@@ -42,11 +42,17 @@ export function DocumentWays({ id, fresh = '' }: { id: number; fresh?: string })
           body: { limited: to !== null, ways: to ?? [] },
         }),
       ),
-    onSuccess: () => void queries.invalidateQueries(),
+    onSuccess: (answer) => {
+      queries.setQueryData(waysOf(id, fresh).queryKey, answer);
+      void queries.invalidateQueries();
+    },
   });
   const w = ways.data;
   if (!w?.sum) return null;
-  const limited = w.choice.limited ? w.choice.ways : w.offers.map((o) => o.way);
+  const all = w.offers.map((o) => o.way);
+  const kept = w.choice.limited ? w.choice.ways : all;
+  // What is just being kept is shown at once.
+  const limited = limit.isPending ? (limit.variables ?? all) : kept;
   const toggle = (way: Way, on: boolean) =>
     limit.mutate(on ? [...limited, way] : limited.filter((l) => l !== way));
   return (
