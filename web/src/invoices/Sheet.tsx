@@ -379,15 +379,19 @@ function Writing({
               <Texts {...field} footer={own.habits.footer} />
             </article>
             <div className={css.beside}>
-              <Files id={draftId} ensure={ensure} />
-              {draftId !== null && <Beside id={draftId} fresh={fresh} kept={d.keeping.state === 'kept'} />}
-              <SheetField
-                name="memo"
-                label="Private note, never printed"
-                hint="what only you should know"
-                long
-                {...field}
-              />
+              <div>
+                <Files id={draftId} ensure={ensure} />
+                <SheetField
+                  name="memo"
+                  label="Private note, never printed"
+                  hint="what only you should know"
+                  long
+                  {...field}
+                />
+              </div>
+              <div>
+                {draftId !== null && <Beside id={draftId} fresh={fresh} kept={d.keeping.state === 'kept'} />}
+              </div>
             </div>
           </div>
         </div>

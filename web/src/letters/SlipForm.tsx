@@ -87,6 +87,13 @@ export function SlipForm({
         };
         return (
           <form className="form" onSubmit={submit} noValidate>
+            {l.notes.length > 0 && (
+              <ul className={css.notes} role="alert" aria-label="Ways to pay that are missing">
+                {l.notes.map((n) => (
+                  <li key={n}>{n}</li>
+                ))}
+              </ul>
+            )}
             <TextInput
               label={text ? 'Number' : 'To'}
               description={text && l.to === '' ? 'No number is kept with this client yet.' : undefined}
@@ -127,13 +134,6 @@ export function SlipForm({
                   onChange={(e) => put({ bare: !e.currentTarget.checked })}
                 />
               </>
-            )}
-            {l.notes.length > 0 && (
-              <ul className={css.notes} role="alert" aria-label="Ways to pay that are missing">
-                {l.notes.map((n) => (
-                  <li key={n}>{n}</li>
-                ))}
-              </ul>
             )}
             {later && <LaterField problem={problem('at')} onChange={(at) => put({ at })} />}
             <Refusal error={beside ? null : sending.error} />

@@ -9,6 +9,9 @@ import { Refusal } from '../design/States';
 type Offer = Schemas['WayOffer'];
 type Way = Offer['way'];
 
+/** What the business itself wants is no warning. */
+const off = 'it is switched off';
+
 /** What a way costs and when its money is there, or which rule removed it. */
 function OfferLine({ offer: o }: { offer: Offer }) {
   return (
@@ -22,7 +25,7 @@ function OfferLine({ offer: o }: { offer: Offer }) {
             {shortDate(o.arrivesOn)} if paid today
           </span>
         ) : (
-          <span className="soon small"> not offered: {o.missing}</span>
+          <span className={o.missing === off ? 'faded small' : 'soon small'}> not offered: {o.missing}</span>
         )}
       </span>
     </li>
@@ -56,7 +59,7 @@ export function DocumentWays({ id, fresh = '' }: { id: number; fresh?: string })
   const toggle = (way: Way, on: boolean) =>
     limit.mutate(on ? [...limited, way] : limited.filter((l) => l !== way));
   return (
-    <section aria-label="Ways to pay">
+    <section aria-label="Ways to pay" style={{ margin: '18px 0' }}>
       <h2>Ways to pay {money(w.sum)}</h2>
       {w.none && (
         <p className="late" role="alert" style={{ margin: '4px 0' }}>

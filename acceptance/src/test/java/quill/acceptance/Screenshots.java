@@ -33,6 +33,7 @@ public class Screenshots extends Suite {
         shoot(page, "/invoices/" + hotel, "invoice");
         shoot(page, "/clients/" + clientOf(api, hotel), "account");
         shoot(page, "/settings/reminders", "reminder-plan");
+        ways(page, of(api, "later", "Kestrel"));
         letters(page);
         printed(api.bytes("/api/invoices/" + of(api, "later", "Kestrel") + "/pdf"));
         shoot(page, "/aging", "aging");
@@ -43,13 +44,6 @@ public class Screenshots extends Suite {
         page.getByText("Details").click();
         page.waitForTimeout(700);
         page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("client-details.png")));
-        page.navigate(app.url("/"));
-        page.waitForSelector(".masthead");
-        page.keyboard().press("/");
-        page.waitForTimeout(500);
-        page.keyboard().type("kestral");
-        page.waitForTimeout(900);
-        page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("search.png")));
         sheet(page);
         Page phone = context(390, 844).newPage();
         phone.context().addCookies(page.context().cookies(app.url("/")));
@@ -58,9 +52,15 @@ public class Screenshots extends Suite {
         phone.context().clearCookies();
         String token = api.token(of(api, "week", "Halden"));
         shoot(phone, app.url("/p/" + token), "client-page");
-        JsonNode reminder = letters("sef@blueheron.example").get(0);
-        String box = "/post-room/sef@blueheron.example/" + reminder.path("id").asString() + "/html";
-        shoot(phone, standIns.url(box), "reminder");
+        shoot(phone, standIns.url("/telegraph-office?number=%2B447700900145"), "text-message");
+    }
+
+    /** When its reminders go, and which ways to pay are missing and why: a sum above the ceiling for cards. */
+    private void ways(Page page, long invoice) {
+        page.navigate(app.url("/invoices/" + invoice));
+        page.locator("section[aria-label='Ways to pay']").evaluate("e => e.scrollIntoView({ block: 'end' })");
+        page.waitForTimeout(700);
+        page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("ways-to-pay.png")));
     }
 
     /** One being worded: a field is about to be picked. */

@@ -5,6 +5,7 @@ import java.time.LocalTime;
 import org.springframework.stereotype.Component;
 import quill.server.common.BusinessClock;
 import quill.server.dailyrun.DailyRun;
+import quill.server.dispatch.CallingBack;
 import quill.server.dispatch.Outbox;
 import quill.server.notices.Notices;
 
@@ -14,13 +15,21 @@ class DemoDay {
     private static final LocalTime EVENING = LocalTime.of(18, 5);
     private final DailyRun run;
     private final Outbox outbox;
+    private final CallingBack callingBack;
     private final Notices notices;
     private final DemoCounting counting;
     private final BusinessClock clock;
 
-    DemoDay(DailyRun run, Outbox outbox, Notices notices, DemoCounting counting, BusinessClock clock) {
+    DemoDay(
+            DailyRun run,
+            Outbox outbox,
+            CallingBack callingBack,
+            Notices notices,
+            DemoCounting counting,
+            BusinessClock clock) {
         this.run = run;
         this.outbox = outbox;
+        this.callingBack = callingBack;
         this.notices = notices;
         this.counting = counting;
         this.clock = clock;
@@ -33,11 +42,12 @@ class DemoDay {
 
     /** Letters leave on the day they are written, not when the whole year is played. */
     void letters() {
+        callingBack.leaveAtOnce();
         outbox.sendDue();
     }
 
     void end(LocalDate day) {
-        outbox.sendDue();
+        letters();
         clock.moveTo(day.atTime(EVENING).atZone(DemoYear.ZONE));
         notices.evening();
         outbox.sendDue();
