@@ -46,7 +46,9 @@ export function SlipForm({
 }) {
   const queries = useQueryClient();
   const [opened] = useState(newKey);
-  const [slip, setSlip] = useState<Slip>({ ...plainSlip, channel, keep: true });
+  const [slip, setSlip] = useState<Slip>({ ...plainSlip, channel });
+  // Where the client has none it is kept, else it is for this once; until somebody says otherwise.
+  const [kept, setKept] = useState<boolean | null>(null);
   const put = (part: Partial<Slip>) => setSlip((s) => ({ ...s, ...part }));
   const text = channel === 'TEXT';
   const [shownLine] = useDebouncedValue(slip.line ?? '', 300);
@@ -62,8 +64,7 @@ export function SlipForm({
     if (channels) onChannels(channels);
   }, [channels, onChannels]);
   const sending = useMutation({
-    mutationFn: (other: boolean) =>
-      send({ ...slip, keep: slip.keep && other, seen: letter.data?.seen ?? null }),
+    mutationFn: (keep: boolean) => send({ ...slip, keep, seen: letter.data?.seen ?? null }),
     onSuccess: () => {
       onClose();
       void queries.invalidateQueries();
@@ -80,10 +81,11 @@ export function SlipForm({
   return (
     <Loaded query={letter} what={text ? 'the text message' : 'the letter'}>
       {(l) => {
+        const keep = kept ?? l.to === '';
         const other = slip.to !== null && slip.to.trim() !== '' && slip.to.trim() !== l.to;
         const submit = (event: FormEvent) => {
           event.preventDefault();
-          if (!sending.isPending) sending.mutate(other);
+          if (!sending.isPending) sending.mutate(other && keep);
         };
         return (
           <form className="form" onSubmit={submit} noValidate>
@@ -106,8 +108,8 @@ export function SlipForm({
             {other && (
               <Checkbox
                 label={`Keep this ${text ? 'number' : 'address'} with the client`}
-                checked={slip.keep}
-                onChange={(e) => put({ keep: e.currentTarget.checked })}
+                checked={keep}
+                onChange={(e) => setKept(e.currentTarget.checked)}
               />
             )}
             {!text && <MailHead slip={slip} put={put} problem={problem} subject={l.subject} />}

@@ -35,6 +35,11 @@ public class Correspondence {
         return repository.exists(key);
     }
 
+    /** @throws NotFoundException if there is none of that id */
+    Message message(long id) {
+        return rows.find(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
+    }
+
     /** A reminder's letter, for its paper. @throws NotFoundException for a message that is none */
     ReminderLetter reminderLetter(long id) {
         return rows.reminder(id)

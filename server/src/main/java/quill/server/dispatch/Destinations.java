@@ -68,16 +68,19 @@ class Destinations {
             if (typed.isBlank()) {
                 throw new RefusedException("slip.to", "", "this client has no telephone number; write one");
             }
-            return Phones.read(
-                    "slip.to",
-                    typed,
-                    client.country().isEmpty() ? business.business().country() : client.country());
+            return number("slip.to", typed, client);
         }
         if (typed.isEmpty()) {
             throw new RefusedException(
                     "client.email", "", "this client has no e-mail address; add one, or write one for this once");
         }
         return typed;
+    }
+
+    /** A telephone number as E.164 has it; one without a country is of the client's, else of the business's. */
+    String number(String field, String typed, Client client) {
+        String country = client.country();
+        return Phones.read(field, typed, country.isEmpty() ? business.business().country() : country);
     }
 
     /** Keeps what was typed with the client, where the slip says so. */

@@ -9,11 +9,8 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.letter.Channel;
 import quill.server.audit.Happenings;
-import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
-import quill.server.common.Json;
-import quill.server.common.NotFoundException;
 import quill.server.common.Phones;
 import quill.server.common.Texts;
 
@@ -21,31 +18,31 @@ import quill.server.common.Texts;
 @Service
 public class Mending {
     private final MessageRepository repository;
-    private final MessageRows rows;
+    private final Correspondence correspondence;
     private final DispatchService dispatch;
+    private final Destinations destinations;
     private final Letters letters;
     private final ClientsService clients;
     private final Happenings happenings;
     private final ApplicationEventPublisher publisher;
-    private final Json json;
 
     Mending(
             MessageRepository repository,
-            MessageRows rows,
+            Correspondence correspondence,
             DispatchService dispatch,
+            Destinations destinations,
             Letters letters,
             ClientsService clients,
             Happenings happenings,
-            ApplicationEventPublisher publisher,
-            Json json) {
+            ApplicationEventPublisher publisher) {
         this.repository = repository;
-        this.rows = rows;
+        this.correspondence = correspondence;
         this.dispatch = dispatch;
+        this.destinations = destinations;
         this.letters = letters;
         this.clients = clients;
         this.happenings = happenings;
         this.publisher = publisher;
-        this.json = json;
     }
 
     /**
@@ -57,7 +54,7 @@ public class Mending {
      */
     @Transactional
     public void sendAgain(long id, String to) {
-        Message message = message(id);
+        Message message = correspondence.message(id);
         if (message.clientId() != null) {
             clients.lock(message.clientId());
         }
@@ -81,8 +78,7 @@ public class Mending {
 
     private String checked(Message message, String to) {
         if (message.addresses().channel() == Channel.TEXT) {
-            Client client = clients.client(message.clientId());
-            return Phones.read("to", to, client.country());
+            return destinations.number("to", to, clients.client(message.clientId()));
         }
         List<Problem> problems = new ArrayList<>();
         String plain = Texts.email("to", to, true, problems);
@@ -117,8 +113,7 @@ public class Mending {
                         "mended-" + message.id(),
                         Slip.to(right).by(message.addresses().channel()));
             case REMINDER ->
-                publisher.publishEvent(ReminderGuard.neverLeft(
-                        message, json.read(rows.reminder(message.id()).orElseThrow(), ReminderLetter.class)));
+                publisher.publishEvent(ReminderGuard.neverLeft(message, correspondence.reminderLetter(message.id())));
             default -> repository.again(message.id(), key, letters.newMessageId(), right);
         }
         happenings.tell(
@@ -133,7 +128,7 @@ public class Mending {
     /** A person has dealt with a message that did not arrive. */
     @Transactional
     public void setAside(long id) {
-        Message message = message(id);
+        Message message = correspondence.message(id);
         if (message.state() == MessageState.BOUNCED) {
             if (!repository.seeTo(id)) {
                 throw new ConflictException("Somebody has seen to this letter already.");
@@ -146,10 +141,6 @@ public class Mending {
             return;
         }
         decide(message, MessageState.SET_ASIDE, "Set aside: ");
-    }
-
-    private Message message(long id) {
-        return rows.find(id).orElseThrow(() -> new NotFoundException("There is no message " + id + "."));
     }
 
     private void decide(Message message, MessageState to, String words) {

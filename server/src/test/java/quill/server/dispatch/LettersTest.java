@@ -229,7 +229,7 @@ public class LettersTest {
         server.pay(client, invoice, "100.00", BEGIN);
         send(invoice, "key-number-1");
         assertThat(last("text"))
-                .contains("It is settled by what you have paid already. There is nothing to pay.")
+                .contains("It is settled: there is nothing to pay.")
                 .doesNotContain("IBAN")
                 .doesNotContain("/p/");
         assertThat(last("html")).doesNotContain("cid:code").doesNotContain("See and pay");
