@@ -61,11 +61,12 @@ function NoticesForm({ setting }: { setting: Setting }) {
         <Radio my={6} value="NEVER" label="never" />
       </Radio.Group>
       {values.mail === 'EVENING' && (
-        <TextInput label="The hour of the evening" w={140} {...form.field('evening')} data-path="evening" />
+        <TextInput label="The hour of the evening" maw={220} {...form.field('evening')} data-path="evening" />
       )}
       {values.mail !== 'NEVER' && (
         <TextInput
           label="To this address"
+          maw={420}
           placeholder="your business’s own"
           type="email"
           {...form.field('address')}

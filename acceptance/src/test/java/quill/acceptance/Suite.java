@@ -136,6 +136,8 @@ public class Suite {
             "/settings/documents",
             "/settings/schedules",
             "/settings/reminders",
+            "/settings/ways",
+            "/settings/notices",
             "/settings/letters",
             "/settings/letters/firm",
             "/settings/access");
