@@ -9,7 +9,7 @@ const parts = [
   ['/settings/ways', 'Ways to pay', 'card, transfer, cash, cheque; limits and costs'],
   ['/settings/reminders', 'Reminders and late fees', 'the plan, days off, the policy'],
   ['/settings/letters', 'Letters', 'what every message to a client says'],
-  ['/settings/notices', 'What you hear of', 'money that came, declined cards, returned letters'],
+  ['/settings/notices', 'What you hear of', 'money that came, declined cards, returned mail'],
   ['/settings/access', 'Sign-ins', 'who came in, and from where'],
 ] as const;
 

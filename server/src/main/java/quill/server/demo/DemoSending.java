@@ -90,7 +90,7 @@ class DemoSending {
                         w.way().equals(WayToPay.CASH.name()) ? w.switched(true).upTo("500") : w)
                 .toList();
         ways.change(rules, ways.setting().version());
-        wordings.change(LetterKind.CREDIT_NOTE, false, "{business}: {credit note} for you", """
+        wordings.change(LetterKind.CREDIT_NOTE, false, "{business}: credit note {credit note} for {document}", """
                 Dear {contact, or client},
 
                 Here is credit note {credit note}, which takes back {how much of it} {document}: {credited}. The reason: {reason}.
