@@ -109,15 +109,16 @@ async function reminding(i: Listed): Promise<Job> {
       run: nothing,
     };
   const body = { key: act.key, clientId: act.about.clientId };
-  const look = await data(api.POST('/api/acts/letter', { body: { ...body, slip: plainSlip } }));
+  const slip = { ...plainSlip, channel: act.way };
+  const look = await data(api.POST('/api/acts/letter', { body: { ...body, slip } }));
   return {
     key: act.key,
     name: `${i.clientName}, ${act.about.what}`,
     letter: look.text,
     to: `${look.subject}, to ${look.to}`,
-    none: '',
+    none: look.to ? '' : `its client has no ${act.way === 'TEXT' ? 'telephone number' : 'e-mail address'}`,
     run: () =>
-      data(api.POST('/api/acts/doing-now', { body: { ...body, slip: { ...plainSlip, seen: look.seen } } })),
+      data(api.POST('/api/acts/doing-now', { body: { ...body, slip: { ...slip, seen: look.seen } } })),
   };
 }
 

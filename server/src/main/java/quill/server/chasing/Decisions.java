@@ -117,11 +117,6 @@ public class Decisions {
             throw new ConflictException(
                     "This client had a reminder today; a second one goes tomorrow at the earliest.");
         }
-        if (clients.client(clientId).forReminders().email().isEmpty()
-                && (slip == null || slip.to() == null || slip.to().isBlank())) {
-            throw new RefusedException(
-                    "client.email", "", "this client has no e-mail address; add one, or write one for this once");
-        }
         boolean keptBack = repository.letActGo(key) == 1;
         chasing.sendByHand(todays, reminder, slip, keptBack ? key : null);
     }

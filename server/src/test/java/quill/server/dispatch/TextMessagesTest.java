@@ -206,4 +206,23 @@ public class TextMessagesTest {
         assertThat(taken).singleElement().satisfies(t -> assertThat(t).contains("€100.00 on invoice 2027-0001", "/p/"));
         assertThat(latest(invoice).kind()).isEqualTo(MessageKind.REMINDER);
     }
+
+    /** A telephone is all it takes; by mail the same client is asked for an address. */
+    @Test
+    public void aReminderByTextNeedsNoAddressOfMail() {
+        ClientId ringing = server.client("Only a Telephone", false);
+        server.bean(ClientsService.class).keepAddress(ringing, null, NUMBER);
+        DocumentId invoice = server.issue(ringing, "100.00", "100%@5", null);
+        server.moveTo(BEGIN.plusDays(5), java.time.LocalTime.of(7, 0));
+        String key = server.bean(ActViews.class).until(BEGIN.plusDays(9)).get(0).key();
+        Decisions decisions = server.bean(Decisions.class);
+        assertThatThrownBy(() -> decisions.doNow(key, ringing, Slip.PLAIN))
+                .isInstanceOfSatisfying(
+                        RefusedException.class,
+                        e -> assertThat(e.problems().get(0).field()).isEqualTo("client.email"));
+        decisions.doNow(key, ringing, text(null, null, false));
+        leave();
+        assertThat(taken).singleElement().satisfies(t -> assertThat(t).contains("+447700900123"));
+        assertThat(latest(invoice).kind()).isEqualTo(MessageKind.REMINDER);
+    }
 }
