@@ -9,9 +9,6 @@ import { Refusal } from '../design/States';
 type Offer = Schemas['WayOffer'];
 type Way = Offer['way'];
 
-/** What the business itself wants is no warning. */
-const off = 'it is switched off';
-
 /** What a way costs and when its money is there, or which rule removed it. */
 function OfferLine({ offer: o }: { offer: Offer }) {
   return (
@@ -25,7 +22,8 @@ function OfferLine({ offer: o }: { offer: Offer }) {
             {shortDate(o.arrivesOn)} if paid today
           </span>
         ) : (
-          <span className={o.missing === off ? 'faded small' : 'soon small'}> not offered: {o.missing}</span>
+          // What the business itself wants is no warning.
+          <span className={o.on ? 'soon small' : 'faded small'}> not offered: {o.missing}</span>
         )}
       </span>
     </li>

@@ -5,6 +5,7 @@ import static quill.core.ActsToComeTest.client;
 import static quill.core.ActsToComeTest.debt;
 import static quill.core.ActsToComeTest.eur;
 import static quill.core.ActsToComeTest.stops;
+import static quill.core.ActsToComeTest.with;
 import static quill.core.ActsToComeTest.withoutFees;
 import static quill.core.ActsToComeTest.words;
 
@@ -109,19 +110,7 @@ public class ActsByPlansTest {
     }
 
     private static Debt by(Debt d, ReminderPlan plan) {
-        return new Debt(
-                d.open(),
-                d.deposit(),
-                d.first(),
-                d.inTransit(),
-                d.issuedOn(),
-                d.mutedUntil(),
-                d.usedThrough(),
-                d.policy(),
-                d.fees(),
-                d.feeOf(),
-                d.lastTone(),
-                plan);
+        return with(d, d.policy(), d.lastTone(), plan);
     }
 
     private static Debt pounds(long id, LocalDate due, String open) {

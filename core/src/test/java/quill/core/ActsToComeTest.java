@@ -281,6 +281,10 @@ public class ActsToComeTest {
     }
 
     private static Debt asked(Debt d, Tone last) {
+        return with(d, d.policy(), last, null);
+    }
+
+    static Debt with(Debt d, LateFeePolicy policy, Tone last, ReminderPlan plan) {
         return new Debt(
                 d.open(),
                 d.deposit(),
@@ -289,11 +293,11 @@ public class ActsToComeTest {
                 d.issuedOn(),
                 d.mutedUntil(),
                 d.usedThrough(),
-                d.policy(),
+                policy,
                 d.fees(),
                 d.feeOf(),
                 last,
-                null);
+                plan);
     }
 
     static List<String> stops(ClientState state, ActsToCome.Rules by) {
@@ -341,19 +345,7 @@ public class ActsToComeTest {
                         state.credits(),
                         state.order(),
                         state.debts().stream()
-                                .map(d -> new Debt(
-                                        d.open(),
-                                        false,
-                                        d.first(),
-                                        d.inTransit(),
-                                        d.issuedOn(),
-                                        null,
-                                        d.usedThrough(),
-                                        LateFeePolicy.none(eur("0.00")),
-                                        List.of(),
-                                        0,
-                                        d.lastTone(),
-                                        d.plan()))
+                                .map(d -> with(d, LateFeePolicy.none(eur("0.00")), d.lastTone(), d.plan()))
                                 .toList()),
                 Set.of(),
                 false);

@@ -1,7 +1,10 @@
 package quill.standins;
 
 import java.nio.file.Path;
+import java.security.MessageDigest;
 import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.server.ResponseStatusException;
 
 /** Settings under {@code standins.}, explained in standins.properties. */
 @ConfigurationProperties("standins")
@@ -12,4 +15,12 @@ public record StandinsSettings(
         String apiKey,
         String webhookSecret,
         String webhookUrl,
-        String publicUrl) {}
+        String publicUrl) {
+    /** Lets in who carries the key. @throws ResponseStatusException (401) for any other */
+    public void check(String authorization) {
+        byte[] expected = ("Bearer " + apiKey).getBytes();
+        if (!MessageDigest.isEqual(expected, authorization.getBytes())) {
+            throw new ResponseStatusException(HttpStatus.UNAUTHORIZED, "this key is not known here");
+        }
+    }
+}

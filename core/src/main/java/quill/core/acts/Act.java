@@ -1,7 +1,6 @@
 package quill.core.acts;
 
 import java.time.LocalDate;
-import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
@@ -94,10 +93,8 @@ public sealed interface Act {
      *
      * @param step the sternest that is due
      * @param items what it asks for, in the order in which money settles it; of every currency in which something is owed
-     * @param amount what it asks for in the currency of its first step; {@link #sums} has all
      */
-    record Reminder(
-            LocalDate on, ClientId client, ReminderStep step, List<Item> items, Money amount, Stop stop, boolean isNew)
+    record Reminder(LocalDate on, ClientId client, ReminderStep step, List<Item> items, Stop stop, boolean isNew)
             implements Act {
         /** Copies the items. */
         public Reminder {
@@ -124,21 +121,29 @@ public sealed interface Act {
             return LocalDate.parse(key.substring(key.lastIndexOf(':') + 1));
         }
 
-        /** The same without fees that are not charged yet: what can be sent before its day. */
-        public Reminder withoutForecast() {
-            List<Item> real = items.stream().filter(i -> i.debt().id() > 0).toList();
-            CurrencyUnit own = amount.getCurrencyUnit();
-            CurrencyUnit main = real.stream()
-                    .map(Item::asked)
-                    .filter(Money::isPositive)
-                    .map(Money::getCurrencyUnit)
-                    .min(Comparator.comparing(c -> !c.equals(own)))
-                    .orElse(own);
-            return new Reminder(on, client, step, real, sumIn(main, real), stop, isNew);
+        /** What it asks for in the currency of its first step; {@link #sums} has all. */
+        @Override
+        public Money amount() {
+            List<Item> asked = asked();
+            return sumIn(
+                    (asked.isEmpty() ? items.get(0) : mainOf(asked)).asked().getCurrencyUnit(), asked);
         }
 
-        /** What of some is asked for in a currency. */
-        static Money sumIn(CurrencyUnit currency, List<Item> of) {
+        /** The first whose step is due; where none is, the first. */
+        private static Item mainOf(List<Item> asked) {
+            return asked.stream().filter(i -> i.step() != null).findFirst().orElseGet(() -> asked.get(0));
+        }
+
+        /** The same without fees that are not charged yet: what can be sent before its day. */
+        public Reminder withoutForecast() {
+            return with(items.stream().filter(i -> i.debt().id() > 0).toList());
+        }
+
+        private Reminder with(List<Item> some) {
+            return new Reminder(on, client, step, some, stop, isNew);
+        }
+
+        private static Money sumIn(CurrencyUnit currency, List<Item> of) {
             return Amounts.sum(
                     currency,
                     of.stream()
@@ -151,7 +156,7 @@ public sealed interface Act {
         public List<Money> sums() {
             List<Item> asked = asked();
             return Stream.concat(
-                            Stream.of(amount.getCurrencyUnit()),
+                            Stream.of(amount().getCurrencyUnit()),
                             asked.stream().map(i -> i.asked().getCurrencyUnit()))
                     .distinct()
                     .map(c -> sumIn(c, asked))
@@ -161,10 +166,9 @@ public sealed interface Act {
 
         /** The part of it that asks in one currency: what a sum, its sentence and its way to pay are made of. */
         public Reminder in(CurrencyUnit currency) {
-            List<Item> part = items.stream()
+            return with(items.stream()
                     .filter(i -> i.asked().getCurrencyUnit().equals(currency))
-                    .toList();
-            return new Reminder(on, client, step, part, sumIn(currency, part), stop, isNew);
+                    .toList());
         }
 
         /** The items that money is asked for; the others only have a step that is used up. */
@@ -174,12 +178,7 @@ public sealed interface Act {
 
         /** What the letter is mainly about: the first debt whose step is due. */
         public quill.core.ledger.OpenDebt main() {
-            List<Item> asked = asked();
-            return asked.stream()
-                    .filter(i -> i.step() != null)
-                    .findFirst()
-                    .orElseGet(() -> asked.get(0))
-                    .debt();
+            return mainOf(asked()).debt();
         }
 
         /** How many invoices it asks for money for. */

@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
-import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.latefee.LateFee;
 import quill.core.latefee.LateFeePolicy;
@@ -282,23 +281,7 @@ public final class ActsToCome {
         if (sternest == null || (state.isMutedOn(day) && !fresh)) {
             return Optional.empty();
         }
-        CurrencyUnit main = items.stream()
-                .filter(i -> i.step() != null && i.asked().isPositive())
-                .findFirst()
-                .orElseGet(() -> items.stream()
-                        .filter(i -> i.asked().isPositive())
-                        .findFirst()
-                        .orElse(items.get(0)))
-                .asked()
-                .getCurrencyUnit();
-        return Optional.of(new Act.Reminder(
-                day,
-                state.client(),
-                sternest,
-                items,
-                Act.Reminder.sumIn(main, items),
-                reminderStop(day, sternest),
-                fresh));
+        return Optional.of(new Act.Reminder(day, state.client(), sternest, items, reminderStop(day, sternest), fresh));
     }
 
     /** Of two that are as stern, the one that goes by mail: it says more. */

@@ -1,7 +1,12 @@
 package quill.core.letter;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.Map;
 import java.util.stream.Collectors;
+import org.joda.money.BigMoney;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 
 /**
  * How long a text message is, and in how many parts it goes: 3GPP TS 23.038 (the alphabet) and 23.040, 9.2.3.24.1 (parts
@@ -58,6 +63,11 @@ public record TextLength(boolean plain, int characters, int parts) {
             used += places;
         }
         return new TextLength(plain, all, parts);
+    }
+
+    /** What all parts cost, rounded up to what the currency has. @param price of one part */
+    public Money cost(BigDecimal price, CurrencyUnit currency) {
+        return BigMoney.of(currency, price.multiply(BigDecimal.valueOf(parts))).toMoney(RoundingMode.UP);
     }
 
     /** The same words with the characters of print made plain ones, so that they do not halve what a part holds. */

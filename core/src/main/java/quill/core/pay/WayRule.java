@@ -13,6 +13,7 @@ import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.Problem;
+import quill.core.TypedWord;
 import quill.core.money.Amounts;
 import quill.core.money.Percent;
 import quill.core.money.TypedNumber;
@@ -52,7 +53,7 @@ public record WayRule(
     /** Reads the rules of one way; null where a problem was added. @param path before the field in a problem's name */
     public static WayRule read(String path, TypedWay typed, CurrencyUnit own, List<Problem> problems) {
         int before = problems.size();
-        WayToPay way = wayOf(path + "way", typed.way(), problems);
+        WayToPay way = TypedWord.read(path + "way", typed.way(), WayToPay.class, problems);
         Set<String> currencies = currencies(path + "currencies", typed.currencies(), problems);
         Set<String> countries = countries(path + "countries", typed.countries(), problems);
         Money smallest = limit(path + "smallest", typed.smallest(), own, problems);
@@ -76,15 +77,6 @@ public record WayRule(
                         new Percent(percent),
                         fixed,
                         days.intValue());
-    }
-
-    private static WayToPay wayOf(String field, String typed, List<Problem> problems) {
-        try {
-            return WayToPay.valueOf(typed == null ? "" : typed.strip().toUpperCase(Locale.ROOT));
-        } catch (IllegalArgumentException e) {
-            problems.add(new Problem(field, typed, "must be CARD, TRANSFER, CASH or CHEQUE"));
-            return null;
-        }
     }
 
     private static Set<String> words(String typed) {

@@ -10,13 +10,13 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import quill.core.Problem;
 import quill.core.TypedDate;
+import quill.core.TypedWord;
 import quill.core.letter.Channel;
 import quill.core.money.TypedNumber;
 import quill.core.reminder.ReminderStep.Tone;
@@ -141,8 +141,8 @@ public record ReminderPlan(
         for (int i = 0; i < given.size(); i++) {
             String path = "steps[" + i + "].";
             Integer day = dayOf(path + "days", given.get(i), problems);
-            Tone tone = toneOf(path + "tone", given.get(i).tone(), problems);
-            Channel way = wayOf(path + "way", given.get(i).way(), problems);
+            Tone tone = TypedWord.read(path + "tone", given.get(i).tone(), Tone.class, problems);
+            Channel way = TypedWord.read(path + "way", given.get(i).way(), Channel.class, problems);
             if (day != null && !days.add(day)) {
                 problems.add(new Problem(
                         path + "days", given.get(i).days(), "another step has this day; each needs its own"));
@@ -187,24 +187,6 @@ public record ReminderPlan(
             return null;
         }
         return step.before() ? -days.intValue() : days.intValue();
-    }
-
-    private static Tone toneOf(String field, String text, List<Problem> problems) {
-        try {
-            return Tone.valueOf(text == null ? "" : text.strip().toUpperCase(Locale.ROOT));
-        } catch (IllegalArgumentException e) {
-            problems.add(new Problem(field, text, "must be FRIENDLY, FIRM or FINAL"));
-            return null;
-        }
-    }
-
-    private static Channel wayOf(String field, String text, List<Problem> problems) {
-        try {
-            return Channel.valueOf(text.strip().toUpperCase(Locale.ROOT));
-        } catch (IllegalArgumentException e) {
-            problems.add(new Problem(field, text, "must be MAIL or TEXT"));
-            return null;
-        }
     }
 
     private static LocalTime hourOf(String text, List<Problem> problems) {

@@ -2,6 +2,9 @@ package quill.core.letter;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.math.BigDecimal;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -39,5 +42,13 @@ public class TextLengthTest {
     public void printedMarksAreMadePlainOnes() {
         assertThat(TextLength.plainer("“It’s due” – 1\u202f000\u00a0€ …")).isEqualTo("\"It's due\" - 1 000 € ...");
         assertThat(TextLength.of(TextLength.plainer("It’s")).plain()).isTrue();
+    }
+
+    @Test
+    public void everyPartIsPaidForAndTheSumIsRoundedUp() {
+        TextLength three = TextLength.of("a".repeat(307));
+        assertThat(three.cost(new BigDecimal("0.0785"), CurrencyUnit.EUR)).isEqualTo(Money.parse("EUR 0.24"));
+        assertThat(three.cost(new BigDecimal("0.08"), CurrencyUnit.EUR)).isEqualTo(Money.parse("EUR 0.24"));
+        assertThat(three.cost(new BigDecimal("4.1"), CurrencyUnit.JPY)).isEqualTo(Money.parse("JPY 13"));
     }
 }

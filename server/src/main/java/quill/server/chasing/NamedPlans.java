@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.function.BiFunction;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -217,40 +218,40 @@ public class NamedPlans {
         };
     }
 
-    /**
-     * Which plan holds for each document of some clients; null for the business's.
-     *
-     * @param usual the business's, whose hour and days off hold for all
-     */
+    /** Which plan holds for each document of some clients; null for the business's, whose hour and days off hold for all. */
     BiFunction<ClientId, DocumentId, ReminderPlan> holding(
-            ReminderPlan usual, Collection<ClientId> clientIds, Collection<DocumentId> documentIds) {
+            Collection<ClientId> clientIds, Collection<DocumentId> documentIds) {
         Map<ClientId, Chosen> byClient = repository.ofClients(clientIds);
         Map<DocumentId, Chosen> byDocument = repository.ofDocuments(documentIds);
         if (byClient.isEmpty() && byDocument.isEmpty()) {
             return (client, document) -> null;
         }
-        Map<Long, Named> named =
-                repository.all().stream().collect(java.util.stream.Collectors.toMap(Named::id, p -> p));
+        ReminderPlan usual = plans.rules().plan();
+        Map<Long, Held> named = repository.all().stream().collect(Collectors.toMap(Named::id, this::held));
         return (client, document) -> {
             Chosen chosen = byDocument.getOrDefault(document, byClient.get(client));
             return chosen == null ? null : plan(usual, chosen, named.get(chosen.plan()));
         };
     }
 
-    private ReminderPlan plan(ReminderPlan usual, Chosen chosen, Named named) {
-        List<ReminderStep> steps = named == null
-                ? List.of()
-                : steps(named.steps(), new ArrayList<>()).steps();
-        LocalDate since = named == null || chosen.since().isAfter(named.since()) ? chosen.since() : named.since();
-        return usual.with(steps, since);
+    /** A plan's steps, read. @param since the day from which they hold */
+    private record Held(List<ReminderStep> steps, LocalDate since) {}
+
+    private Held held(Named plan) {
+        return new Held(steps(plan.steps(), new ArrayList<>()).steps(), plan.since());
+    }
+
+    private static ReminderPlan plan(ReminderPlan usual, Chosen chosen, Held named) {
+        if (named == null) {
+            return usual.with(List.of(), chosen.since());
+        }
+        LocalDate since = chosen.since().isAfter(named.since()) ? chosen.since() : named.since();
+        return usual.with(named.steps(), since);
     }
 
     /** The soonest of the last steps of all plans, in days; empty where none has a step. */
     OptionalInt lastSteps(ReminderPlan usual) {
-        return Stream.concat(
-                        Stream.of(usual.steps()),
-                        repository.all().stream()
-                                .map(p -> steps(p.steps(), new ArrayList<>()).steps()))
+        return Stream.concat(Stream.of(usual.steps()), repository.all().stream().map(p -> held(p).steps()))
                 .filter(s -> !s.isEmpty())
                 .mapToInt(s -> s.get(s.size() - 1).days())
                 .min();
@@ -258,11 +259,10 @@ public class NamedPlans {
 
     /** The plan that holds for a document, and what it is called. */
     ReminderPlan holdingFor(Document document) {
-        ReminderPlan usual = plans.rules().plan();
         ClientId client = document.clientId();
-        ReminderPlan own = holding(usual, client == null ? List.of() : List.of(client), List.of(document.id()))
+        ReminderPlan own = holding(client == null ? List.of() : List.of(client), List.of(document.id()))
                 .apply(client, document.id());
-        return own == null ? usual : own;
+        return own == null ? plans.rules().plan() : own;
     }
 
     /** What the plan that holds for a document is called. */

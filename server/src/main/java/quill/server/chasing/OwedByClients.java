@@ -32,7 +32,6 @@ import quill.server.processor.CardOrders;
 @Component
 class OwedByClients {
     private final ChasingRepository repository;
-    private final ReminderPlans plans;
     private final NamedPlans named;
     private final InvoicesService invoices;
     private final Debts debts;
@@ -42,7 +41,6 @@ class OwedByClients {
 
     OwedByClients(
             ChasingRepository repository,
-            ReminderPlans plans,
             NamedPlans named,
             InvoicesService invoices,
             Debts debts,
@@ -50,7 +48,6 @@ class OwedByClients {
             LateFees fees,
             CardOrders orders) {
         this.repository = repository;
-        this.plans = plans;
         this.named = named;
         this.invoices = invoices;
         this.debts = debts;
@@ -103,7 +100,7 @@ class OwedByClients {
                         .collect(Collectors.toMap(
                                 StoredFee::debtId, f -> f.occasion().installmentId())),
                 orders.inTransit(clientIds),
-                named.holding(plans.rules().plan(), clientIds, byInvoice.keySet()));
+                named.holding(clientIds, byInvoice.keySet()));
     }
 
     private static ActsToCome.Debt debt(StoredInstallment d, Document invoice, Sources s) {

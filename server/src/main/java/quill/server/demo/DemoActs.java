@@ -1,11 +1,5 @@
 package quill.server.demo;
 
-import java.net.URI;
-import java.net.URLEncoder;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -39,7 +33,6 @@ class DemoActs {
             Map.of("approved", "9901000000000019", "poor", "9902000000000026", "refused", "9904000000000040");
 
     private final Map<String, DocumentId> byName = new HashMap<>();
-    private final HttpClient http = HttpClient.newHttpClient();
     private final MoneyLetters letters;
     private final Undoing undoing;
     private final Others others;
@@ -70,7 +63,7 @@ class DemoActs {
 
     /** What is not of the everyday kind. */
     @Component
-    record Others(DemoDocuments documents, DemoSending sending) {}
+    record Others(DemoDocuments documents, DemoSending sending, StandInForms forms) {}
 
     void play(DemoScript.Act act, DemoBeginning.Begun begun) {
         boolean byOwner = !(act instanceof DemoScript.Pays p && CARDS.containsKey(p.way()));
@@ -175,7 +168,10 @@ class DemoActs {
                         .map(StoredInstallment::open)
                         .toList());
         if (CARDS.containsKey(pays.way())) {
-            typeCard(orders.payAt(invoice, ids, amount), CARDS.get(pays.way()));
+            others.forms()
+                    .send(
+                            orders.payAt(invoice, ids, amount),
+                            Map.of("number", CARDS.get(pays.way()), "expiry", "09/29"));
             orders.payerIsBack(invoice.id());
             return;
         }
@@ -187,21 +183,5 @@ class DemoActs {
                 pays.what().matches("[0-9.]+") ? pays.what() : Amounts.plain(amount),
                 pays.dated().toString(),
                 ""));
-    }
-
-    private void typeCard(String address, String number) {
-        String form = "number=" + number + "&expiry=" + URLEncoder.encode("09/29", StandardCharsets.UTF_8);
-        try {
-            http.send(
-                    HttpRequest.newBuilder(URI.create(address))
-                            .header("Content-Type", "application/x-www-form-urlencoded")
-                            .POST(HttpRequest.BodyPublishers.ofString(form))
-                            .build(),
-                    HttpResponse.BodyHandlers.discarding());
-        } catch (java.io.IOException e) {
-            throw new java.io.UncheckedIOException(e);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
     }
 }

@@ -1,16 +1,7 @@
 package quill.server.demo;
 
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.net.URI;
-import java.net.URLEncoder;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
+import java.util.Map;
 import org.springframework.stereotype.Component;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
@@ -32,7 +23,6 @@ import quill.server.ways.WaysService;
 /** Plans, ways to pay and wordings of the demo's business, a text message, and a letter to an address that is gone. */
 @Component
 class DemoSending {
-    private static final Logger LOG = LoggerFactory.getLogger(DemoSending.class);
     private static final String GONE = "ada.brandt@oldferry.example";
     private final NamedPlans plans;
     private final WaysService ways;
@@ -40,7 +30,7 @@ class DemoSending {
     private final ClientsService clients;
     private final DispatchService dispatch;
     private final QuillSettings settings;
-    private final HttpClient http = HttpClient.newHttpClient();
+    private final StandInForms forms;
 
     DemoSending(
             NamedPlans plans,
@@ -48,13 +38,15 @@ class DemoSending {
             Wordings wordings,
             ClientsService clients,
             DispatchService dispatch,
-            QuillSettings settings) {
+            QuillSettings settings,
+            StandInForms forms) {
         this.plans = plans;
         this.ways = ways;
         this.wordings = wordings;
         this.clients = clients;
         this.dispatch = dispatch;
         this.settings = settings;
+        this.forms = forms;
     }
 
     /** @param invoice that it is about; null for none */
@@ -126,20 +118,7 @@ class DemoSending {
         if (settings.standInsUrl() == null || settings.standInsUrl().isBlank()) {
             return;
         }
-        try {
-            String form = "gone=true&box=" + URLEncoder.encode(GONE, StandardCharsets.UTF_8);
-            http.send(
-                    HttpRequest.newBuilder(URI.create(settings.standInsUrl() + "/post-room/gone"))
-                            .header("Content-Type", "application/x-www-form-urlencoded")
-                            .POST(HttpRequest.BodyPublishers.ofString(form))
-                            .build(),
-                    HttpResponse.BodyHandlers.discarding());
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            LOG.warn("the post room was not told", e);
-        }
+        forms.send(settings.standInsUrl() + "/post-room/gone", Map.of("gone", "true", "box", GONE));
         dispatch.sendAgain(
                 invoice,
                 "demo-returned-letter",

@@ -158,7 +158,8 @@ public class DocumentFacts {
                 .put(LetterField.LEFT, basics.say("left-of-one", Map.of("open", a.open(), "document", document)))
                 .put(LetterField.DECLINED, declined)
                 .put(LetterField.OTHER_WAYS, basics.otherWays(a));
-        return new LetterFacts(basics.from(a.open().getCurrencyUnit()), values.all(), List.of(), "", List.of(), null);
+        return new LetterFacts(
+                basics.from(a.open().getCurrencyUnit()), values.all(), List.of(), "", List.of(), List.of());
     }
 
     /** What is still to be paid, one by one. @param named whether each says of which document it is */
@@ -182,6 +183,6 @@ public class DocumentFacts {
                 rows,
                 "",
                 List.of(basics.drawn(a.document().number(), a.document().subject(), a.parts())),
-                basics.paying(a));
+                basics.payings(a));
     }
 }

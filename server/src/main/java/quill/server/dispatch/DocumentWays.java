@@ -74,7 +74,7 @@ public class DocumentWays {
     List<String> notes(DocumentId id) {
         WaysOfDocument all = of(id);
         List<String> missing = all.offers().stream()
-                .filter(o -> !o.offered() && !"it is switched off".equals(o.missing()))
+                .filter(o -> o.on() && !o.offered())
                 .map(o -> "Not by " + o.words() + ": " + o.missing() + ".")
                 .toList();
         return all.none()

@@ -162,10 +162,10 @@ class LetterBasics {
         return due.isEmpty() ? open.get(0) : Amounts.sum(open.get(0).getCurrencyUnit(), due);
     }
 
-    /** How to pay what is asked for now; null where nothing is open. */
-    LetterFacts.Paying paying(About a) {
+    /** How to pay what is asked for now; none where nothing is open. */
+    List<LetterFacts.Paying> payings(About a) {
         Money sum = askedNow(a);
-        return sum == null ? null : paying(sum, a.document(), a.page(), false);
+        return sum == null ? List.of() : List.of(paying(sum, a.document(), a.page(), false));
     }
 
     /** How to pay a sum under the reference of a document. @param named whether the button says which sum it leads to */

@@ -1,10 +1,7 @@
 package quill.server.dispatch;
 
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.math.BigDecimal;
-import java.math.RoundingMode;
 import java.util.List;
-import org.joda.money.BigMoney;
 import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -112,12 +109,11 @@ public class LetterLook {
 
     private AsText asText(String text) {
         TextLength length = TextLength.of(text);
-        BigDecimal cost = settings.texts().price().multiply(BigDecimal.valueOf(length.parts()));
-        CurrencyUnit own = CurrencyUnit.of(business.business().currency());
+        CurrencyUnit own = business.business().currencyUnit();
         return new AsText(
                 length.characters(),
                 length.parts(),
-                Shown.money(BigMoney.of(own, cost).toMoney(RoundingMode.UP)));
+                Shown.money(length.cost(settings.texts().price(), own)));
     }
 
     /** A letter as it would go, and names of what is attached. */

@@ -110,36 +110,17 @@ record MessageDraft(
 
     /** One that can be called back for a while. @param act that had been kept back before, or null */
     MessageDraft held(int seconds, String act) {
-        return new MessageDraft(
-                whatKey,
-                kind,
-                clientId,
-                documents,
-                channel,
-                to,
-                copiesTo,
-                written,
-                enclosed,
-                reminder,
-                new Held(seconds, act, null, LetterWriting.ThisOnce.NOTHING));
+        return with(new Held(seconds, act, null, LetterWriting.ThisOnce.NOTHING));
     }
 
     /** One that leaves at a moment, and is written anew then; null for at once. */
     MessageDraft leaving(LocalDateTime at, LetterWriting.ThisOnce once) {
-        return at == null
-                ? this
-                : new MessageDraft(
-                        whatKey,
-                        kind,
-                        clientId,
-                        documents,
-                        channel,
-                        to,
-                        copiesTo,
-                        written,
-                        enclosed,
-                        reminder,
-                        new Held(0, held.keptBackAct(), at, once));
+        return at == null ? this : with(new Held(0, held.keptBackAct(), at, once));
+    }
+
+    private MessageDraft with(Held how) {
+        return new MessageDraft(
+                whatKey, kind, clientId, documents, channel, to, copiesTo, written, enclosed, reminder, how);
     }
 
     /** By text message: it has no papers, and no copies but one to oneself. */
@@ -164,7 +145,7 @@ record MessageDraft(
                 Channel.MAIL,
                 own,
                 List.of(),
-                new Written(written.letter(), subject, written.html(), written.text(), written.code()),
+                written.called(subject),
                 enclosed,
                 reminder,
                 new Held(held.seconds(), null, held.leaveAt(), held.once()));

@@ -61,6 +61,6 @@ public class OwnNotices {
                                 .toList(),
                 "",
                 List.of(),
-                null);
+                List.of());
     }
 }

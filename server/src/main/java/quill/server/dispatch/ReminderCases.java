@@ -12,7 +12,6 @@ import quill.core.acts.Act;
 import quill.core.id.ClientId;
 import quill.core.ledger.OpenDebt;
 import quill.core.letter.LetterKind;
-import quill.core.money.Amounts;
 import quill.core.reminder.ReminderStep;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
@@ -84,15 +83,6 @@ class ReminderCases implements LetterCases {
         List<Act.Item> items = asked.stream()
                 .map(d -> new Act.Item(d, d.open(), Math.max(0, ChronoUnit.DAYS.between(d.dueOn(), today)), step))
                 .toList();
-        return new Act.Reminder(
-                today,
-                client,
-                step,
-                items,
-                Amounts.sum(
-                        asked.get(0).open().getCurrencyUnit(),
-                        asked.stream().map(OpenDebt::open).toList()),
-                Act.Stop.NOTHING,
-                true);
+        return new Act.Reminder(today, client, step, items, Act.Stop.NOTHING, true);
     }
 }

@@ -67,8 +67,7 @@ class ReminderFacts {
                 measures.stream()
                         .map(m -> basics.drawn(m.number(), m.subject(), m.parts()))
                         .toList(),
-                payings.get(0),
-                payings.subList(1, payings.size()));
+                payings);
         return new Reminded(kind(act, today), facts, rows, measures);
     }
 

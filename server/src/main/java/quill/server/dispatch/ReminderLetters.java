@@ -1,6 +1,5 @@
 package quill.server.dispatch;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.springframework.stereotype.Component;
@@ -42,8 +41,7 @@ class ReminderLetters {
         LetterKind kind = slip.isText() ? r.kind().asText() : r.kind();
         Filled filled = writing.filled(kind, payer, r.facts(), slip.once());
         List<Amount> totals = act.sums().stream().map(Amount::of).toList();
-        List<LetterFacts.Paying> payings = new ArrayList<>(List.of(r.facts().paying()));
-        payings.addAll(r.facts().also());
+        List<LetterFacts.Paying> payings = r.facts().payings();
         ReminderLetter letter = new ReminderLetter(
                 r.facts().from(),
                 new Addressee(client.name(), client.forReminders().name(), client.address()),

@@ -2,12 +2,10 @@ package quill.server.dispatch;
 
 import java.net.ConnectException;
 import java.net.UnknownHostException;
-import java.net.http.HttpClient;
 import java.net.http.HttpConnectTimeoutException;
 import java.time.Duration;
 import java.util.Map;
 import org.springframework.http.HttpStatusCode;
-import org.springframework.http.client.JdkClientHttpRequestFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.web.client.HttpStatusCodeException;
 import org.springframework.web.client.ResourceAccessException;
@@ -16,6 +14,7 @@ import org.springframework.web.client.RestClientException;
 import quill.core.letter.Channel;
 import quill.server.QuillSettings;
 import quill.server.business.BusinessService;
+import quill.server.common.OutsideService;
 import quill.server.dispatch.MessageRepository.Outgoing;
 
 /**
@@ -25,7 +24,6 @@ import quill.server.dispatch.MessageRepository.Outgoing;
 @Component
 class TextCarrier implements Carrier {
     private static final int TOO_MANY = 429;
-    private static final Duration TO_CONNECT = Duration.ofSeconds(3);
     private static final Duration TO_ANSWER = Duration.ofSeconds(10);
     private final RestClient http;
     private final QuillSettings settings;
@@ -34,15 +32,8 @@ class TextCarrier implements Carrier {
     private final Outcomes outcomes;
 
     TextCarrier(QuillSettings settings, BusinessService business, ReminderGuard guard, Outcomes outcomes) {
-        JdkClientHttpRequestFactory requests = new JdkClientHttpRequestFactory(
-                HttpClient.newBuilder().connectTimeout(TO_CONNECT).build());
-        requests.setReadTimeout(TO_ANSWER);
         QuillSettings.Texts texts = settings.texts();
-        this.http = RestClient.builder()
-                .baseUrl(texts.isSet() ? texts.url() : "http://localhost")
-                .defaultHeader("Authorization", "Bearer " + texts.apiKey())
-                .requestFactory(requests)
-                .build();
+        this.http = OutsideService.at(texts.url(), texts.apiKey(), TO_ANSWER);
         this.settings = settings;
         this.business = business;
         this.guard = guard;

@@ -30,6 +30,9 @@ public class WaysToPay {
      * @param bic of its bank, or empty
      */
     public record Ways(List<WayToPay> offered, String iban, String bic) {
+        /** Those of nothing. */
+        public static final Ways NONE = new Ways(List.of(), "", "");
+
         /** Whether there is any. */
         public boolean any() {
             return !offered.isEmpty();

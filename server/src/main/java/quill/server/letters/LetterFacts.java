@@ -16,7 +16,7 @@ import quill.server.invoices.Measure;
  * @param values what fields say, by their names; an empty one is left out
  * @param total of the rows; empty where they have none
  * @param measures the schedules that are drawn
- * @param paying how to pay what is owed; null where nothing is
+ * @param payings how to pay what is owed, for each currency, that of its heading first; none where nothing is
  */
 public record LetterFacts(
         Business from,
@@ -24,25 +24,13 @@ public record LetterFacts(
         List<Row> rows,
         String total,
         List<Drawn> measures,
-        Paying paying,
-        List<Paying> also) {
-    /** One that asks in one currency. */
-    public LetterFacts(
-            Business from,
-            Map<String, String> values,
-            List<Row> rows,
-            String total,
-            List<Drawn> measures,
-            Paying paying) {
-        this(from, values, rows, total, measures, paying, List.of());
-    }
-
+        List<Paying> payings) {
     /** Copies. */
     public LetterFacts {
         values = Map.copyOf(values);
         rows = List.copyOf(rows);
         measures = List.copyOf(measures);
-        also = List.copyOf(also);
+        payings = List.copyOf(payings);
     }
 
     /**
@@ -74,6 +62,11 @@ public record LetterFacts(
     public record Paying(
             String button, String link, String iban, String reference, String code, boolean transfer, String sum) {}
 
+    /** How to pay what it mainly asks for; null where nothing is owed. */
+    public Paying paying() {
+        return payings.isEmpty() ? null : payings.get(0);
+    }
+
     /** The blocks that have something to draw. */
     public Set<LetterField> drawn() {
         Set<LetterField> drawn = EnumSet.noneOf(LetterField.class);
@@ -83,7 +76,7 @@ public record LetterFacts(
         if (measures.stream().anyMatch(m -> m.parts().size() > 0)) {
             drawn.add(LetterField.MEASURE);
         }
-        if (paying != null) {
+        if (!payings.isEmpty()) {
             drawn.add(LetterField.HOW_TO_PAY);
         }
         return drawn;

@@ -27,13 +27,13 @@ public final class SampleFacts {
                         "")),
                 "",
                 List.of(),
-                new LetterFacts.Paying(
+                List.of(new LetterFacts.Paying(
                         "See and pay",
                         LetterField.PAGE.example(),
                         "",
                         "",
                         LetterField.PAGE.example(),
                         false,
-                        LetterField.TOTAL.example()));
+                        LetterField.TOTAL.example())));
     }
 }

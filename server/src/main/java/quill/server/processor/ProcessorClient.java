@@ -1,18 +1,17 @@
 package quill.server.processor;
 
-import java.net.http.HttpClient;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.joda.money.Money;
-import org.springframework.http.client.JdkClientHttpRequestFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.web.client.HttpClientErrorException;
 import org.springframework.web.client.RestClient;
 import org.springframework.web.client.RestClientException;
 import quill.server.QuillSettings;
+import quill.server.common.OutsideService;
 
 /**
  * Asks the card processor. An order carries a key of ours, so that asking again after a lost answer finds the first
@@ -20,19 +19,12 @@ import quill.server.QuillSettings;
  */
 @Component
 public class ProcessorClient implements CardProcessor {
+    private static final Duration TO_ANSWER = Duration.ofSeconds(8);
     private final RestClient http;
 
     ProcessorClient(QuillSettings settings) {
-        JdkClientHttpRequestFactory requests = new JdkClientHttpRequestFactory(HttpClient.newBuilder()
-                .version(HttpClient.Version.HTTP_1_1)
-                .connectTimeout(Duration.ofSeconds(3))
-                .build());
-        requests.setReadTimeout(Duration.ofSeconds(8));
-        this.http = RestClient.builder()
-                .baseUrl(settings.processor().isSet() ? settings.processor().url() : "http://localhost:9")
-                .defaultHeader("Authorization", "Bearer " + settings.processor().apiKey())
-                .requestFactory(requests)
-                .build();
+        QuillSettings.Processor processor = settings.processor();
+        this.http = OutsideService.at(processor.url(), processor.apiKey(), TO_ANSWER);
     }
 
     @Override

@@ -58,6 +58,8 @@ class ClientPages {
     /** One thing that can be paid now. @param what due now, or all that is open @param card whether a card can pay it */
     record Choice(String what, List<Long> installments, Amount amount, boolean card) {}
 
+    private record Offer(Choice choice, WaysToPay.Ways ways) {}
+
     /** A payment that arrived, without what it cost the business. */
     record Received(LocalDate on, String how, Amount amount) {}
 
@@ -94,10 +96,10 @@ class ClientPages {
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
         boolean open = invoice.openMinor() > 0;
-        List<Choice> choices = choices(invoice, parts, currency);
-        WaysToPay.Ways ways = choices.isEmpty()
-                ? new WaysToPay.Ways(List.of(), "", "")
-                : waysToPay.of(choices.get(0).amount().money(), invoice.clientId(), invoice.id());
+        List<Offer> offers = offers(invoice, parts, currency);
+        List<Choice> choices = offers.stream().map(Offer::choice).toList();
+        WaysToPay.Ways ways =
+                offers.isEmpty() ? WaysToPay.Ways.NONE : offers.get(0).ways();
         List<Payment> came = payments.ofInvoice(invoice.id()).stream()
                 .filter(p -> p.undone() == null)
                 .toList();
@@ -126,7 +128,7 @@ class ClientPages {
     }
 
     /** The first open installment with all that fell due before it, and all that is open where that is more. */
-    private List<Choice> choices(Document invoice, List<Measure.Part> parts, CurrencyUnit currency) {
+    private List<Offer> offers(Document invoice, List<Measure.Part> parts, CurrencyUnit currency) {
         List<Measure.Part> open =
                 parts.stream().filter(p -> p.open().money().isPositive()).toList();
         if (open.isEmpty()) {
@@ -138,21 +140,19 @@ class ClientPages {
         if (due.isEmpty()) {
             due.add(open.get(0));
         }
-        List<Choice> choices = new ArrayList<>();
-        choices.add(choice("due", due, invoice, currency));
+        List<Offer> offers = new ArrayList<>();
+        offers.add(offer("due", due, invoice, currency));
         if (due.size() < open.size()) {
-            choices.add(choice("all", open, invoice, currency));
+            offers.add(offer("all", open, invoice, currency));
         }
-        return choices;
+        return offers;
     }
 
-    private Choice choice(String what, List<Measure.Part> parts, Document invoice, CurrencyUnit currency) {
+    private Offer offer(String what, List<Measure.Part> parts, Document invoice, CurrencyUnit currency) {
         Money sum =
                 Amounts.sum(currency, parts.stream().map(p -> p.open().money()).toList());
-        return new Choice(
-                what,
-                parts.stream().map(Measure.Part::id).toList(),
-                Amount.of(sum),
-                waysToPay.of(sum, invoice.clientId(), invoice.id()).card());
+        WaysToPay.Ways ways = waysToPay.of(sum, invoice.clientId(), invoice.id());
+        List<Long> ids = parts.stream().map(Measure.Part::id).toList();
+        return new Offer(new Choice(what, ids, Amount.of(sum), ways.card()), ways);
     }
 }

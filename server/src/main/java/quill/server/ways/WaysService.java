@@ -69,12 +69,19 @@ public class WaysService {
     /**
      * One way for one sum.
      *
+     * @param on whether the business offers it at all
      * @param missing which rule removed it; empty where it is offered
      * @param cost what taking the sum this way costs the business
      * @param arrivesOn when money that is paid today is there
      */
     public record WayOffer(
-            WayToPay way, String words, boolean offered, String missing, Amount cost, LocalDate arrivesOn) {}
+            WayToPay way,
+            String words,
+            boolean on,
+            boolean offered,
+            String missing,
+            Amount cost,
+            LocalDate arrivesOn) {}
 
     /** The rules as they are kept, or usual: cards and transfers, without limits. */
     public WaySetting setting() {
@@ -169,6 +176,7 @@ public class WaysService {
                     return new WayOffer(
                             rule.way(),
                             rule.way().words(),
+                            rule.on(),
                             missing.isEmpty(),
                             missing,
                             Amount.of(rule.cost(sum)),

@@ -2,7 +2,6 @@ package quill.standins.countinghouse;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import java.security.MessageDigest;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
@@ -69,7 +68,7 @@ class OrderApi {
             @RequestHeader("Authorization") String authorization,
             @RequestHeader("Idempotency-Key") String key,
             @RequestBody Asked asked) {
-        check(authorization);
+        settings.check(authorization);
         String refusal = refusalOf(asked);
         if (refusal != null) {
             throw new ResponseStatusException(HttpStatus.UNPROCESSABLE_CONTENT, refusal);
@@ -115,33 +114,26 @@ class OrderApi {
 
     @GetMapping("/orders/{id}")
     Answer ask(@RequestHeader("Authorization") String authorization, @PathVariable String id) {
-        check(authorization);
+        settings.check(authorization);
         return answer(book.find(id).orElseThrow(() -> new ResponseStatusException(HttpStatus.NOT_FOUND)));
     }
 
     @PostMapping("/orders/{id}/withdrawal")
     Answer withdraw(@RequestHeader("Authorization") String authorization, @PathVariable String id) {
-        check(authorization);
+        settings.check(authorization);
         book.find(id).orElseThrow(() -> new ResponseStatusException(HttpStatus.NOT_FOUND));
         return answer(book.withdraw(id));
     }
 
     @PutMapping("/business-date")
     void today(@RequestHeader("Authorization") String authorization, @RequestBody Today today) {
-        check(authorization);
+        settings.check(authorization);
         book.setToday(today.today());
     }
 
     @ExceptionHandler(ResponseStatusException.class)
     ProblemDetail problem(ResponseStatusException e) {
         return e.getBody();
-    }
-
-    private void check(String authorization) {
-        byte[] expected = ("Bearer " + settings.apiKey()).getBytes();
-        if (!MessageDigest.isEqual(expected, authorization.getBytes())) {
-            throw new ResponseStatusException(HttpStatus.UNAUTHORIZED, "this key is not known here");
-        }
     }
 
     private Answer answer(CardOrder o) {

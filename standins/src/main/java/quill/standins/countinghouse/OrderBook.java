@@ -12,6 +12,7 @@ import java.util.UUID;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
+import quill.standins.Dials;
 
 /** What the counting house holds: orders, attempts, events to send, and the dials that make it misbehave. */
 @Repository
@@ -25,9 +26,11 @@ class OrderBook {
 
     private static final int MINUTES_OPEN = 30;
     private final JdbcClient jdbc;
+    private final Dials dials;
 
     OrderBook(JdbcClient jdbc) {
         this.jdbc = jdbc;
+        this.dials = new Dials(jdbc, "dial");
     }
 
     /** An attempt to pay, for the counting house's own page. */
@@ -161,7 +164,7 @@ class OrderBook {
     }
 
     private void addEvent(String orderId, String kind) {
-        Map<String, Integer> dials = dials();
+        Map<String, Integer> turned = dials.all();
         jdbc.sql("""
                 INSERT INTO event (id, order_id, kind, due_at, copies, state)
                 VALUES (:id, :order, :kind, DATEADD('SECOND', :delay, LOCALTIMESTAMP), :copies, :state)
@@ -169,9 +172,9 @@ class OrderBook {
                 .param("id", "event-" + UUID.randomUUID())
                 .param("order", orderId)
                 .param("kind", kind)
-                .param("delay", dials.get("delay"))
-                .param("copies", dials.get("double") > 0 ? 2 : 1)
-                .param("state", dials.get("lose") > 0 ? "lost" : "waiting")
+                .param("delay", turned.get("delay"))
+                .param("copies", turned.get("double") > 0 ? 2 : 1)
+                .param("state", turned.get("lose") > 0 ? "lost" : "waiting")
                 .update();
     }
 
@@ -209,26 +212,8 @@ class OrderBook {
                 .update();
     }
 
-    Map<String, Integer> dials() {
-        Map<String, Integer> dials = new java.util.TreeMap<>();
-        jdbc.sql("SELECT name, setting FROM dial ORDER BY name").query(rs -> {
-            dials.put(rs.getString(1), rs.getInt(2));
-        });
+    Dials dials() {
         return dials;
-    }
-
-    void turn(String dial, int setting) {
-        jdbc.sql("UPDATE dial SET setting = :setting WHERE name = :name")
-                .param("setting", setting)
-                .param("name", dial)
-                .update();
-    }
-
-    /** Uses up one of the answers to be cut off. */
-    boolean cutsThisAnswer() {
-        return jdbc.sql("UPDATE dial SET setting = setting - 1 WHERE name = 'cut' AND setting > 0")
-                        .update()
-                == 1;
     }
 
     LocalDate today() {

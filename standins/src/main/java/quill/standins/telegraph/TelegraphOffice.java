@@ -2,7 +2,6 @@ package quill.standins.telegraph;
 
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.security.MessageDigest;
 import java.util.List;
 import java.util.Map;
 import org.springframework.http.HttpStatus;
@@ -17,13 +16,13 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.server.ResponseStatusException;
+import quill.standins.Dials;
 import quill.standins.StandinsSettings;
 
 /** The gateway for text messages, simulated: it takes them over HTTP, and its page shows what arrived at each telephone. */
 @Controller
 class TelegraphOffice {
     private static final int LONGEST = 1530;
-    private static final int MOST = 3600;
     private final TextBook book;
     private final StandinsSettings settings;
 
@@ -42,7 +41,7 @@ class TelegraphOffice {
             @RequestBody TextToSend message,
             HttpServletResponse response)
             throws IOException, InterruptedException {
-        check(authorization);
+        settings.check(authorization);
         if (message.to() == null || !message.to().matches("\\+[1-9]\\d{6,14}")) {
             throw new ResponseStatusException(HttpStatus.UNPROCESSABLE_CONTENT, "to must be a number as E.164 has it");
         }
@@ -55,12 +54,9 @@ class TelegraphOffice {
                     HttpStatus.UNPROCESSABLE_CONTENT, "no telephone has the number " + message.to());
         }
         book.keep(message.to(), message.from() == null ? "" : message.from(), message.text());
-        Thread.sleep(book.dials().get("wait") * 1000L);
-        if (book.cutsThisAnswer()) {
-            // A length that is never reached: the connection is closed in the middle of the answer.
-            response.setContentLength(4096);
-            response.getOutputStream().write('{');
-            response.flushBuffer();
+        Thread.sleep(book.dials().all().get("wait") * 1000L);
+        if (book.dials().cutsThisAnswer()) {
+            Dials.cut(response);
             return null;
         }
         return Map.of("state", "taken");
@@ -70,13 +66,6 @@ class TelegraphOffice {
     @ResponseBody
     org.springframework.http.ResponseEntity<ProblemDetail> problem(ResponseStatusException e) {
         return org.springframework.http.ResponseEntity.status(e.getStatusCode()).body(e.getBody());
-    }
-
-    private void check(String authorization) {
-        byte[] expected = ("Bearer " + settings.apiKey()).getBytes();
-        if (!MessageDigest.isEqual(expected, authorization.getBytes())) {
-            throw new ResponseStatusException(HttpStatus.UNAUTHORIZED, "this key is not known here");
-        }
     }
 
     @GetMapping("/telegraph-office")
@@ -89,7 +78,7 @@ class TelegraphOffice {
         model.addAttribute("open", open);
         model.addAttribute("texts", open == null ? List.of() : book.at(open));
         model.addAttribute("dead", book.dead());
-        model.addAttribute("dials", book.dials());
+        model.addAttribute("dials", book.dials().all());
         return "telegraph-office";
     }
 
@@ -111,10 +100,7 @@ class TelegraphOffice {
 
     @PostMapping("/telegraph-office/dials")
     String turn(@RequestParam String dial, @RequestParam int setting) {
-        if (!book.dials().containsKey(dial) || setting < 0 || setting > MOST) {
-            throw new ResponseStatusException(HttpStatus.BAD_REQUEST, "dials go from 0 to " + MOST);
-        }
-        book.turn(dial, setting);
+        book.dials().turn(dial, setting);
         return "redirect:/telegraph-office";
     }
 }

@@ -7,15 +7,18 @@ import java.util.TreeMap;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
+import quill.standins.Dials;
 
 /** What arrived at telephones, which numbers are dead, and the dials that make the office misbehave. */
 @Repository
 @Transactional
 class TextBook {
     private final JdbcClient jdbc;
+    private final Dials dials;
 
     TextBook(JdbcClient jdbc) {
         this.jdbc = jdbc;
+        this.dials = new Dials(jdbc, "telegraph_dial");
     }
 
     /** A text message as it arrived. */
@@ -67,25 +70,7 @@ class TextBook {
         }
     }
 
-    Map<String, Integer> dials() {
-        Map<String, Integer> dials = new TreeMap<>();
-        jdbc.sql("SELECT name, setting FROM telegraph_dial")
-                .query((rs, n) -> dials.put(rs.getString("name"), rs.getInt("setting")))
-                .list();
+    Dials dials() {
         return dials;
-    }
-
-    void turn(String dial, int setting) {
-        jdbc.sql("UPDATE telegraph_dial SET setting = :setting WHERE name = :dial")
-                .param("setting", setting)
-                .param("dial", dial)
-                .update();
-    }
-
-    /** Whether this answer is one of those that are cut off; it counts down. */
-    boolean cutsThisAnswer() {
-        return jdbc.sql("UPDATE telegraph_dial SET setting = setting - 1 WHERE name = 'cut' AND setting > 0")
-                        .update()
-                == 1;
     }
 }
