@@ -136,6 +136,9 @@ export function Drawer({
       <Catalogue currency={typed.currency} onChoose={onChoose} />
       <section>
         <h2>Schedules</h2>
+        {reckoning?.installments.some((i) => i.deposit) && (
+          <p className="faded">The deposit is asked for only whole.</p>
+        )}
         {kept.map((k) => (
           <button
             key={k.id}
@@ -196,13 +199,6 @@ export function Drawer({
             />
           </div>
         )}
-      </section>
-      <section>
-        <h2>Ways to pay</h2>
-        <p className="faded">
-          By card on the client’s page, and by bank transfer to the account in Settings.
-          {reckoning?.installments.some((i) => i.deposit) && ' The deposit is asked for only whole.'}
-        </p>
       </section>
     </aside>
   );
