@@ -18,6 +18,9 @@ const CreditNotePage = lazy(() =>
   import('./invoices/CreditNotePage').then((m) => ({ default: m.CreditNotePage })),
 );
 const NoticesPage = lazy(() => import('./settings/NoticesPage').then((m) => ({ default: m.NoticesPage })));
+const ProcessorsPage = lazy(() =>
+  import('./settings/ProcessorsPage').then((m) => ({ default: m.ProcessorsPage })),
+);
 const WaysPage = lazy(() => import('./settings/WaysPage').then((m) => ({ default: m.WaysPage })));
 const TaxesPage = lazy(() => import('./settings/TaxesPage').then((m) => ({ default: m.TaxesPage })));
 const PapersPage = lazy(() => import('./settings/PapersPage').then((m) => ({ default: m.PapersPage })));
@@ -123,6 +126,7 @@ export function App() {
                       ['/documents', <PapersPage />],
                       ['/schedules', <SchedulesPage />],
                       ['/ways', <WaysPage />],
+                      ['/processors', <ProcessorsPage />],
                       ['/reminders', <RemindersPage />],
                       ['/notices', <NoticesPage />],
                       ['/access', <AccessPage />],

@@ -41,6 +41,11 @@ const own: { title: string; to: string; words?: string }[] = [
   { title: 'Settings: taxes and currencies', to: '/settings/taxes', words: 'vat rate exchange' },
   { title: 'Settings: documents', to: '/settings/documents', words: 'layout terms fields cash' },
   { title: 'Settings: reminders and late fees', to: '/settings/reminders', words: 'plan dunning' },
+  { title: 'Settings: schedules', to: '/settings/schedules', words: 'installments' },
+  { title: 'Settings: ways to pay', to: '/settings/ways', words: 'card transfer cash cheque limits' },
+  { title: 'Settings: card processors', to: '/settings/processors', words: 'keys test payout' },
+  { title: 'Settings: letters', to: '/settings/letters', words: 'wording mail templates' },
+  { title: 'Settings: what you hear of', to: '/settings/notices', words: 'notices alerts' },
   { title: 'Settings: sign-ins', to: '/settings/access', words: 'access security passphrase' },
 ];
 

@@ -53,3 +53,8 @@ export const holidaysOf = (country: string) =>
     enabled: country !== '',
     queryFn: () => data(api.GET('/api/holidays', { params: { query: { country } } })),
   });
+
+export const processors = queryOptions({
+  queryKey: ['business', 'processors'],
+  queryFn: () => data(api.GET('/api/processors')),
+});

@@ -102,6 +102,8 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
       if (error instanceof ApiError && error.status === 409) onStale();
     }
   };
+  // On trial nothing is taken by card.
+  const taken = p.paying.cards && !p.paying.test;
   const first = p.measure.find((m) => !isZero(m.open));
   const fee = p.measure.some((m) => m.kind === 'LATE_FEE' && !isZero(m.open));
   const ahead = first !== undefined && first.dueOn > p.today;
@@ -137,7 +139,7 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
           </fieldset>
           {choice.card ? (
             <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
-              Pay {money(choice.amount)} by card
+              {p.paying.test ? 'Try paying' : 'Pay'} {money(choice.amount)} by card
             </button>
           ) : (
             <p className="told">{money(choice.amount)} is not taken by card; the other ways stand below.</p>
@@ -149,6 +151,11 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
           {refusal}
         </p>
       )}
+      {p.paying.test && (
+        <p className="told" role="status">
+          Payment by card is only being tested: nothing is taken, and nothing is settled.
+        </p>
+      )}
       {p.paying.cards && (
         <p className="faded small">
           The card page belongs to the card company; {p.document.from.name} never sees the number.
@@ -156,7 +163,7 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
       )}
       {p.paying.iban && (
         <>
-          <h2>{p.paying.cards ? 'Or by bank transfer' : 'By bank transfer'}</h2>
+          <h2>{taken ? 'Or by bank transfer' : 'By bank transfer'}</h2>
           <dl>
             <div>
               <dt>To</dt>
@@ -175,11 +182,11 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
       )}
       {p.paying.otherwise.length > 0 && (
         <p>
-          {p.paying.cards || p.paying.iban ? 'You can also pay ' : 'You can pay '}
+          {taken || p.paying.iban ? 'You can also pay ' : 'You can pay '}
           {p.paying.otherwise.join(', or ')}.
         </p>
       )}
-      {!p.paying.cards && !p.paying.iban && p.paying.otherwise.length === 0 && (
+      {!taken && !p.paying.iban && p.paying.otherwise.length === 0 && (
         <p className="told">
           To pay, please ask {p.document.from.name}: {p.document.from.email}.
         </p>
@@ -239,6 +246,15 @@ export function PageBody({
             </div>
           ))}
           {!isZero(page.credit) && <div>{money(page.credit)} of yours is held as credit.</div>}
+        </div>
+      )}
+      {page.tests.length > 0 && (
+        <div className="told" role="status">
+          {page.tests.map((t, i) => (
+            <div key={`${t.on}-${i}`}>
+              Test: {money(t.amount)} {t.how}, {shortDate(t.on)}. Nothing was taken, and nothing is settled.
+            </div>
+          ))}
         </div>
       )}
       <Paying page={page} token={token} onStale={onStale} />

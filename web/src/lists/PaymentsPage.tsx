@@ -16,6 +16,7 @@ const kinds = [
   ['cash', 'in cash'],
   ['cheque', 'by cheque'],
   ['undone', 'what was undone'],
+  ['test', 'on trial only'],
 ] as const;
 
 const columns: Column<Schemas['ListedPayment']>[] = [
@@ -37,7 +38,16 @@ const columns: Column<Schemas['ListedPayment']>[] = [
     cell: (r) =>
       r.invoiceId == null ? '' : <Link to={`/invoices/${r.invoiceId}`}>{r.number ?? 'draft'}</Link>,
   },
-  { name: 'way', head: 'By', sort: 'way', cell: (r) => r.way },
+  {
+    name: 'way',
+    head: 'By',
+    sort: 'way',
+    cell: (r) => (
+      <>
+        {r.standing === 'TEST' && <b>test</b>} {r.way}
+      </>
+    ),
+  },
   {
     name: 'reference',
     head: 'Reference',
@@ -58,7 +68,7 @@ const columns: Column<Schemas['ListedPayment']>[] = [
     head: 'Amount',
     sort: 'amount',
     number: true,
-    cell: (r) => <span className={r.undone ? css.undone : undefined}>{money(r.amount)}</span>,
+    cell: (r) => <span className={r.standing === 'COUNTS' ? undefined : css.undone}>{money(r.amount)}</span>,
   },
 ];
 
@@ -95,7 +105,11 @@ export function PaymentsPage() {
               sortBy={sortBy}
               foot={totals.data?.map((t) => (
                 <tr key={t.amount.currency}>
-                  <th colSpan={5}>{t.count} in all, without what was undone</th>
+                  <th colSpan={5}>
+                    {view.which === 'test'
+                      ? `${t.count} on trial: no money`
+                      : `${t.count} in all, without what was undone`}
+                  </th>
                   <td className="n" data-label="Processing fee">
                     {isZero(t.fee) ? '' : money(t.fee)}
                   </td>

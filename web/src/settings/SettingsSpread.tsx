@@ -7,6 +7,7 @@ const parts = [
   ['/settings/documents', 'Documents', 'layout, terms, own fields, cash'],
   ['/settings/schedules', 'Schedules', 'kept under a name'],
   ['/settings/ways', 'Ways to pay', 'card, transfer, cash, cheque; limits and costs'],
+  ['/settings/processors', 'Card processors', 'who takes cards and pays out; test, keys'],
   ['/settings/reminders', 'Reminders and late fees', 'the plan, days off, the policy'],
   ['/settings/letters', 'Letters', 'what every message to a client says'],
   ['/settings/notices', 'What you hear of', 'money that came, declined cards, returned mail'],

@@ -1,7 +1,8 @@
-import { Button, Checkbox, TextInput } from '@mantine/core';
+import { Button, Checkbox, Select, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { waysToPay } from '../api/business';
+import { processors, waysToPay } from '../api/business';
+import { Link } from 'react-router';
 import { api, data, inMark, type Schemas } from '../api/client';
 import css from '../design/Form.module.css';
 import { isZero, money, shortDate } from '../design/format';
@@ -27,6 +28,36 @@ const shown = (w: Typed): Typed => ({
   feePercent: inMark(w.feePercent),
   feeFixed: inMark(w.feeFixed),
 });
+
+/** Through which processor cards are taken, and what stands in the way there. */
+function Through({ id, choose }: { id: string; choose: (id: string) => void }) {
+  const all = useQuery(processors).data?.processors ?? [];
+  const one = all.find((p) => `${p.id}` === id) ?? (all.length === 1 ? all[0] : undefined);
+  return (
+    <>
+      {all.length > 1 && (
+        <Select
+          className={css.half}
+          label="Through"
+          data={[
+            { value: '', label: 'the first that is on' },
+            ...all.map((p) => ({ value: `${p.id}`, label: p.name })),
+          ]}
+          value={id}
+          allowDeselect={false}
+          onChange={(v) => choose(v ?? '')}
+        />
+      )}
+      {one && (one.mode !== 'ON' || one.warnings.length > 0) && (
+        <p className={`${css.whole} soon small`} role="alert" style={{ margin: 0 }}>
+          {one.name}: {one.mode === 'OFF' && 'switched off, so no card is taken. '}
+          {one.mode === 'TEST' && 'only being tested, so no card is taken for money. '}
+          {one.warnings.join(' ')} <Link to="/settings/processors">Card processors</Link>
+        </p>
+      )}
+    </>
+  );
+}
 
 function WaysForm({ setting }: { setting: Setting }) {
   const queries = useQueryClient();
@@ -61,6 +92,9 @@ function WaysForm({ setting }: { setting: Setting }) {
               checked={w.on}
               onChange={(e) => form.form.setFieldValue(`ways.${i}.on`, e.currentTarget.checked)}
             />
+            {w.way === 'CARD' && (
+              <Through id={w.processor} choose={(id) => form.form.setFieldValue(`ways.${i}.processor`, id)} />
+            )}
             {own.length > 0 && (
               <p className={`${css.whole} small faded`} style={{ margin: 0 }} data-testid={`costs-${w.way}`}>
                 {own.every((c) => isZero(c.cost))

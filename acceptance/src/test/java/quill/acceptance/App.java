@@ -76,7 +76,7 @@ final class App implements AutoCloseable {
                                 "--spring.datasource.hikari.max-lifetime=30000",
                                 "--standins.api-key=" + KEY,
                                 "--standins.webhook-secret=" + SECRET,
-                                "--standins.webhook-url=http://localhost:" + appPort + "/api/hooks/processor"))
+                                "--standins.webhook-url=http://localhost:" + appPort + "/api/hooks/processor/settings"))
                 .start("/counting-house");
     }
 

@@ -168,7 +168,7 @@ public class BadInputTest extends Suite {
 
     private int hook(String id, long at, String signature, String body) {
         return new Api(app)
-                .exchange(HttpRequest.newBuilder(URI.create(app.url("/api/hooks/processor")))
+                .exchange(HttpRequest.newBuilder(URI.create(app.url("/api/hooks/processor/settings")))
                         .header("Content-Type", "application/json")
                         .header("webhook-id", id)
                         .header("webhook-timestamp", String.valueOf(at))

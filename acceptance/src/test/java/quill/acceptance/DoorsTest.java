@@ -127,9 +127,10 @@ public class DoorsTest extends Suite {
                 .as("a body that does not say its length is counted")
                 .isEqualTo(413);
         assertThat(status("/api/session", "x".repeat(4097), true)).isEqualTo(413);
-        assertThat(status("/api/hooks/processor", "x".repeat(64 * 1024 + 1), true))
+        assertThat(status("/api/hooks/processor/settings", "x".repeat(64 * 1024 + 1), true))
                 .isEqualTo(413);
-        assertThat(status("/api/hooks/processor", "x".repeat(64 * 1024), true)).isEqualTo(401);
+        assertThat(status("/api/hooks/processor/settings", "x".repeat(64 * 1024), true))
+                .isEqualTo(401);
         Api.Answer draft = owner.post("/api/reckonings", "{\"subject\":\"" + mega + "\"}");
         assertThat(draft.status()).isEqualTo(413);
         assertThat(draft.text()).contains("at most 1 MB can be sent here");

@@ -136,7 +136,7 @@ public class Dump extends Suite {
         return clientsPages;
     }
 
-    private static String ofFile(byte[] bytes) throws IOException {
+    static String ofFile(byte[] bytes) throws IOException {
         String text = new String(bytes, StandardCharsets.UTF_8);
         if (!text.startsWith("%PDF")) {
             return text;

@@ -164,7 +164,7 @@ public class FuzzTest extends Suite {
         for (String body : List.of("no json", "[]", "null", "{\"order\":5}", "{\"order\":null}", "{}")) {
             String id = "event-odd-" + Math.abs(body.hashCode());
             long now = Instant.now().getEpochSecond();
-            int status = api.exchange(HttpRequest.newBuilder(URI.create(app.url("/api/hooks/processor")))
+            int status = api.exchange(HttpRequest.newBuilder(URI.create(app.url("/api/hooks/processor/settings")))
                             .header("Content-Type", "application/json")
                             .header("webhook-id", id)
                             .header("webhook-timestamp", String.valueOf(now))

@@ -137,6 +137,7 @@ public class Suite {
             "/settings/schedules",
             "/settings/reminders",
             "/settings/ways",
+            "/settings/processors",
             "/settings/notices",
             "/settings/letters",
             "/settings/letters/firm",

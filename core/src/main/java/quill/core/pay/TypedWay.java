@@ -12,6 +12,7 @@ import quill.core.money.DecimalMark;
  * @param feePercent what it costs the business, in percent
  * @param feeFixed the same, a sum for each payment
  * @param days working days until the money arrives
+ * @param processor the id of the one that takes it, where one does; empty for whichever there is
  */
 public record TypedWay(
         String way,
@@ -22,7 +23,13 @@ public record TypedWay(
         String ceiling,
         String feePercent,
         String feeFixed,
-        String days) {
+        String days,
+        String processor) {
+    /** Rules that were kept before it could be said name no processor. */
+    public TypedWay {
+        processor = processor == null ? "" : processor;
+    }
+
     /** The same with its numbers as programs write them. */
     public TypedWay plain(DecimalMark mark) {
         return new TypedWay(
@@ -34,16 +41,23 @@ public record TypedWay(
                 mark.plain(ceiling),
                 mark.plain(feePercent),
                 mark.plain(feeFixed),
-                days);
+                days,
+                processor);
     }
 
     /** The same with a limit. */
     public TypedWay upTo(String most) {
-        return new TypedWay(way, on, currencies, countries, smallest, most, feePercent, feeFixed, days);
+        return new TypedWay(way, on, currencies, countries, smallest, most, feePercent, feeFixed, days, processor);
+    }
+
+    /** The same, through a processor. @param id as it is set up */
+    public TypedWay through(String id) {
+        return new TypedWay(way, on, currencies, countries, smallest, ceiling, feePercent, feeFixed, days, id);
     }
 
     /** The same, offered or not. */
     public TypedWay switched(boolean other) {
-        return new TypedWay(way, other, currencies, countries, smallest, ceiling, feePercent, feeFixed, days);
+        return new TypedWay(
+                way, other, currencies, countries, smallest, ceiling, feePercent, feeFixed, days, processor);
     }
 }

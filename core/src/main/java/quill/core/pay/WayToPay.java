@@ -33,6 +33,6 @@ public enum WayToPay {
 
     /** As it is until the business says otherwise (costs and days: common practice). @param on whether it is offered then */
     public TypedWay usual(boolean on) {
-        return new TypedWay(name(), on, "", "", "", "", feePercent, feeFixed, days);
+        return new TypedWay(name(), on, "", "", "", "", feePercent, feeFixed, days, "");
     }
 }

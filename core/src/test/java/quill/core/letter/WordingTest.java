@@ -195,9 +195,7 @@ public class WordingTest {
         assertThat(ours.subject().isEmpty()).isEqualTo(!kind.hasSubject());
         Set<String> needed = kind.isText()
                 ? Set.of("business", "page")
-                : kind == LetterKind.NOTICE
-                        ? Set.of("business", "what happened")
-                        : Set.of("contact, or client", "business");
+                : kind == LetterKind.NOTICE ? Set.of("what happened") : Set.of("contact, or client", "business");
         assertThat(kind.isOnPage() || ours.used(fields).containsAll(needed)).isTrue();
         assertThat(ours.used(fields).contains("how to pay")).isEqualTo(kind.asksForMoney() && !kind.isText());
         // With nothing but what every occasion has, no broken sentence is left.

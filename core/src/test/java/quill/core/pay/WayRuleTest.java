@@ -16,7 +16,7 @@ public class WayRuleTest {
     private static final CurrencyUnit EUR = CurrencyUnit.EUR;
 
     private static TypedWay typed(String currencies, String countries, String smallest, String ceiling) {
-        return new TypedWay("CARD", true, currencies, countries, smallest, ceiling, "2.9", "0.30", "2");
+        return new TypedWay("CARD", true, currencies, countries, smallest, ceiling, "2.9", "0.30", "2", "");
     }
 
     private static WayRule rule(TypedWay typed) {
@@ -82,12 +82,12 @@ public class WayRuleTest {
             {typed("", "", "100", "99.99"), "ways[0].ceiling"},
             {typed("", "", "-1", ""), "ways[0].smallest"},
             {typed("", "", "much", ""), "ways[0].smallest"},
-            {new TypedWay("PIGEON", true, "", "", "", "", "0", "0", "0"), "ways[0].way"},
-            {new TypedWay("CARD", true, "", "", "", "", "101", "0", "0"), "ways[0].feePercent"},
-            {new TypedWay("CARD", true, "", "", "", "", "-1", "0", "0"), "ways[0].feePercent"},
-            {new TypedWay("CARD", true, "", "", "", "", "0", "0.005", "0"), "ways[0].feeFixed"},
-            {new TypedWay("CARD", true, "", "", "", "", "0", "0", "1.5"), "ways[0].days"},
-            {new TypedWay("CARD", true, null, null, null, null, null, null, "61"), "ways[0].days"},
+            {new TypedWay("PIGEON", true, "", "", "", "", "0", "0", "0", ""), "ways[0].way"},
+            {new TypedWay("CARD", true, "", "", "", "", "101", "0", "0", ""), "ways[0].feePercent"},
+            {new TypedWay("CARD", true, "", "", "", "", "-1", "0", "0", ""), "ways[0].feePercent"},
+            {new TypedWay("CARD", true, "", "", "", "", "0", "0.005", "0", ""), "ways[0].feeFixed"},
+            {new TypedWay("CARD", true, "", "", "", "", "0", "0", "1.5", ""), "ways[0].days"},
+            {new TypedWay("CARD", true, null, null, null, null, null, null, "61", ""), "ways[0].days"},
         };
     }
 

@@ -19,6 +19,7 @@ import quill.core.latefee.LateFeePolicy;
 import quill.core.ledger.OpenDebt;
 import quill.core.reminder.ReminderPlan;
 import quill.core.reminder.ReminderStep.Tone;
+import quill.server.cardorders.CardOrders;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
 import quill.server.documents.Document;
@@ -26,7 +27,6 @@ import quill.server.invoices.InvoicesService;
 import quill.server.latefees.FeePolicies;
 import quill.server.latefees.LateFees;
 import quill.server.latefees.LateFees.StoredFee;
-import quill.server.processor.CardOrders;
 
 /** Reads what clients owe with all that reminders and fees depend on, a few queries for many of them. */
 @Component

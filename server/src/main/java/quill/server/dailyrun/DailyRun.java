@@ -17,6 +17,7 @@ import quill.core.id.DocumentId;
 import quill.core.letter.Channel;
 import quill.core.money.Amounts;
 import quill.server.business.BusinessService;
+import quill.server.cardorders.CardOrders;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.ReminderPlans;
 import quill.server.chasing.Result;
@@ -25,7 +26,6 @@ import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.Shown;
-import quill.server.processor.CardOrders;
 import quill.server.running.Round;
 
 /**

@@ -4,10 +4,10 @@ import java.time.Duration;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import quill.server.cardorders.CardOrders;
 import quill.server.dispatch.Outbox;
 import quill.server.dispatch.ReturnedMail;
 import quill.server.notices.Notices;
-import quill.server.processor.CardOrders;
 import quill.server.running.Round;
 
 /** What is done by itself, and how often: milliseconds from the settings. */

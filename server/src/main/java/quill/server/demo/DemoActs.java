@@ -15,6 +15,7 @@ import quill.core.document.TypedDraft.TypedLine;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.core.schedule.TypedTerm;
+import quill.server.cardorders.CardOrders;
 import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
@@ -24,7 +25,6 @@ import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.PaymentsService;
 import quill.server.payments.Undoing;
-import quill.server.processor.CardOrders;
 
 /** Does one act of the script, as the owner or a client would: through the services, and on the processor's page. */
 @Component

@@ -1,33 +1,60 @@
 package quill.server.demo;
 
+import java.time.Duration;
+import java.util.Map;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.web.client.RestClientException;
 import quill.server.QuillSettings;
+import quill.server.business.BusinessService;
 import quill.server.common.BusinessClock;
-import quill.server.processor.ProcessorClient;
+import quill.server.common.OutsideService;
+import quill.server.processor.ProcessorSettings;
+import quill.server.processor.Processors;
 
-/** Keeps the day of the simulated card processor where the demo's clock is. */
+/** Keeps the day of the simulated card processor where the demo's clock is, and says where it pays out to. */
 @Component
 class DemoCounting {
     private static final Logger LOG = LoggerFactory.getLogger(DemoCounting.class);
+    private static final Duration TO_ANSWER = Duration.ofSeconds(8);
 
-    private final ProcessorClient processor;
     private final QuillSettings settings;
     private final BusinessClock clock;
+    private final BusinessService business;
+    private final Processors processors;
+    private final ProcessorSettings processorSettings;
 
-    DemoCounting(ProcessorClient processor, QuillSettings settings, BusinessClock clock) {
-        this.processor = processor;
+    DemoCounting(
+            QuillSettings settings,
+            BusinessClock clock,
+            BusinessService business,
+            Processors processors,
+            ProcessorSettings processorSettings) {
         this.settings = settings;
         this.clock = clock;
+        this.business = business;
+        this.processors = processors;
+        this.processorSettings = processorSettings;
+    }
+
+    void choosePayout() {
+        String iban = business.business().account().iban();
+        processors.all().forEach(p -> processorSettings.payInto(p.id(), iban));
     }
 
     void tellDate() {
+        QuillSettings.Processor processor = settings.processor();
+        if (!processor.isSet()) {
+            return;
+        }
         try {
-            if (settings.processor().isSet()) {
-                processor.tellDate(clock.today());
-            }
+            OutsideService.at(processor.url(), processor.apiKey(), TO_ANSWER)
+                    .put()
+                    .uri("/api/business-date")
+                    .body(Map.of("today", clock.today().toString()))
+                    .retrieve()
+                    .toBodilessEntity();
         } catch (RestClientException e) {
             LOG.warn("The counting house does not answer: {}", e.getMessage());
         }

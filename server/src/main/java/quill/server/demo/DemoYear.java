@@ -38,6 +38,7 @@ class DemoYear {
     private final DemoClock demoClock;
     private final DemoDay day;
     private final DemoBeginning beginning;
+    private final DemoCounting counting;
 
     DemoYear(
             QuillSettings settings,
@@ -45,13 +46,15 @@ class DemoYear {
             DemoActs acts,
             DemoClock demoClock,
             DemoDay day,
-            DemoBeginning beginning) {
+            DemoBeginning beginning,
+            DemoCounting counting) {
         this.settings = settings;
         this.clock = clock;
         this.acts = acts;
         this.demoClock = demoClock;
         this.day = day;
         this.beginning = beginning;
+        this.counting = counting;
     }
 
     /** Resumes the demo's clock, or plays the year where there is none yet. */
@@ -71,6 +74,7 @@ class DemoYear {
         LOG.info("Playing a year of Larkmoor Pianos; this takes a moment …");
         moveTo(DemoScript.BEGIN, HOUR);
         DemoBeginning.Begun begun = beginning.set();
+        counting.choosePayout();
         List<DemoScript.Act> days = new ArrayList<>(DemoScript.acts());
         days.sort(Comparator.comparing(DemoScript.Act::on));
         Iterator<DemoScript.Act> script = days.iterator();

@@ -33,6 +33,7 @@ class LetterBasics {
     private final BankAccounts accounts;
     private final Debts debts;
     private final WaysToPay ways;
+    private final OnTrial trials;
     private final Links links;
     private final Phrases phrases;
     private final BusinessClock clock;
@@ -42,6 +43,7 @@ class LetterBasics {
             BankAccounts accounts,
             Debts debts,
             WaysToPay ways,
+            OnTrial trials,
             Links links,
             Phrases phrases,
             BusinessClock clock) {
@@ -49,6 +51,7 @@ class LetterBasics {
         this.accounts = accounts;
         this.debts = debts;
         this.ways = ways;
+        this.trials = trials;
         this.links = links;
         this.phrases = phrases;
         this.clock = clock;
@@ -160,6 +163,16 @@ class LetterBasics {
                 .map(p -> p.open().money())
                 .toList();
         return due.isEmpty() ? open.get(0) : Amounts.sum(open.get(0).getCurrencyUnit(), due);
+    }
+
+    /** What was paid on trial, and whether cards are taken so now; letters say neither. */
+    record Trial(List<OnTrial.Tried> payments, boolean on) {}
+
+    Trial trial(About a) {
+        Money sum = askedNow(a);
+        boolean on = sum != null
+                && ways.of(sum, a.document().clientId(), a.document().id()).test();
+        return new Trial(trials.of(a.document().id()), on);
     }
 
     /** How to pay what is asked for now; none where nothing is open. */

@@ -11,7 +11,6 @@ import quill.server.business.Business;
 import quill.server.business.BusinessService;
 import quill.server.common.Amount;
 import quill.server.common.News;
-import quill.server.common.Shown;
 import quill.server.letters.LetterFacts;
 import quill.server.letters.LetterWriting;
 import quill.server.letters.Written;
@@ -53,11 +52,7 @@ public class OwnNotices {
                 all.size() == 1
                         ? List.of()
                         : all.stream()
-                                .map(t -> LetterFacts.Row.plain(
-                                        t.text(),
-                                        t.amount() == null
-                                                ? ""
-                                                : Shown.money(t.amount().money())))
+                                .map(t -> LetterFacts.Row.plain(t.text(), ""))
                                 .toList(),
                 "",
                 List.of(),

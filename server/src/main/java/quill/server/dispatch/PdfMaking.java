@@ -104,6 +104,7 @@ public class PdfMaking {
         context.setVariable(
                 "open", parts.stream().anyMatch(p -> p.open().money().isPositive()));
         context.setVariable("paying", paying(about));
+        context.setVariable("trial", basics.trial(about));
         context.setVariable("extent", "");
         context.setVariable("voided", invoice.voidedOn());
         context.setVariable("notes", notes.of(invoice.id()));
@@ -153,6 +154,7 @@ public class PdfMaking {
                 "extent", note.extent(invoices.document(invoice).sums().total().money()));
         context.setVariable("asOf", null);
         context.setVariable("paying", null);
+        context.setVariable("trial", null);
         context.setVariable("open", false);
         context.setVariable("voided", null);
         context.setVariable("notes", List.of());

@@ -28,10 +28,11 @@ public class WaysToPay {
      * @param offered those that there are, in the order in which they are named
      * @param iban of the business's account, in groups of four; empty where it is not to be paid into
      * @param bic of its bank, or empty
+     * @param test whether a card is taken on trial, which no letter speaks of
      */
-    public record Ways(List<WayToPay> offered, String iban, String bic) {
+    public record Ways(List<WayToPay> offered, String iban, String bic, boolean test) {
         /** Those of nothing. */
-        public static final Ways NONE = new Ways(List.of(), "", "");
+        public static final Ways NONE = new Ways(List.of(), "", "", false);
 
         /** Whether there is any. */
         public boolean any() {
@@ -56,7 +57,8 @@ public class WaysToPay {
 
     /** As they are now for a sum. @param documentId null where it is about none */
     public Ways of(Money sum, ClientId clientId, DocumentId documentId) {
-        List<WayToPay> offered = ways.offers(sum, clientId, documentId).stream()
+        List<WaysService.WayOffer> offers = ways.offers(sum, clientId, documentId);
+        List<WayToPay> offered = offers.stream()
                 .filter(WaysService.WayOffer::offered)
                 .map(WaysService.WayOffer::way)
                 .toList();
@@ -65,6 +67,7 @@ public class WaysToPay {
         return new Ways(
                 offered,
                 transfer ? CreditorReference.grouped(own.account().iban()) : "",
-                transfer ? own.account().bic() : "");
+                transfer ? own.account().bic() : "",
+                offers.stream().anyMatch(WaysService.WayOffer::test));
     }
 }

@@ -42,7 +42,7 @@ class Deposits {
 
     /** Books a deposit. @return the payment's id */
     long hold(PaymentRepository.New p, Account where) {
-        long id = repository.insert(p, names.of(p), clock.instant());
+        long id = repository.insert(p, names.of(p.clientId(), p.invoiceId()), clock.instant());
         changes.touch(Findable.PAYMENT, id);
         Payment payment = repository.find(id).orElseThrow();
         String how = payment.words();

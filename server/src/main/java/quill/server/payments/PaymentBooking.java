@@ -60,7 +60,7 @@ class PaymentBooking {
      * @return the payment
      */
     Payment book(PaymentRepository.New p, Account where, Appropriation appropriation, boolean receipted) {
-        long id = repository.insert(p, names.of(p), clock.instant());
+        long id = repository.insert(p, names.of(p.clientId(), p.invoiceId()), clock.instant());
         changes.touch(Findable.PAYMENT, id);
         Payment payment = repository.find(id).orElseThrow();
         var about = new BooksService.About(p.clientId(), p.invoiceId(), id);

@@ -21,15 +21,25 @@ import quill.server.common.Ids;
 import quill.server.common.Rows;
 import quill.server.lists.Wanted;
 
-/** All that came in as one table: filtered, ordered, added up. Reads only; a page begins where the one before ended. */
+/**
+ * All that came in as one table, or what was paid on trial: filtered, ordered, added up. Reads only; a page begins where the
+ * one before ended.
+ */
 @Repository
 class PaymentList {
-    static final List<String> KINDS = List.of("all", "card", "transfer", "cash", "cheque", "undone");
+    static final List<String> KINDS = List.of("all", "card", "transfer", "cash", "cheque", "undone", "test");
     static final List<String> SORTS = List.of("received", "client", "way", "amount");
     private static final String SELECT = """
             SELECT p.id, p.client_id, p.client_name, p.invoice_id, p.number, p.way, p.currency, p.amount_minor, p.fee_minor,
                    p.value_on, p.booked_on, p.reference, p.card, p.undone_on, p.undone_why, p.unexpected, p.held
-              FROM payment p
+            """;
+    private static final String REAL = " FROM payment p";
+    /** What was paid on trial, as if it were a payment. */
+    private static final String TRIED = """
+             FROM (SELECT -t.id AS id, t.client_id, t.client_name, t.invoice_id, t.number, 'CARD' AS way, t.currency,
+                    t.amount_minor, 0 AS fee_minor, t.paid_on AS value_on, t.paid_on AS booked_on, '' AS reference, t.card,
+                    NULL AS undone_on, NULL AS undone_why, FALSE AS unexpected, FALSE AS held
+               FROM test_payment t) p
             """;
 
     private final JdbcClient jdbc;
@@ -59,8 +69,16 @@ class PaymentList {
             Amount fee,
             LocalDate receivedOn,
             String reference,
-            boolean undone,
+            Standing standing,
             String note) {}
+
+    /** Whether it counts. */
+    enum Standing {
+        COUNTS,
+        UNDONE,
+        /** On trial: no money moved. */
+        TEST
+    }
 
     /** What all that is shown adds up to in one currency; what was undone counts nowhere. */
     record PaymentTotal(int count, Amount amount, Amount fee) {}
@@ -71,7 +89,8 @@ class PaymentList {
 
     /** Rows from one place on. */
     List<ListedPayment> rows(Wanted w, int start, int most) {
-        return jdbc.sql(SELECT + where(w) + " ORDER BY " + order(w) + " OFFSET :start ROWS FETCH FIRST :most ROWS ONLY")
+        return jdbc.sql(SELECT + from(w) + where(w) + " ORDER BY " + order(w)
+                        + " OFFSET :start ROWS FETCH FIRST :most ROWS ONLY")
                 .params(parameters(w))
                 .param("start", start)
                 .param("most", most)
@@ -81,10 +100,9 @@ class PaymentList {
 
     List<PaymentTotal> totals(Wanted w) {
         return jdbc.sql("""
-                SELECT p.currency, COUNT(*), SUM(CASE WHEN p.undone_on IS NULL THEN p.amount_minor ELSE 0 END),
+                SELECT p.currency, COUNT(*), SUM(CASE WHEN p.undone_on IS NULL AND p.id > 0 THEN p.amount_minor ELSE 0 END),
                        SUM(CASE WHEN p.undone_on IS NULL THEN p.fee_minor ELSE 0 END)
-                  FROM payment p
-                """ + where(w) + " GROUP BY p.currency ORDER BY p.currency <> :own, p.currency")
+                """ + from(w) + where(w) + " GROUP BY p.currency ORDER BY p.currency <> :own, p.currency")
                 .params(parameters(w))
                 .query((rs, n) -> new PaymentTotal(
                         rs.getInt(2),
@@ -115,9 +133,13 @@ class PaymentList {
         return w.parameters(clock.today(), business.business().currency());
     }
 
+    private static String from(Wanted w) {
+        return "test".equals(w.which()) ? TRIED : REAL;
+    }
+
     private static String where(Wanted w) {
         String which = switch (w.which()) {
-            case "all" -> "TRUE";
+            case "all", "test" -> "TRUE";
             case "undone" -> "p.undone_on IS NOT NULL";
             default -> "p.way = '" + w.which().toUpperCase(Locale.ROOT) + "'"; // one of KINDS
         };
@@ -142,11 +164,14 @@ class PaymentList {
     private static ListedPayment row(ResultSet rs, int n) throws SQLException {
         String currency = rs.getString("currency");
         LocalDate undone = Rows.date(rs, "undone_on");
+        boolean test = rs.getLong("id") < 0;
         String note = undone != null
                 ? "undone: " + rs.getString("undone_why")
-                : rs.getBoolean("held")
-                        ? "held as a deposit"
-                        : rs.getBoolean("unexpected") ? "came unexpectedly, held as client credit" : "";
+                : test
+                        ? "test: nothing was taken, nothing is settled"
+                        : rs.getBoolean("held")
+                                ? "held as a deposit"
+                                : rs.getBoolean("unexpected") ? "came unexpectedly, held as client credit" : "";
         String card = rs.getString("card");
         return new ListedPayment(
                 rs.getLong("id"),
@@ -159,7 +184,7 @@ class PaymentList {
                 Amount.ofMinor(currency, rs.getLong("fee_minor")),
                 rs.getDate("value_on").toLocalDate(),
                 rs.getString("reference"),
-                undone != null,
+                test ? Standing.TEST : undone == null ? Standing.COUNTS : Standing.UNDONE,
                 note);
     }
 }

@@ -1,6 +1,8 @@
 package quill.server.payments;
 
 import org.springframework.stereotype.Component;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.server.clients.ClientsService;
 import quill.server.invoices.InvoicesService;
 
@@ -18,9 +20,10 @@ class PaymentNames {
     /** @param number of the invoice that it was for; null where it was for none */
     record Names(String client, String number) {}
 
-    Names of(PaymentRepository.New p) {
+    /** @param invoiceId null where it was for none */
+    Names of(ClientId clientId, DocumentId invoiceId) {
         return new Names(
-                clients.client(p.clientId()).name(),
-                p.invoiceId() == null ? null : invoices.invoice(p.invoiceId()).number());
+                clients.client(clientId).name(),
+                invoiceId == null ? null : invoices.invoice(invoiceId).number());
     }
 }

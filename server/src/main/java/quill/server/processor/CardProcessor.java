@@ -11,7 +11,8 @@ import org.joda.money.Money;
  * A service that takes cards, as this product needs one. Whoever adapts another has to keep to this: an order carries a key
  * of ours, and the same key finds the same order however often it is opened; an order is for one amount and is paid once or
  * never; what {@link #ask} says is the truth, whatever events said before; one that was withdrawn is never paid after; no
- * call takes money by itself; and a call that has no answer throws {@link NoAnswer}, so that it is made again later.
+ * call takes money by itself; and a call that has no answer throws {@link NoAnswer}, so that it is made again later. Connected for trial, it moves no money,
+ * and says so of each order.
  */
 public interface CardProcessor {
     /** No answer came, or none that can be read: nobody knows whether the call was heard. */
@@ -21,6 +22,16 @@ public interface CardProcessor {
         /** @param why for the log */
         public NoAnswer(String why, Throwable cause) {
             super(why, cause);
+        }
+    }
+
+    /** It answered that it does not know who asks. */
+    final class KeyUnknown extends NoAnswer {
+        private static final long serialVersionUID = 1;
+
+        /** @param cause as it came */
+        public KeyUnknown(Throwable cause) {
+            super("it does not know the key", cause);
         }
     }
 
@@ -42,15 +53,23 @@ public interface CardProcessor {
     record About(String description, String returnTo, String payerName, String payerEmail) {}
 
     /** The truth about an order; empty where the processor does not know it. */
-    Optional<Answer> ask(String processorId);
+    Optional<Answer> ask(String orderId);
 
     /** Withdraws an order; the answer says whether it was paid before. */
-    Answer withdraw(String processorId);
+    Answer withdraw(String orderId);
 
     /** One try of a payer. */
     public record Attempt(String lastFour, String outcome) {}
 
-    /** What the processor says of an order. */
+    /** The card that paid. @param name its brand */
+    record Card(String name, String lastFour, String expiry) {
+        /** As people know it: {@code Test card ending 0019}. */
+        public String words() {
+            return name + " ending " + lastFour;
+        }
+    }
+
+    /** What the processor says of an order. @param test whether no money moves */
     public record Answer(
             String id,
             String state,
@@ -60,9 +79,8 @@ public interface CardProcessor {
             String paymentId,
             LocalDate paidOn,
             String fee,
-            String cardName,
-            String lastFour,
-            String expiry,
+            Card card,
+            boolean test,
             List<Attempt> attempts) {
         /** Whether the money was taken. */
         public boolean isPaid() {

@@ -11,6 +11,7 @@ import quill.core.document.CreditorReference;
 import quill.core.money.Amounts;
 import quill.core.pay.WayToPay;
 import quill.server.books.BooksService;
+import quill.server.cardorders.CardOrders;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.debts.Debts;
@@ -22,7 +23,6 @@ import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
 import quill.server.payments.Payment;
 import quill.server.payments.Payments;
-import quill.server.processor.CardOrders;
 
 /** What a client's page says of an invoice. */
 @Service
@@ -55,7 +55,7 @@ class ClientPages {
         this.said = said;
     }
 
-    /** One thing that can be paid now. @param what due now, or all that is open @param card whether a card can pay it */
+    /** One thing that can be paid now. @param what due now, or all that is open @param card whether a card can pay it, or try to */
     record Choice(String what, List<Long> installments, Amount amount, boolean card) {}
 
     private record Offer(Choice choice, WaysToPay.Ways ways) {}
@@ -63,7 +63,7 @@ class ClientPages {
     /** A payment that arrived, without what it cost the business. */
     record Received(LocalDate on, String how, Amount amount) {}
 
-    /** The page, whole. @param said to whoever has paid, or has not; null where there is nothing to say */
+    /** The page, whole. @param tests what was paid on trial, as long as that goes on @param said to whoever has paid, or has not; null where there is nothing to say */
     record PublicPage(
             PrintedDocument document,
             LocalDate today,
@@ -72,6 +72,7 @@ class ClientPages {
             PayingNow paying,
             @Schema(nullable = true) SaidOnPages.Said said,
             List<Received> received,
+            List<Received> tests,
             Amount credit,
             List<PagePapers.TakenBack> creditNotes,
             List<Attachments.Attachment> files,
@@ -81,9 +82,11 @@ class ClientPages {
      * How it can be paid at once.
      *
      * @param iban for a transfer; empty where none is offered
+     * @param test whether cards are taken on trial only: nothing is taken, nothing is settled
      * @param otherwise how else, such as in cash; may be empty
      */
-    record PayingNow(List<Choice> choices, boolean cards, String iban, String reference, List<String> otherwise) {}
+    record PayingNow(
+            List<Choice> choices, boolean cards, boolean test, String iban, String reference, List<String> otherwise) {}
 
     /** What the page of an issued invoice says. */
     PublicPage of(Document invoice) {
@@ -111,6 +114,7 @@ class ClientPages {
                 new PayingNow(
                         choices,
                         open && choices.stream().anyMatch(Choice::card),
+                        open && offers.stream().anyMatch(o -> o.ways().test()),
                         ways.iban(),
                         CreditorReference.grouped(document.paying().reference()),
                         ways.offered().stream()
@@ -120,6 +124,9 @@ class ClientPages {
                 said.of(invoice, outcome, came),
                 came.stream()
                         .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
+                        .toList(),
+                said.tests(invoice.id()).stream()
+                        .map(t -> new Received(t.on(), t.how(), t.amount()))
                         .toList(),
                 Amount.of(books.creditOf(invoice.clientId(), currency)),
                 papers.creditNotes(invoice.id()),
@@ -153,6 +160,6 @@ class ClientPages {
                 Amounts.sum(currency, parts.stream().map(p -> p.open().money()).toList());
         WaysToPay.Ways ways = waysToPay.of(sum, invoice.clientId(), invoice.id());
         List<Long> ids = parts.stream().map(Measure.Part::id).toList();
-        return new Offer(new Choice(what, ids, Amount.of(sum), ways.card()), ways);
+        return new Offer(new Choice(what, ids, Amount.of(sum), ways.card() || ways.test()), ways);
     }
 }

@@ -21,12 +21,12 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.id.DocumentId;
 import quill.core.money.TypedNumber;
+import quill.server.cardorders.CardOrders;
 import quill.server.common.LiveUpdates;
 import quill.server.dispatch.Correspondence;
 import quill.server.documents.Document;
 import quill.server.documents.PageOpenings;
 import quill.server.invoices.InvoicesService;
-import quill.server.processor.CardOrders;
 import quill.server.running.DiskSpace;
 
 /** The client's page, reached by an unguessable address. It shows one invoice and takes payment for it. */

@@ -2,24 +2,33 @@ package quill.server.publicpages;
 
 import java.util.List;
 import org.springframework.stereotype.Component;
+import quill.core.id.DocumentId;
+import quill.server.cardorders.CardOrders;
 import quill.server.common.BusinessClock;
+import quill.server.dispatch.OnTrial;
 import quill.server.dispatch.PageWords;
 import quill.server.documents.Document;
 import quill.server.payments.Payment;
 import quill.server.payments.PaymentWay;
-import quill.server.processor.CardOrders;
 
 /** What a client's page says above the rest to whoever has paid, or has not. */
 @Component
 class SaidOnPages {
     private final CardOrders orders;
+    private final OnTrial tests;
     private final PageWords words;
     private final BusinessClock clock;
 
-    SaidOnPages(CardOrders orders, PageWords words, BusinessClock clock) {
+    SaidOnPages(CardOrders orders, OnTrial tests, PageWords words, BusinessClock clock) {
         this.orders = orders;
+        this.tests = tests;
         this.words = words;
         this.clock = clock;
+    }
+
+    /** What was paid on trial, as long as that goes on. */
+    List<OnTrial.Tried> tests(DocumentId invoiceId) {
+        return tests.of(invoiceId);
     }
 
     /** As the business words it. @param refused whether nothing came */

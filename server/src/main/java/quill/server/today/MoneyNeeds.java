@@ -3,13 +3,13 @@ package quill.server.today;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import quill.core.money.Amounts;
+import quill.server.cardorders.CardOrders;
 import quill.server.clients.ClientsService;
 import quill.server.common.Shown;
 import quill.server.common.Texts;
 import quill.server.latefees.LateFees;
 import quill.server.payments.Payment;
 import quill.server.payments.Payments;
-import quill.server.processor.CardOrders;
 
 /** Money that only a person can decide about. */
 @Component

@@ -5,8 +5,10 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
@@ -18,7 +20,6 @@ import quill.core.id.DocumentId;
 import quill.core.pay.TypedWay;
 import quill.core.pay.WayRule;
 import quill.core.pay.WayToPay;
-import quill.server.QuillSettings;
 import quill.server.audit.Happenings;
 import quill.server.business.BankAccounts;
 import quill.server.business.Business;
@@ -28,6 +29,7 @@ import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
+import quill.server.processor.Processors;
 
 /**
  * In which ways something can be paid: the business's rules, and what a client or one document is limited to. Where no
@@ -40,7 +42,7 @@ public class WaysService {
     private final BankAccounts accounts;
     private final Rates rates;
     private final ClientsService clients;
-    private final QuillSettings settings;
+    private final Processors processors;
     private final Happenings happenings;
     private final BusinessClock clock;
 
@@ -50,7 +52,7 @@ public class WaysService {
             BankAccounts accounts,
             Rates rates,
             ClientsService clients,
-            QuillSettings settings,
+            Processors processors,
             Happenings happenings,
             BusinessClock clock) {
         this.repository = repository;
@@ -58,7 +60,7 @@ public class WaysService {
         this.accounts = accounts;
         this.rates = rates;
         this.clients = clients;
-        this.settings = settings;
+        this.processors = processors;
         this.happenings = happenings;
         this.clock = clock;
     }
@@ -71,6 +73,7 @@ public class WaysService {
      *
      * @param on whether the business offers it at all
      * @param missing which rule removed it; empty where it is offered
+     * @param test whether a card is taken for it on trial, since its processor is being tested
      * @param cost what taking the sum this way costs the business
      * @param arrivesOn when money that is paid today is there
      */
@@ -80,6 +83,7 @@ public class WaysService {
             boolean on,
             boolean offered,
             String missing,
+            boolean test,
             Amount cost,
             LocalDate arrivesOn) {}
 
@@ -87,18 +91,16 @@ public class WaysService {
     public WaySetting setting() {
         return repository
                 .find()
-                .map(s -> new WaySetting(
-                        s.ways().stream().filter(this::isSpokenOf).toList(), s.version()))
+                .map(s -> new WaySetting(spokenOf(s.ways().stream()), s.version()))
                 .orElseGet(() -> new WaySetting(
-                        Arrays.stream(WayToPay.values())
-                                .map(w -> w.usual(w == WayToPay.CARD || w == WayToPay.TRANSFER))
-                                .filter(this::isSpokenOf)
-                                .toList(),
+                        spokenOf(Arrays.stream(WayToPay.values())
+                                .map(w -> w.usual(w == WayToPay.CARD || w == WayToPay.TRANSFER))),
                         0));
     }
 
-    private boolean isSpokenOf(TypedWay way) {
-        return settings.processor().isSet() || !WayToPay.CARD.name().equals(way.way());
+    private List<TypedWay> spokenOf(Stream<TypedWay> ways) {
+        boolean cards = !processors.all().isEmpty();
+        return ways.filter(w -> cards || !WayToPay.CARD.name().equals(w.way())).toList();
     }
 
     private List<WayRule> rules(List<TypedWay> typed, List<Problem> problems) {
@@ -124,6 +126,14 @@ public class WaysService {
         List<Problem> problems = new ArrayList<>();
         List<TypedWay> given = typed == null ? List.of() : typed;
         List<WayRule> read = rules(given, problems);
+        List<String> known =
+                processors.all().stream().map(p -> String.valueOf(p.id())).toList();
+        for (int i = 0; i < given.size(); i++) {
+            String named = given.get(i).processor();
+            if (!named.isEmpty() && !known.contains(named)) {
+                problems.add(new Problem("ways[" + i + "].processor", named, "must be one that is set up, or empty"));
+            }
+        }
         if (read.stream().map(WayRule::way).distinct().count() != given.size()) {
             problems.add(new Problem("ways", "", "name each way once"));
         }
@@ -169,16 +179,21 @@ public class WaysService {
         Set<WayToPay> client = clientId == null ? null : ofClient(clientId);
         Set<WayToPay> document = documentId == null ? null : ofDocument(documentId);
         LocalDate today = clock.today();
-        return rules(setting().ways(), new ArrayList<>()).stream()
+        List<TypedWay> typed = setting().ways();
+        Optional<Processors.SetUp> cards = processor(typed);
+        return rules(typed, new ArrayList<>()).stream()
                 .sorted(java.util.Comparator.comparing(WayRule::way))
                 .map(rule -> {
-                    String missing = missing(rule, asked, own, client, document);
+                    String byRule = missing(rule, asked, own, client, document);
+                    boolean card = rule.way() == WayToPay.CARD && byRule.isEmpty();
+                    String missing = card ? cards.map(Processors.SetUp::missing).orElse("") : byRule;
                     return new WayOffer(
                             rule.way(),
                             rule.way().words(),
                             rule.on(),
                             missing.isEmpty(),
                             missing,
+                            card && cards.map(Processors.SetUp::isTest).orElse(false),
                             Amount.of(rule.cost(sum)),
                             rule.arrives(today));
                 })
@@ -205,6 +220,22 @@ public class WaysService {
         return rates.exchange(sum.getCurrencyUnit(), clock.today())
                 .map(e -> e.of(sum))
                 .orElseGet(() -> Money.of(own, sum.getAmount(), java.math.RoundingMode.HALF_UP));
+    }
+
+    /** The processor that a card goes through; empty where none is set up. */
+    private Optional<Processors.SetUp> processor(List<TypedWay> typed) {
+        return processors.through(typed.stream()
+                .filter(w -> WayToPay.CARD.name().equals(w.way()))
+                .map(TypedWay::processor)
+                .findFirst()
+                .orElse(""));
+    }
+
+    /** The processor that takes a sum in a way now, be it for money or on trial; empty where it is not taken so. */
+    public Optional<Processors.SetUp> taking(WayToPay way, Money sum, ClientId clientId, DocumentId documentId) {
+        return offers(sum, clientId, documentId).stream().anyMatch(o -> o.way() == way && (o.offered() || o.test()))
+                ? processor(setting().ways())
+                : Optional.empty();
     }
 
     /** Whether a sum can be paid in a way now. */

@@ -17,10 +17,10 @@ import quill.core.id.DocumentId;
 import quill.core.pay.TypedWay;
 import quill.core.pay.WayToPay;
 import quill.server.Server;
+import quill.server.cardorders.CardOrders;
 import quill.server.common.ConflictException;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
-import quill.server.processor.CardOrders;
 import quill.server.ways.WayChoice;
 import quill.server.ways.WaysService;
 
@@ -142,8 +142,8 @@ public class WaysTest {
 
     @Test
     public void rulesAreReadWholeAndTwoWindowsLoseNothing() {
-        List<TypedWay> bad =
-                List.of(new TypedWay("CARD", true, "", "", "100", "10", "2.9", "0.30", "2"), WayToPay.CASH.usual(true));
+        List<TypedWay> bad = List.of(
+                new TypedWay("CARD", true, "", "", "100", "10", "2.9", "0.30", "2", ""), WayToPay.CASH.usual(true));
         assertThatThrownBy(() -> ways.change(bad, 0))
                 .isInstanceOfSatisfying(
                         RefusedException.class,

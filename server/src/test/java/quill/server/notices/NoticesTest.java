@@ -63,7 +63,7 @@ public class NoticesTest {
                 .singleElement()
                 .satisfies(m -> assertThat(m)
                         .startsWith("post@workshop.example: 2 things happened")
-                        .contains("News Maker paid €100.00 by card.: €100.00", "not enough funds"));
+                        .contains("News Maker paid €100.00 by card.\n", "not enough funds.\n"));
         server.moveTo(BEGIN.plusDays(1), LocalTime.of(19, 0));
         notices.evening();
         assertThat(mails()).as("nothing happened on that day").hasSize(1);

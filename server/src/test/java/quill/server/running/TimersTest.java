@@ -22,10 +22,10 @@ import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.server.Server;
+import quill.server.cardorders.CardOrders;
 import quill.server.debts.Debts;
 import quill.server.dispatch.DispatchService;
 import quill.server.invoices.InvoicesService;
-import quill.server.processor.CardOrders;
 
 /** A thread for each: who says nothing holds up nobody else. */
 public class TimersTest {

@@ -16,8 +16,12 @@ record CardOrder(
         BigDecimal fee,
         Card card,
         boolean awaitsCode) {
-    /** What the payer sees, who it is as the business knows, and where the payer goes afterwards. */
-    record About(String description, String returnTo, String payerName, String payerEmail) {}
+    /**
+     * What the payer sees, who it is as the business knows, and where the payer goes afterwards.
+     *
+     * @param test whether it is only tried: no money moves
+     */
+    record About(String description, String returnTo, String payerName, String payerEmail, boolean test) {}
 
     /** The card that is tried; nulls before any. */
     record Card(String lastFour, String expiry) {}

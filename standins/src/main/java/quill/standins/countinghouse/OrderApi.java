@@ -36,18 +36,26 @@ class OrderApi {
         this.settings = settings;
     }
 
-    /** @param payerName as the business knows it; may be left out, as the address */
+    /** @param payerName as the business knows it; may be left out, as the address @param test for one that is only tried */
     record Asked(
             BigDecimal amount,
             String currency,
             String description,
             String returnTo,
             String payerName,
-            String payerEmail) {}
+            String payerEmail,
+            Boolean test) {
+        boolean onTrial() {
+            return Boolean.TRUE.equals(test);
+        }
+    }
 
     record Today(LocalDate today) {}
 
     record Attempt(String lastFour, String outcome) {}
+
+    /** The card that paid. */
+    record Card(String name, String lastFour, String expiry) {}
 
     record Answer(
             String id,
@@ -58,9 +66,8 @@ class OrderApi {
             String paymentId,
             LocalDate paidOn,
             String fee,
-            String cardName,
-            String lastFour,
-            String expiry,
+            Card card,
+            boolean test,
             List<Attempt> attempts) {}
 
     @PostMapping("/orders")
@@ -81,9 +88,12 @@ class OrderApi {
                         asked.description(),
                         asked.returnTo(),
                         fit(asked.payerName(), 120),
-                        fit(asked.payerEmail(), 200)));
-        if (order.amount().compareTo(asked.amount()) != 0 || !order.currency().equals(asked.currency())) {
-            throw new ResponseStatusException(HttpStatus.CONFLICT, "this key was used for another amount");
+                        fit(asked.payerEmail(), 200),
+                        asked.onTrial()));
+        if (order.amount().compareTo(asked.amount()) != 0
+                || !order.currency().equals(asked.currency())
+                || order.about().test() != asked.onTrial()) {
+            throw new ResponseStatusException(HttpStatus.CONFLICT, "this key was used for another order");
         }
         return answer(order);
     }
@@ -147,9 +157,8 @@ class OrderApi {
                 o.paymentId(),
                 o.paidOn(),
                 o.fee() == null ? null : plain(o.fee(), o.currency()),
-                paid ? "Test card" : null,
-                paid ? o.card().lastFour() : null,
-                paid ? o.card().expiry() : null,
+                paid ? new Card("Test card", o.card().lastFour(), o.card().expiry()) : null,
+                o.about().test(),
                 book.attempts(o.id()).stream()
                         .map(a -> new Attempt(a.lastFour(), a.outcome()))
                         .toList());

@@ -19,7 +19,7 @@ import quill.standins.Dials;
 @Transactional
 class OrderBook {
     private static final String COLUMNS = """
-            SELECT id, our_key, amount, currency, description, return_to, payer_name, payer_email, state, payment_id, paid_on, fee,
+            SELECT id, our_key, amount, currency, description, return_to, payer_name, payer_email, test, state, payment_id, paid_on, fee,
                    card_last_four, card_expiry, awaits_code
               FROM card_order
             """;
@@ -47,9 +47,10 @@ class OrderBook {
         }
         String id = "order-" + UUID.randomUUID();
         jdbc.sql("""
-                INSERT INTO card_order (id, our_key, amount, currency, description, return_to, payer_name, payer_email, state,
-                  made_at)
-                VALUES (:id, :key, :amount, :currency, :description, :returnTo, :name, :email, 'open', LOCALTIMESTAMP)
+                INSERT INTO card_order (id, our_key, amount, currency, description, return_to, payer_name, payer_email, test,
+                  state, made_at)
+                VALUES (:id, :key, :amount, :currency, :description, :returnTo, :name, :email, :test, 'open',
+                  LOCALTIMESTAMP)
                 """)
                 .param("id", id)
                 .param("key", key)
@@ -59,6 +60,7 @@ class OrderBook {
                 .param("returnTo", about.returnTo())
                 .param("name", about.payerName())
                 .param("email", about.payerEmail())
+                .param("test", about.test())
                 .update();
         return find(id).orElseThrow();
     }
@@ -240,7 +242,8 @@ class OrderBook {
                         rs.getString("description"),
                         rs.getString("return_to"),
                         rs.getString("payer_name"),
-                        rs.getString("payer_email")),
+                        rs.getString("payer_email"),
+                        rs.getBoolean("test")),
                 rs.getString("state"),
                 rs.getString("payment_id"),
                 rs.getDate("paid_on") == null ? null : rs.getDate("paid_on").toLocalDate(),

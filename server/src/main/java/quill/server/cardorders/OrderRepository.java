@@ -1,4 +1,4 @@
-package quill.server.processor;
+package quill.server.cardorders;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -26,8 +26,8 @@ import quill.server.common.StoredWord;
 @Repository
 class OrderRepository {
     private static final String SELECT = """
-            SELECT id, order_key, invoice_id, client_id, installments, currency, amount_minor, state, processor_id,
-                   pay_at, declined, trouble
+            SELECT id, order_key, invoice_id, client_id, installments, currency, amount_minor, state, at_processor,
+                   test, order_id, pay_at, declined, trouble
               FROM card_order
             """;
 
@@ -37,29 +37,41 @@ class OrderRepository {
         this.jdbc = jdbc;
     }
 
-    /** An order of ours. @param trouble why its money could not be booked, or null */
+    /** Where an order is. @param test whether no money moves */
+    record At(long processor, boolean test) {}
+
+    /** An order of ours. @param orderId as the processor calls it; null before it answered @param trouble why its money could not be booked, or null */
     record Order(
             long id,
+            At at,
             String key,
             DocumentId invoiceId,
             ClientId clientId,
             Set<Long> installments,
             Money amount,
             OrderState state,
-            String processorId,
+            String orderId,
             String payAt,
             String declined,
             String trouble) {}
 
     long insert(
-            String key, DocumentId invoiceId, ClientId clientId, Set<Long> installments, Money amount, Instant opened) {
+            String key,
+            At at,
+            DocumentId invoiceId,
+            ClientId clientId,
+            Set<Long> installments,
+            Money amount,
+            Instant opened) {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO card_order (order_key, invoice_id, client_id, installments, currency, amount_minor, state,
-                  made_at, opened_at)
-                VALUES (:key, :invoice, :client, :installments, :currency, :amount, 'wanted', :now, :opened)
+                  made_at, opened_at, at_processor, test)
+                VALUES (:key, :invoice, :client, :installments, :currency, :amount, 'wanted', :now, :opened, :processor, :test)
                 """)
                 .param("key", key)
+                .param("processor", at.processor())
+                .param("test", at.test())
                 .param("invoice", invoiceId)
                 .param("client", clientId)
                 .param(
@@ -82,8 +94,21 @@ class OrderRepository {
         return one("WHERE id = :key FOR UPDATE", id);
     }
 
-    Optional<Order> byProcessorId(String processorId) {
-        return one("WHERE processor_id = :key", processorId);
+    /** By what the processor calls it. */
+    Optional<Order> find(long processor, String orderId) {
+        return jdbc.sql(SELECT + "WHERE at_processor = :processor AND order_id = :order")
+                .param("processor", processor)
+                .param("order", orderId)
+                .query(OrderRepository::order)
+                .optional();
+    }
+
+    /** Orders at a processor that can still be paid, as far as we know. */
+    List<Order> liveAt(long processor) {
+        return jdbc.sql(SELECT + "WHERE at_processor = :processor AND state IN ('wanted', 'open') ORDER BY id")
+                .param("processor", processor)
+                .query(OrderRepository::order)
+                .list();
     }
 
     private Optional<Order> one(String which, Object key) {
@@ -159,14 +184,14 @@ class OrderRepository {
                 > 0;
     }
 
-    void opened(long id, String processorId, String payAt) {
+    void opened(long id, String orderId, String payAt) {
         jdbc.sql("""
                 UPDATE card_order
-                   SET processor_id = :processorId, pay_at = :payAt,
+                   SET order_id = :order, pay_at = :payAt,
                        state = CASE WHEN state = 'wanted' THEN 'open' ELSE state END
                  WHERE id = :id
                 """)
-                .param("processorId", processorId)
+                .param("order", orderId)
                 .param("payAt", payAt)
                 .param("id", id)
                 .update();
@@ -186,7 +211,7 @@ class OrderRepository {
      */
     List<Order> inTransit(Collection<ClientId> clientIds, Instant openedSince, Instant askedSince) {
         return jdbc.sql(SELECT + """
-                WHERE client_id IN (:clients) AND state IN ('wanted', 'open', 'withdrawing')
+                WHERE client_id IN (:clients) AND state IN ('wanted', 'open', 'withdrawing') AND NOT test
                   AND (opened_at > :opened OR asked_at IS NULL OR asked_at < :asked)
                 """)
                 .param("clients", clientIds)
@@ -242,6 +267,7 @@ class OrderRepository {
     private static Order order(ResultSet rs, int row) throws SQLException {
         return new Order(
                 rs.getLong("id"),
+                new At(rs.getLong("at_processor"), rs.getBoolean("test")),
                 rs.getString("order_key"),
                 new DocumentId(rs.getLong("invoice_id")),
                 new ClientId(rs.getLong("client_id")),
@@ -250,7 +276,7 @@ class OrderRepository {
                         .collect(Collectors.toSet()),
                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor")),
                 StoredWord.of(OrderState.class, rs.getString("state")),
-                rs.getString("processor_id"),
+                rs.getString("order_id"),
                 rs.getString("pay_at"),
                 rs.getString("declined"),
                 rs.getString("trouble"));

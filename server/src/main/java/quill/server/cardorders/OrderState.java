@@ -1,4 +1,4 @@
-package quill.server.processor;
+package quill.server.cardorders;
 
 import java.util.Set;
 import quill.server.common.StoredWord;

@@ -1,4 +1,4 @@
-package quill.server.processor;
+package quill.server.cardorders;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -76,7 +76,7 @@ public class CardOrdersTest {
                 state.equals("declined") ? "[{\"lastFour\":\"0026\",\"outcome\":\"not enough funds\"}]" : "[]";
         return """
                 {"id":"%s","state":"%s","amount":"%s","currency":"EUR","payAt":"http://localhost/pay/%s",
-                 "paymentId":%s,"paidOn":%s,"fee":%s,"cardName":%s,"lastFour":%s,"expiry":%s,"attempts":%s}
+                 "paymentId":%s,"paidOn":%s,"fee":%s,"card":%s,"test":false,"attempts":%s}
                 """.formatted(
                         id,
                         state.equals("declined") ? "open" : paid ? "paid" : state,
@@ -85,9 +85,7 @@ public class CardOrdersTest {
                         paid ? "\"pay-" + id + "\"" : "null",
                         paid ? "\"2027-03-04\"" : "null",
                         paid ? "\"3.20\"" : "null",
-                        paid ? "\"Test card\"" : "null",
-                        paid ? "\"0019\"" : "null",
-                        paid ? "\"09/29\"" : "null",
+                        paid ? "{\"name\":\"Test card\",\"lastFour\":\"0019\",\"expiry\":\"09/29\"}" : "null",
                         attempts);
     }
 

@@ -1,11 +1,13 @@
-package quill.server.processor;
+package quill.server.cardorders;
 
 import java.util.Set;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
+import quill.core.RefusedException;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
+import quill.server.cardorders.OrderRepository.Order;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
@@ -13,14 +15,15 @@ import quill.server.common.BusinessClock;
 import quill.server.common.News;
 import quill.server.common.Shown;
 import quill.server.payments.PaymentsService;
+import quill.server.payments.TestPayments;
 import quill.server.processor.CardProcessor.Answer;
-import quill.server.processor.OrderRepository.Order;
 
 /** Takes in what the processor says of an order: money, a refusal, an end. */
 @Component
 class Taking {
     private final OrderRepository repository;
     private final PaymentsService payments;
+    private final TestPayments tests;
     private final ClientsService clients;
     private final Happenings happenings;
     private final TransactionTemplate transaction;
@@ -30,6 +33,7 @@ class Taking {
     Taking(
             OrderRepository repository,
             PaymentsService payments,
+            TestPayments tests,
             ClientsService clients,
             Happenings happenings,
             TransactionTemplate transaction,
@@ -37,6 +41,7 @@ class Taking {
             BusinessClock clock) {
         this.repository = repository;
         this.payments = payments;
+        this.tests = tests;
         this.clients = clients;
         this.happenings = happenings;
         this.transaction = transaction;
@@ -65,22 +70,50 @@ class Taking {
                                     repository.declined(orderId, reason);
                                     publisher.publishEvent(new News(
                                             News.Kind.DECLINED,
-                                            "A card of " + payer.name() + " was declined: " + reason + ".",
+                                            (order.at().test() ? "On trial: a" : "A") + " card of " + payer.name()
+                                                    + " was declined for " + Shown.money(order.amount()) + ": " + reason
+                                                    + ".",
                                             Amount.of(order.amount()),
                                             order.clientId(),
                                             order.invoiceId()));
                                     happenings.tell(
                                             order.invoiceId(),
                                             order.clientId(),
-                                            "Card declined: " + reason + " (" + Amounts.grouped(order.amount()) + ")");
+                                            (order.at().test() ? "Card declined on trial: " : "Card declined: ")
+                                                    + reason + " (" + Amounts.grouped(order.amount()) + ")");
                                 });
                     }
                 }));
     }
 
     private void book(Order order, Answer answer) {
+        if (answer.test() != order.at().test()) {
+            throw new RefusedException(
+                    "test",
+                    String.valueOf(answer.test()),
+                    order.at().test()
+                            ? "the card processor says that it took real money for an order on trial"
+                            : "the card processor says that it only tried an order for money");
+        }
         repository.move(order.id(), OrderState.PAID, Set.of(order.state()));
         repository.trouble(order.id(), null);
+        String card = answer.card().words();
+        if (answer.test()) {
+            tests.note(new TestPayments.TestPayment(
+                    order.key(),
+                    order.at().processor(),
+                    order.clientId(),
+                    order.invoiceId(),
+                    Amount.of(answer.money()),
+                    answer.paidOn(),
+                    card));
+            happenings.tell(
+                    order.invoiceId(),
+                    order.clientId(),
+                    "Test payment of " + Shown.money(answer.money())
+                            + " by card: nothing was taken, nothing is settled");
+            return;
+        }
         publisher.publishEvent(new News(
                 News.Kind.PAID,
                 clients.client(order.clientId()).name() + " paid " + Shown.money(answer.money()) + " by card.",
@@ -95,7 +128,7 @@ class Taking {
                 answer.money(),
                 answer.feeMoney(),
                 answer.paidOn(),
-                answer.cardName() + " ending " + answer.lastFour(),
+                card,
                 answer.paymentId()));
     }
 }

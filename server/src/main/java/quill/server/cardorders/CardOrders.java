@@ -1,4 +1,4 @@
-package quill.server.processor;
+package quill.server.cardorders;
 
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
@@ -17,13 +17,15 @@ import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.QuillSettings;
+import quill.server.cardorders.OrderRepository.Order;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.Texts;
 import quill.server.documents.Document;
 import quill.server.links.Links;
+import quill.server.processor.CardProcessor;
 import quill.server.processor.CardProcessor.Answer;
-import quill.server.processor.OrderRepository.Order;
+import quill.server.processor.Processors;
 
 /**
  * Orders at the card processor. A row is written first, under a key of ours; then the processor is asked. Its events
@@ -41,7 +43,7 @@ public class CardOrders {
     private static final int MINUTES_TO_TELL = 60;
     private final OrderRepository repository;
     private final BusinessClock clock;
-    private final CardProcessor processor;
+    private final Processors processors;
     private final QuillSettings settings;
     private final Links links;
     private final TransactionTemplate transaction;
@@ -51,7 +53,7 @@ public class CardOrders {
     CardOrders(
             OrderRepository repository,
             BusinessClock clock,
-            CardProcessor processor,
+            Processors processors,
             QuillSettings settings,
             Links links,
             TransactionTemplate transaction,
@@ -59,7 +61,7 @@ public class CardOrders {
             Taking taking) {
         this.repository = repository;
         this.clock = clock;
-        this.processor = processor;
+        this.processors = processors;
         this.settings = settings;
         this.links = links;
         this.transaction = transaction;
@@ -75,9 +77,6 @@ public class CardOrders {
      * @throws ConflictException if what is open is not what the payer saw
      */
     public String payAt(Document invoice, Set<Long> installments, Money shown) {
-        if (!settings.processor().isSet()) {
-            throw new RefusedException("way", "card", "cards are not taken here; pay by bank transfer");
-        }
         Order order = transaction.execute(status -> wanting.order(invoice, installments, shown));
         if (order.payAt() != null && repository.isOlder(order.id(), MINUTES_FRESH)) {
             settleQuietly(order);
@@ -95,23 +94,31 @@ public class CardOrders {
     }
 
     private String open(Order order, Document invoice) {
-        Answer answer = processor.open(
-                order.key(), order.amount(), wanting.about(invoice, links.pageOf(invoice.id()) + "?back=1"));
+        Answer answer = at(order)
+                .open(order.key(), order.amount(), wanting.about(invoice, links.pageOf(invoice.id()) + "?back=1"));
         transaction.executeWithoutResult(s -> repository.opened(order.id(), answer.id(), answer.payAt()));
         return answer.payAt();
     }
 
     /** An event arrived: it is only a hint. @return whether it was new */
-    public boolean hook(String hookId, String processorId) {
-        Optional<Order> order = repository.byProcessorId(processorId);
-        order.ifPresent(this::settle);
+    boolean hook(Processors.Heard heard) {
+        repository.find(heard.processor(), heard.event().order()).ifPresent(this::settle);
         // Seen is noted last: if we stop before, the event comes again and finds the same books.
-        return Boolean.TRUE.equals(transaction.execute(s -> repository.seeHook(hookId)));
+        return Boolean.TRUE.equals(transaction.execute(s -> repository.seeHook(seen(heard))));
     }
 
     /** Whether an event of this id was dealt with before. */
-    boolean wasSeen(String hookId) {
-        return repository.wasSeen(hookId);
+    boolean wasSeen(Processors.Heard heard) {
+        return repository.wasSeen(seen(heard));
+    }
+
+    /** An event's number is its processor's own. */
+    private static String seen(Processors.Heard heard) {
+        return heard.processor() + ":" + heard.event().id();
+    }
+
+    private CardProcessor at(Order order) {
+        return processors.connect(order.at().processor(), order.at().test());
     }
 
     /** What came of it, for somebody who comes back from paying. */
@@ -149,9 +156,6 @@ public class CardOrders {
 
     /** Finds what an event should have told, withdraws what is to be withdrawn, and opens what was left half done. */
     public void askAboutAll(BooleanSupplier stop) {
-        if (!settings.processor().isSet()) {
-            return;
-        }
         Instant began = Instant.now();
         List<Order> next;
         do {
@@ -200,7 +204,7 @@ public class CardOrders {
     private void settle(Order order) {
         switch (order.state()) {
             case WANTED -> forget(order);
-            case OPEN -> processor.ask(order.processorId()).ifPresent(a -> taking.take(order.id(), a));
+            case OPEN -> at(order).ask(order.orderId()).ifPresent(a -> taking.take(order.id(), a));
             case WITHDRAWING -> withdraw(order);
             default -> LOG.debug("order {} is {} already", order.id(), order.state());
         }
@@ -219,14 +223,17 @@ public class CardOrders {
     }
 
     private void withdraw(Order order) {
-        String processorId = order.processorId();
-        if (processorId == null) {
-            Answer found = processor.open(
-                    order.key(), order.amount(), new CardProcessor.About("Withdrawn", settings.publicUrl(), "", ""));
+        String orderId = order.orderId();
+        if (orderId == null) {
+            Answer found = at(order)
+                    .open(
+                            order.key(),
+                            order.amount(),
+                            new CardProcessor.About("Withdrawn", settings.publicUrl(), "", ""));
             transaction.executeWithoutResult(s -> repository.opened(order.id(), found.id(), found.payAt()));
-            processorId = found.id();
+            orderId = found.id();
         }
-        taking.take(order.id(), processor.withdraw(processorId));
+        taking.take(order.id(), at(order).withdraw(orderId));
     }
 
     /**

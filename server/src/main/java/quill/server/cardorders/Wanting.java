@@ -1,5 +1,6 @@
-package quill.server.processor;
+package quill.server.cardorders;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.UUID;
@@ -11,6 +12,7 @@ import quill.core.RefusedException;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.core.pay.WayToPay;
+import quill.server.cardorders.OrderRepository.Order;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
@@ -19,7 +21,9 @@ import quill.server.common.Shown;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
 import quill.server.documents.Document;
-import quill.server.processor.OrderRepository.Order;
+import quill.server.processor.CardProcessor;
+import quill.server.processor.ProcessorMode;
+import quill.server.processor.Processors;
 import quill.server.ways.WaysService;
 
 /** Orders as payers want them, and as long as what they are for is open. */
@@ -59,10 +63,20 @@ class Wanting {
                     + Amounts.grouped(shown) + ". Nothing was taken. Look again before you pay.");
         }
         Set<Long> ids = asked.stream().map(StoredInstallment::id).collect(Collectors.toSet());
-        List<Order> live = repository.liveOf(invoice.id());
-        if (!ways.isOffered(WayToPay.CARD, open, invoice.clientId(), invoice.id())) {
-            throw new RefusedException(
-                    "way", "card", "a card is not taken for " + Shown.money(open) + "; the page names the other ways");
+        OrderRepository.At at = ways.taking(WayToPay.CARD, open, invoice.clientId(), invoice.id())
+                .map(p -> new OrderRepository.At(p.id(), p.isTest()))
+                .orElseThrow(() -> new RefusedException(
+                        "way",
+                        "card",
+                        "a card is not taken for " + Shown.money(open) + "; the page names the other ways"));
+        // What was begun elsewhere, or on trial, is not paid beside it.
+        List<Order> live = new ArrayList<>();
+        for (Order one : repository.liveOf(invoice.id())) {
+            if (one.at().equals(at)) {
+                live.add(one);
+            } else {
+                repository.move(one.id(), OrderState.WITHDRAWING, OrderState.LIVE);
+            }
         }
         for (Order one : live) {
             if (one.installments().equals(ids) && one.amount().isEqual(open)) {
@@ -71,7 +85,7 @@ class Wanting {
         }
         makeRoom(invoice.id(), live);
         long id = repository.insert(
-                "quill-" + UUID.randomUUID(), invoice.id(), invoice.clientId(), ids, open, clock.instant());
+                "quill-" + UUID.randomUUID(), at, invoice.id(), invoice.clientId(), ids, open, clock.instant());
         return repository.find(id).orElseThrow();
     }
 
@@ -94,6 +108,16 @@ class Wanting {
         }
         for (int i = MOST_LIVE - 1; i < latestFirst.size(); i++) {
             repository.move(latestFirst.get(i).id(), OrderState.WITHDRAWING, OrderState.LIVE);
+        }
+    }
+
+    /** A processor is switched off, or between trial and money: what was begun there the other way must not be paid. */
+    @EventListener
+    void switched(Processors.Switched to) {
+        for (Order live : repository.liveAt(to.processor())) {
+            if (to.mode() == ProcessorMode.OFF || live.at().test() != (to.mode() == ProcessorMode.TEST)) {
+                repository.move(live.id(), OrderState.WITHDRAWING, OrderState.LIVE);
+            }
         }
     }
 

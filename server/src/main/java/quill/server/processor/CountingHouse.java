@@ -1,0 +1,159 @@
+package quill.server.processor;
+
+import com.standardwebhooks.Webhook;
+import com.standardwebhooks.exceptions.EmptyWebhookSecretException;
+import com.standardwebhooks.exceptions.WebhookVerificationException;
+import java.net.URI;
+import java.time.Duration;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Supplier;
+import org.joda.money.Money;
+import org.springframework.stereotype.Component;
+import org.springframework.web.client.HttpClientErrorException;
+import org.springframework.web.client.RestClient;
+import org.springframework.web.client.RestClientException;
+import quill.server.common.Json;
+import quill.server.common.OutsideService;
+import tools.jackson.core.JacksonException;
+
+/**
+ * The simulated card processor. An order carries a key of ours, so that asking again after a lost answer finds the first
+ * order; everything else only reads, or can be repeated. Its events are signed as Standard Webhooks has it.
+ */
+@Component
+class CountingHouse implements ProcessorAdapter {
+    static final String KIND = "COUNTING_HOUSE";
+    static final String ADDRESS = "address";
+    static final String API_KEY = "apiKey";
+    static final String EVENT_SECRET = "eventSecret";
+    private static final Duration TO_ANSWER = Duration.ofSeconds(8);
+    private static final int LONGEST_EVENT_ID = 60;
+    private static final Set<String> OWN_MACHINE = Set.of("localhost", "127.0.0.1", "[::1]");
+    private final Json json;
+
+    CountingHouse(Json json) {
+        this.json = json;
+    }
+
+    @Override
+    public String kind() {
+        return KIND;
+    }
+
+    @Override
+    public String title() {
+        return "The counting house (simulated)";
+    }
+
+    @Override
+    public List<CredentialField> fields() {
+        return List.of(
+                new CredentialField(ADDRESS, "Its address", "https://…", false),
+                new CredentialField(API_KEY, "Key", "with which it knows you", true),
+                new CredentialField(EVENT_SECRET, "Secret of its events", "with which you know it", true));
+    }
+
+    /** Keys travel with every call: over the network only sealed. */
+    @Override
+    public String wrong(CredentialField field, String typed) {
+        try {
+            URI address = new URI(typed);
+            String host = address.getHost() == null ? "" : address.getHost();
+            boolean safe = "https".equals(address.getScheme())
+                    || "http".equals(address.getScheme()) && OWN_MACHINE.contains(host);
+            return safe && !host.isEmpty() && address.getUserInfo() == null
+                    ? ""
+                    : "must begin with https:// (on this machine http:// will do) and name a host";
+        } catch (java.net.URISyntaxException e) {
+            return "must be an address, such as https://cards.example";
+        }
+    }
+
+    @Override
+    public CardProcessor connect(Credentials credentials, boolean test) {
+        return new Connection(OutsideService.at(credentials.get(ADDRESS), credentials.get(API_KEY), TO_ANSWER), test);
+    }
+
+    private record Told(String type, String order) {}
+
+    @Override
+    public Optional<Heard> heard(Credentials credentials, Event event) {
+        String id = event.headers().firstValue("webhook-id").orElse("");
+        if (id.isEmpty() || id.length() > LONGEST_EVENT_ID) {
+            return Optional.empty();
+        }
+        try {
+            new Webhook(credentials.get(EVENT_SECRET))
+                    .verify(event.body(), event.headers().map());
+        } catch (WebhookVerificationException | EmptyWebhookSecretException | RuntimeException e) {
+            return Optional.empty();
+        }
+        return Optional.of(new Heard(id, orderOf(event.body())));
+    }
+
+    /** Signed, but no event that we know: nothing to look for, and nothing to be sent again for. */
+    private String orderOf(String body) {
+        try {
+            Told told = json.read(body, Told.class);
+            return told == null || told.order() == null ? "" : told.order();
+        } catch (JacksonException e) {
+            return "";
+        }
+    }
+
+    private record Connection(RestClient http, boolean test) implements CardProcessor {
+        @Override
+        public Answer open(String key, Money amount, About about) {
+            Map<String, Object> asked = new HashMap<>();
+            asked.put("amount", amount.getAmount().toPlainString());
+            asked.put("currency", amount.getCurrencyUnit().getCode());
+            asked.put("description", about.description());
+            asked.put("returnTo", about.returnTo());
+            asked.put("payerName", about.payerName());
+            asked.put("payerEmail", about.payerEmail());
+            asked.put("test", test);
+            return answered(() -> http.post()
+                    .uri("/api/orders")
+                    .header("Idempotency-Key", key)
+                    .body(asked)
+                    .retrieve()
+                    .body(Answer.class));
+        }
+
+        @Override
+        public Optional<Answer> ask(String orderId) {
+            return answered(() -> {
+                try {
+                    return Optional.ofNullable(http.get()
+                            .uri("/api/orders/{id}", orderId)
+                            .retrieve()
+                            .body(Answer.class));
+                } catch (HttpClientErrorException.NotFound e) {
+                    return Optional.empty();
+                }
+            });
+        }
+
+        @Override
+        public Answer withdraw(String orderId) {
+            return answered(() -> http.post()
+                    .uri("/api/orders/{id}/withdrawal", orderId)
+                    .retrieve()
+                    .body(Answer.class));
+        }
+
+        private static <T> T answered(Supplier<T> call) {
+            try {
+                return call.get();
+            } catch (HttpClientErrorException.Unauthorized e) {
+                throw new KeyUnknown(e);
+            } catch (RestClientException e) {
+                throw new NoAnswer(e.getMessage(), e);
+            }
+        }
+    }
+}
