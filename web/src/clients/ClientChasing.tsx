@@ -10,6 +10,7 @@ import { LateFeeFields, noLateFee, policyInMark } from '../settings/LateFeeField
 import { business as businessQuery } from '../api/business';
 import css from './ClientChasing.module.css';
 import { chasingOf, clientPlan, messagesOf } from '../api/clients';
+import { KeepBack } from '../today/KeepBack';
 import { ClientWays } from '../ways/ClientWays';
 import { PlanSelect } from '../reminders/PlanSelect';
 
@@ -47,30 +48,6 @@ export function MuteField({
           Remind again
         </button>
       )}
-    </span>
-  );
-}
-
-/** Fees and letters of a client wait until a day, or until somebody lets them go. */
-function KeepBack({
-  keep,
-}: {
-  keep: { mutate: (until: string) => void; error: unknown; isPending: boolean };
-}) {
-  const [day, setDay] = useState('');
-  return (
-    <span className={`mute ${css.mute}`}>
-      <TextInput
-        size="xs"
-        label="Kept back until"
-        placeholder="31 March; empty for no end"
-        value={day}
-        error={problemOf(keep.error, 'until')}
-        onChange={(e) => setDay(e.currentTarget.value)}
-      />
-      <button type="button" className="link" disabled={keep.isPending} onClick={() => keep.mutate(day)}>
-        Keep everything back
-      </button>
     </span>
   );
 }

@@ -52,7 +52,13 @@ export function AskedNext() {
       </Loaded>
       <Loaded query={today} what="what will happen">
         {(t) => (
-          <WhatWillHappen acts={t.acts} moreActs={t.moreActs} allKeptBack={t.allKeptBack} today={t.today} />
+          <WhatWillHappen
+            acts={t.acts}
+            moreActs={t.moreActs}
+            allKeptBack={t.allKeptBack}
+            allKeptUntil={t.allKeptUntil ?? null}
+            today={t.today}
+          />
         )}
       </Loaded>
     </div>

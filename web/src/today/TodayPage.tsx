@@ -97,7 +97,13 @@ export function TodayPage() {
     </section>
   );
   const coming = (t: View) => (
-    <WhatWillHappen acts={t.acts} moreActs={t.moreActs} allKeptBack={t.allKeptBack} today={t.today} />
+    <WhatWillHappen
+      acts={t.acts}
+      moreActs={t.moreActs}
+      allKeptBack={t.allKeptBack}
+      allKeptUntil={t.allKeptUntil ?? null}
+      today={t.today}
+    />
   );
   const needs = (t: View) => <NeedsYou needs={t.needs} />;
   return (

@@ -1,11 +1,12 @@
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api, data, type Schemas } from '../api/client';
-import { money, spokenDate } from '../design/format';
+import { api, data, problemOf, type Schemas } from '../api/client';
+import { longDate, money, spokenDate } from '../design/format';
 import { Refusal } from '../design/States';
 import { WhyFigure } from '../design/Why';
 import { ActDeeds } from './ActDeeds';
+import { KeepBack } from './KeepBack';
 import { useSteady } from './useSteady';
 import css from './Today.module.css';
 import { actsAfter } from '../api/today';
@@ -45,11 +46,13 @@ export function WhatWillHappen({
   acts: first,
   moreActs,
   allKeptBack,
+  allKeptUntil,
   today,
 }: {
   acts: Act[];
   moreActs: string | null;
   allKeptBack: boolean;
+  allKeptUntil: string | null;
   today: string;
 }) {
   const more = useInfiniteQuery(actsAfter(moreActs));
@@ -57,8 +60,11 @@ export function WhatWillHappen({
     a.on.localeCompare(b.on),
   );
   const hasMore = more.data ? more.hasNextPage : moreActs !== null;
+  const [keeping, setKeeping] = useState(false);
   const all = useMutation({
-    mutationFn: (keptBack: boolean) => data(api.PUT('/api/acts/all', { body: { keptBack } })),
+    mutationFn: (until: string | null) =>
+      data(api.PUT('/api/acts/all', { body: { keptBack: until !== null, until } })),
+    onSuccess: () => setKeeping(false),
   });
   const { ref, rows } = useSteady(acts, (a) => a.key);
   const days = [...new Set(rows.map((r) => r.item.on))];
@@ -74,8 +80,9 @@ export function WhatWillHappen({
       </div>
       {allKeptBack && (
         <p className="alert">
-          Everything is kept back: nothing is sent or charged by itself.{' '}
-          <button type="button" className="link" onClick={() => all.mutate(false)}>
+          Everything is kept back{allKeptUntil && ` until ${longDate(allKeptUntil)}`}: nothing is sent or
+          charged by itself.{' '}
+          <button type="button" className="link" onClick={() => all.mutate(null)}>
             Stop keeping back
           </button>
         </p>
@@ -112,12 +119,16 @@ export function WhatWillHappen({
       )}
       {!allKeptBack && acts.length > 0 && (
         <p className="small" style={{ margin: '8px 0 0' }}>
-          <button type="button" className="link" onClick={() => all.mutate(true)}>
-            Keep everything back
-          </button>
+          {keeping ? (
+            <KeepBack keep={all} />
+          ) : (
+            <button type="button" className="link" onClick={() => setKeeping(true)}>
+              Keep everything back…
+            </button>
+          )}
         </p>
       )}
-      <Refusal error={all.error} />
+      <Refusal error={problemOf(all.error, 'until') ? null : all.error} />
     </section>
   );
 }

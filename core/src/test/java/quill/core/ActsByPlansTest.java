@@ -36,7 +36,7 @@ public class ActsByPlansTest {
     private static final LocalDate DUE = LocalDate.of(2027, 3, 1);
     private static final LocalDate ISSUED = LocalDate.of(2027, 1, 30);
     private final ReminderPlan plan = ReminderPlan.read(TypedPlan.usual(), LocalDate.of(2020, 1, 1), new ArrayList<>());
-    private final ActsToCome.Rules rules = new ActsToCome.Rules(plan, false, false);
+    private final ActsToCome.Rules rules = new ActsToCome.Rules(plan, false, null);
 
     @Test
     public void aDebtIsRemindedOfByItsOwnPlanAndANoneIsNot() {

@@ -36,7 +36,7 @@ public class ActsToComeTest {
             .read("", EUR, Percent.of("10"), new ArrayList<>());
 
     private ReminderPlan plan = ReminderPlan.read(TypedPlan.usual(), LocalDate.of(2020, 1, 1), new ArrayList<>());
-    private ActsToCome.Rules rules = new ActsToCome.Rules(plan, false, false);
+    private ActsToCome.Rules rules = new ActsToCome.Rules(plan, false, null);
 
     @Test
     public void aDebtThatNobodyPaysIsRemindedOfAndFinedInOrder() {
@@ -157,8 +157,9 @@ public class ActsToComeTest {
         assertThat(stops(holding(plain, Set.of("fee:1:2027-03-01:1"), false), rules))
                 .containsExactly("NOTHING", "KEPT_BACK", "NOTHING");
         assertThat(stops(holding(plain, Set.of(), true), rules)).containsOnly("CLIENT_KEPT_BACK");
-        assertThat(stops(plain, new ActsToCome.Rules(plan, false, true))).containsOnly("ALL_KEPT_BACK");
-        assertThat(stops(plain, new ActsToCome.Rules(plan, true, false)))
+        assertThat(stops(plain, new ActsToCome.Rules(plan, false, LocalDate.MAX)))
+                .containsOnly("ALL_KEPT_BACK");
+        assertThat(stops(plain, new ActsToCome.Rules(plan, true, null)))
                 .containsExactly("NOTHING", "REVIEW", "NOTHING");
         ClientState noAddress = new ClientState(
                 new ClientId(7),

@@ -42,9 +42,13 @@ public final class ActsToCome {
      * The business's rules.
      *
      * @param reviewFees whether a person decides about each fee
-     * @param allKeptBack whether nothing at all is done by itself
+     * @param allKeptUntil the last day on which nothing at all is done by itself; null where it is
      */
-    public record Rules(ReminderPlan plan, boolean reviewFees, boolean allKeptBack) {}
+    public record Rules(ReminderPlan plan, boolean reviewFees, LocalDate allKeptUntil) {
+        boolean areKeptBackOn(LocalDate day) {
+            return allKeptUntil != null && !day.isAfter(allKeptUntil);
+        }
+    }
 
     /**
      * A debt with all that reminders and fees depend on.
@@ -238,7 +242,7 @@ public final class ActsToCome {
         if (state.isKeptBackOn(day)) {
             return Act.Stop.CLIENT_KEPT_BACK;
         }
-        return rules.allKeptBack() ? Act.Stop.ALL_KEPT_BACK : Act.Stop.NOTHING;
+        return rules.areKeptBackOn(day) ? Act.Stop.ALL_KEPT_BACK : Act.Stop.NOTHING;
     }
 
     private Optional<Act.Reminder> reminder(LocalDate day) {

@@ -264,7 +264,7 @@ public class Chasing {
                 .map(r -> new ClientChasing(
                         r.mutedUntil(),
                         r.keptBackUntil() != null && !r.keptBackUntil().isBefore(clock.today()),
-                        Muting.FOR_GOOD.equals(r.keptBackUntil()) ? null : r.keptBackUntil(),
+                        KeptUntil.shown(r.keptBackUntil()),
                         r.remindedOn()));
     }
 

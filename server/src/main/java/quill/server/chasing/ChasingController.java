@@ -63,12 +63,10 @@ class ChasingController {
 
     record LeaveOut(String key, ClientId clientId, String reason) {}
 
-    record KeptBack(boolean keptBack) {}
-
     record Mute(@Schema(nullable = true) String until) {}
 
     /** @param until the last day of it; null until a person lets it go */
-    record KeepClientBack(
+    record KeepAllBack(
             boolean keptBack, @Schema(nullable = true) String until) {}
 
     /**
@@ -126,8 +124,8 @@ class ChasingController {
     }
 
     @PutMapping("/acts/all")
-    void keepAllBack(@RequestBody KeptBack all) {
-        plans.keepAllBack(all.keptBack());
+    void keepAllBack(@RequestBody KeepAllBack all) {
+        plans.keepAllBack(all.keptBack(), all.until());
     }
 
     @GetMapping("/clients/{id}/chasing")
@@ -140,7 +138,7 @@ class ChasingController {
     }
 
     @PutMapping("/clients/{id}/keeping-back")
-    void keepClientBack(@PathVariable ClientId id, @RequestBody KeepClientBack client) {
+    void keepClientBack(@PathVariable ClientId id, @RequestBody KeepAllBack client) {
         muting.keepClientBack(id, client.keptBack(), client.until());
     }
 

@@ -1,13 +1,8 @@
 package quill.server.chasing;
 
 import java.time.LocalDate;
-import java.util.ArrayList;
-import java.util.List;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.LooseDate;
-import quill.core.Problem;
-import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.audit.Happenings;
@@ -40,9 +35,6 @@ public class Muting {
         this.clock = clock;
     }
 
-    /** A day that never comes: kept back until a person lets it go. */
-    static final LocalDate FOR_GOOD = LocalDate.of(9999, 12, 31);
-
     /**
      * Keeps back everything for a client, or lets it go again.
      *
@@ -51,22 +43,17 @@ public class Muting {
     @Transactional
     public void keepClientBack(ClientId clientId, boolean keptBack, String until) {
         clients.lock(clientId);
-        LocalDate end = lastDay(until);
+        LocalDate end = keptBack ? KeptUntil.read(until, clock.today()) : null;
         repository.lookAt(clientId);
-        repository.keepBack(clientId, keptBack ? end == null ? FOR_GOOD : end : null);
-        happenings.tell(
-                null,
-                clientId,
-                !keptBack
-                        ? "Nothing is kept back any more"
-                        : "Everything is kept back" + (end == null ? "" : " until " + Texts.day(end)));
+        repository.keepBack(clientId, end);
+        happenings.tell(null, clientId, KeptUntil.words(end));
     }
 
     /** Mutes a client: no reminder goes up to and with that day. An empty text takes the mute away. */
     @Transactional
     public void mute(ClientId clientId, String until) {
         clients.lock(clientId);
-        LocalDate day = lastDay(until);
+        LocalDate day = KeptUntil.lastDay(until, clock.today());
         repository.lookAt(clientId);
         repository.mute(clientId, day);
         happenings.tell(null, clientId, day == null ? "Reminders go again" : "No reminders until " + Texts.day(day));
@@ -80,29 +67,12 @@ public class Muting {
             throw new ConflictException("A draft is not reminded of; there is nothing to mute.");
         }
         clients.lock(invoice.clientId());
-        LocalDate day = lastDay(until);
+        LocalDate day = KeptUntil.lastDay(until, clock.today());
         repository.lookAt(invoice.clientId());
         repository.muteInvoice(invoiceId, day);
         happenings.tell(
                 invoiceId,
                 invoice.clientId(),
                 day == null ? "Reminders go again" : "No reminders until " + Texts.day(day));
-    }
-
-    private LocalDate lastDay(String text) {
-        if (text == null || text.isBlank()) {
-            return null;
-        }
-        LocalDate today = clock.today();
-        List<Problem> problems = new ArrayList<>();
-        LocalDate day = LooseDate.read("until", text, today, LooseDate.Lean.COMING, problems);
-        if (day != null && (day.isBefore(today) || day.isAfter(today.plusYears(2)))) {
-            problems.add(new Problem(
-                    "until", text, "must be a day from today, " + Texts.day(today) + ", to two years from now"));
-        }
-        if (!problems.isEmpty()) {
-            throw new RefusedException(problems);
-        }
-        return day;
     }
 }

@@ -21,14 +21,14 @@ class PlanRepository {
     }
 
     /** The plan as stored. @param since steps that fell before this day lapse */
-    record Stored(TypedPlan plan, LocalDate since, boolean allKeptBack, int version) {}
+    record Stored(TypedPlan plan, LocalDate since, LocalDate allKeptUntil, int version) {}
 
     Optional<Stored> find() {
-        return jdbc.sql("SELECT plan, since_on, all_kept_back, version FROM reminder_plan WHERE id = 1")
+        return jdbc.sql("SELECT plan, since_on, all_kept_until, version FROM reminder_plan WHERE id = 1")
                 .query((rs, n) -> new Stored(
                         json.read(rs.getString("plan"), TypedPlan.class),
                         Rows.date(rs, "since_on"),
-                        rs.getBoolean("all_kept_back"),
+                        Rows.date(rs, "all_kept_until"),
                         rs.getInt("version")))
                 .optional();
     }
@@ -57,9 +57,10 @@ class PlanRepository {
                 .update();
     }
 
-    void keepAllBack(boolean keptBack) {
-        jdbc.sql("UPDATE reminder_plan SET all_kept_back = :kept WHERE id = 1")
-                .param("kept", keptBack)
+    /** @param until null to keep nothing back */
+    void keepAllBack(LocalDate until) {
+        jdbc.sql("UPDATE reminder_plan SET all_kept_until = :until WHERE id = 1")
+                .param("until", until)
                 .update();
     }
 }

@@ -1,5 +1,7 @@
 package quill.server.chasing;
 
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import org.springframework.stereotype.Service;
@@ -45,15 +47,28 @@ public class ReminderPlans {
         this.clock = clock;
     }
 
-    /** The plan as typed. @param version 0 before it was first kept */
-    public record PlanSetting(TypedPlan plan, boolean allKeptBack, int version) {}
+    /**
+     * The plan as typed.
+     *
+     * @param allKeptUntil the last day on which everything is kept back; null where it has no end, or is not
+     * @param version 0 before it was first kept
+     */
+    public record PlanSetting(
+            TypedPlan plan,
+            boolean allKeptBack,
+            @Schema(nullable = true) LocalDate allKeptUntil,
+            int version) {}
 
     /** The plan; the usual one where none was kept yet. */
     public PlanSetting setting() {
         return repository
                 .find()
-                .map(p -> new PlanSetting(p.plan(), p.allKeptBack(), p.version()))
-                .orElseGet(() -> new PlanSetting(TypedPlan.usual(), false, 0));
+                .map(p -> new PlanSetting(
+                        p.plan(),
+                        KeptUntil.isOn(p.allKeptUntil(), clock.today()),
+                        KeptUntil.shown(p.allKeptUntil()),
+                        p.version()))
+                .orElseGet(() -> new PlanSetting(TypedPlan.usual(), false, null, 0));
     }
 
     /** The rules that decide what is to come. */
@@ -65,12 +80,12 @@ public class ReminderPlans {
             int year = clock.today().getYear();
             plan = plan.withHolidays(holidays.of(country, year - 1, year + YEARS_AHEAD));
         }
-        return new ActsToCome.Rules(plan, policies.setting().review(), stored.allKeptBack());
+        return new ActsToCome.Rules(plan, policies.setting().review(), stored.allKeptUntil());
     }
 
     /** Until one is kept, the usual plan counts from today. Reading it writes nothing. */
     private PlanRepository.Stored stored() {
-        return repository.find().orElseGet(() -> new PlanRepository.Stored(TypedPlan.usual(), clock.today(), false, 0));
+        return repository.find().orElseGet(() -> new PlanRepository.Stored(TypedPlan.usual(), clock.today(), null, 0));
     }
 
     /** Keeps the usual plan where there is none: it counts from that day on, so nobody is reminded of the time before. */
@@ -113,11 +128,16 @@ public class ReminderPlans {
         return setting();
     }
 
-    /** Keeps everything back, or lets it go again. */
+    /**
+     * Keeps everything back, or lets it go again.
+     *
+     * @param until the last day of it; empty or null until a person lets it go
+     */
     @Transactional
-    public void keepAllBack(boolean keptBack) {
+    public void keepAllBack(boolean keptBack, String until) {
+        LocalDate end = keptBack ? KeptUntil.read(until, clock.today()) : null;
         begin();
-        repository.keepAllBack(keptBack);
-        happenings.tell(null, null, keptBack ? "Everything is kept back" : "Nothing is kept back any more");
+        repository.keepAllBack(end);
+        happenings.tell(null, null, KeptUntil.words(end));
     }
 }

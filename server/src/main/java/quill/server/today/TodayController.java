@@ -71,7 +71,8 @@ class TodayController {
             List<Amount> inOthers) {}
 
     /** @param hidden how many clients have no lane, since there are more than can be read
-     * @param moreActs where further acts of the week begin, or null */
+     * @param moreActs where further acts of the week begin, or null
+     * @param allKeptUntil the last day on which everything is kept back; null where it has no end, or is not */
     record TodayView(
             LocalDate today,
             int weeks,
@@ -83,6 +84,7 @@ class TodayController {
             List<ActView> acts,
             @Schema(nullable = true) String moreActs,
             boolean allKeptBack,
+            @Schema(nullable = true) LocalDate allKeptUntil,
             List<Needs.Need> needs) {}
 
     @GetMapping("/today")
@@ -102,6 +104,7 @@ class TodayController {
         List<Almanac.Lane> lanes = all.subList(0, Math.min(all.size(), Almanac.MOST_LANES));
         List<ClientId> shown =
                 lanes.stream().map(Almanac.Lane::clientId).distinct().toList();
+        ReminderPlans.PlanSetting plan = plans.setting();
         ActViews.Page soon = acts.page(today.plusDays(DAYS_AHEAD), null, ACTS);
         return new TodayView(
                 today,
@@ -115,7 +118,8 @@ class TodayController {
                         - shown.size(),
                 soon.acts(),
                 soon.next(),
-                plans.setting().allKeptBack(),
+                plan.allKeptBack(),
+                plan.allKeptUntil(),
                 needs.all(today));
     }
 

@@ -150,7 +150,8 @@ public class DailyRunTest extends OnAFreshBusiness {
     public void everythingKeptBackWaitsAndThenOnlyTheLatestGoes() {
         ClientId client = server.client("Holiday", true);
         server.issue(client, "100.00", "100%@1", null);
-        server.bean(ReminderPlans.class).keepAllBack(true);
+        ReminderPlans plans = server.bean(ReminderPlans.class);
+        plans.keepAllBack(true, BEGIN.plusDays(10).toString());
         for (int day = 1; day <= 10; day++) {
             forward(day);
         }
@@ -158,8 +159,9 @@ public class DailyRunTest extends OnAFreshBusiness {
         assertThat(run.log(Long.MAX_VALUE, 50)).extracting(LoggedAct::outcome).containsOnly("kept back");
         // Each act is told once, on its day: two letters and a fee.
         assertThat(run.log(Long.MAX_VALUE, 50)).hasSize(3);
-        server.bean(ReminderPlans.class).keepAllBack(false);
-        forward(11);
+        assertThat(plans.setting().allKeptUntil()).isEqualTo(BEGIN.plusDays(10));
+        forward(11); // It ends by itself.
+        assertThat(plans.setting().allKeptBack()).isFalse();
         assertThat(count("message WHERE kind = 'reminder'")).isEqualTo(1);
         assertThat(count("late_fee")).isEqualTo(1);
     }
