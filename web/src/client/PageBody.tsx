@@ -121,6 +121,11 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
             : 'What is due now';
   return (
     <>
+      {p.paying.test && (
+        <p className="told" role="status">
+          Payment by card is only being tested: nothing is taken, and nothing is settled.
+        </p>
+      )}
       {p.paying.cards && (
         <>
           <fieldset aria-label="What to pay">
@@ -149,11 +154,6 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
       {refusal && (
         <p className="told refused" role="alert">
           {refusal}
-        </p>
-      )}
-      {p.paying.test && (
-        <p className="told" role="status">
-          Payment by card is only being tested: nothing is taken, and nothing is settled.
         </p>
       )}
       {p.paying.cards && (

@@ -16,7 +16,7 @@ final class DemoScript {
         {"Captain’s House Hotel", "Imre Dahl", "accounts@captainshouse.example", "Quay Head\nLarkmoor"},
         {"Kestrel Theatre", "Wilma Orrey", "office@kestrel-theatre.example", "Dock Row 11\nWesterby"},
         {"Halden Bay Concert Hall", "Petra Lund", "finance@haldenbay.example", "Promenade 2\nHalden Bay"},
-        {"St Brannoc’s School", "The bursar", "bursar@stbrannoc.example", "Chapel Hill\nLarkmoor"},
+        {"St Brannoc’s School", "Hanne Orrel", "bursar@stbrannoc.example", "Chapel Hill\nLarkmoor"},
         {"Pellworth School of Music", "Ansel Reve", "ansel@pellworth.example", "Mill Street 30\nPellworth"},
         {"I. & T. Varga", "Ilka Varga", "ilka@varga.example", "Heron Walk 8\nWesterby"},
         {"Blue Heron Rooms", "Sef Marrick", "sef@blueheron.example", "Strand 5\nHalden Bay"},

@@ -4,6 +4,7 @@ import com.standardwebhooks.Webhook;
 import com.standardwebhooks.exceptions.EmptyWebhookSecretException;
 import com.standardwebhooks.exceptions.WebhookVerificationException;
 import java.net.URI;
+import java.net.URISyntaxException;
 import java.time.Duration;
 import java.util.HashMap;
 import java.util.List;
@@ -11,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
+import java.util.regex.Pattern;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.web.client.HttpClientErrorException;
@@ -32,6 +34,7 @@ class CountingHouse implements ProcessorAdapter {
     static final String EVENT_SECRET = "eventSecret";
     private static final Duration TO_ANSWER = Duration.ofSeconds(8);
     private static final int LONGEST_EVENT_ID = 60;
+    private static final Pattern PRINTABLE = Pattern.compile("[!-~]+");
     private static final Set<String> OWN_MACHINE = Set.of("localhost", "127.0.0.1", "[::1]");
     private final Json json;
 
@@ -57,19 +60,39 @@ class CountingHouse implements ProcessorAdapter {
                 new CredentialField(EVENT_SECRET, "Secret of its events", "with which you know it", true));
     }
 
-    /** Keys travel with every call: over the network only sealed. */
     @Override
     public String wrong(CredentialField field, String typed) {
+        return switch (field.name()) {
+            case ADDRESS -> wrongAddress(typed);
+            case API_KEY ->
+                PRINTABLE.matcher(typed).matches() ? "" : "must be letters, digits and signs of ASCII, without blanks";
+            default -> isSecret(typed) ? "" : "must be the secret as the processor shows it (Base64)";
+        };
+    }
+
+    /** Keys travel with every call: over the network only sealed. */
+    private static String wrongAddress(String typed) {
         try {
             URI address = new URI(typed);
             String host = address.getHost() == null ? "" : address.getHost();
             boolean safe = "https".equals(address.getScheme())
                     || "http".equals(address.getScheme()) && OWN_MACHINE.contains(host);
-            return safe && !host.isEmpty() && address.getUserInfo() == null
+            boolean plain =
+                    address.getUserInfo() == null && address.getQuery() == null && address.getFragment() == null;
+            return safe && !host.isEmpty() && plain
                     ? ""
                     : "must begin with https:// (on this machine http:// will do) and name a host";
-        } catch (java.net.URISyntaxException e) {
+        } catch (URISyntaxException e) {
             return "must be an address, such as https://cards.example";
+        }
+    }
+
+    private static boolean isSecret(String typed) {
+        try {
+            new Webhook(typed);
+            return true;
+        } catch (EmptyWebhookSecretException | RuntimeException e) {
+            return false;
         }
     }
 

@@ -22,7 +22,7 @@ public interface ProcessorAdapter {
     /** All that it wants to know. */
     List<CredentialField> fields();
 
-    /** What is wrong with what was typed into a field that is not secret; empty where nothing is. */
+    /** What is wrong with what was typed into a field; empty where nothing is. It must not repeat it: it may be a secret. */
     String wrong(CredentialField field, String typed);
 
     /** A processor to ask. @param test for trial: then no money moves */

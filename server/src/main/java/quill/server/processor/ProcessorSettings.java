@@ -209,25 +209,34 @@ public class ProcessorSettings {
         Map<String, String> values = new HashMap<>();
         boolean elsewhere = false;
         for (ProcessorAdapter.CredentialField f : adapter.fields()) {
-            String field = "credentials." + f.name();
-            String value = Texts.name(field, given.get(f.name()), LONGEST_CREDENTIAL, !f.secret(), problems);
-            if (!f.secret()) {
-                String wrong = value.isEmpty() ? "" : adapter.wrong(f, value);
-                if (!wrong.isEmpty()) {
-                    problems.add(new Problem(field, value, wrong));
-                }
-                elsewhere |= !value.equals(old.get(f.name()));
-            } else if (value.isEmpty() && (elsewhere || old.get(f.name()).isEmpty())) {
+            String was = old.get(f.name());
+            String value = typed(adapter, f, given.get(f.name()), problems);
+            elsewhere |= !f.secret() && !value.equals(was);
+            if (f.secret() && value.isEmpty() && (elsewhere || was.isEmpty())) {
                 problems.add(new Problem(
-                        field,
+                        "credentials." + f.name(),
                         "",
-                        old.get(f.name()).isEmpty()
+                        was.isEmpty()
                                 ? "must be given"
                                 : "must be given again, since it is sent to another address now"));
             }
-            values.put(f.name(), f.secret() && value.isEmpty() ? old.get(f.name()) : value);
+            values.put(f.name(), f.secret() && value.isEmpty() ? was : value);
         }
         return new Credentials(values);
+    }
+
+    /** One as typed; a problem never repeats a secret. */
+    private static String typed(
+            ProcessorAdapter adapter, ProcessorAdapter.CredentialField f, String text, List<Problem> problems) {
+        String field = "credentials." + f.name();
+        List<Problem> own = new ArrayList<>();
+        String value = Texts.name(field, text, LONGEST_CREDENTIAL, !f.secret(), own);
+        String wrong = value.isEmpty() || !own.isEmpty() ? "" : adapter.wrong(f, value);
+        if (!wrong.isEmpty()) {
+            own.add(new Problem(field, value, wrong));
+        }
+        own.forEach(p -> problems.add(f.secret() ? new Problem(p.field(), "", p.message()) : p));
+        return value;
     }
 
     private static String newKey() {

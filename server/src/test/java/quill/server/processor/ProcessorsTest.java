@@ -292,6 +292,13 @@ public class ProcessorsTest {
                 "credentials.address"
             },
             {"House", "ON", (Consumer<Map<String, String>>) m -> m.remove("address"), "credentials.address"},
+            {"House", "ON", (Consumer<Map<String, String>>) m -> m.put("apiKey", "é☃"), "credentials.apiKey"},
+            {
+                "House",
+                "ON",
+                (Consumer<Map<String, String>>) m -> m.put("eventSecret", "not base"),
+                "credentials.eventSecret"
+            },
             {"House", "ON", (Consumer<Map<String, String>>) m -> m.put("apiKey", " "), "credentials.apiKey"},
         };
     }
@@ -301,9 +308,14 @@ public class ProcessorsTest {
         Map<String, String> credentials = new java.util.HashMap<>(good());
         change.accept(credentials);
         assertThatThrownBy(() -> settings.checked(null, typed(name, mode, credentials, 0)))
-                .isInstanceOfSatisfying(
-                        RefusedException.class,
-                        e -> assertThat(e.problems()).extracting(Problem::field).containsExactly(field));
+                .isInstanceOfSatisfying(RefusedException.class, e -> {
+                    assertThat(e.problems()).extracting(Problem::field).containsExactly(field);
+                    assertThat(e.problems())
+                            .as("no error repeats a secret")
+                            .allMatch(p -> field.endsWith("address")
+                                    || !field.startsWith("credentials")
+                                    || p.value().isEmpty());
+                });
     }
 
     /** Nobody sees a secret again: not over HTTP, not in the books; and none goes to another address. */
