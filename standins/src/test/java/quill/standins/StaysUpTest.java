@@ -10,6 +10,9 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.stream.Stream;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.testng.annotations.Test;
@@ -34,11 +37,13 @@ public class StaysUpTest {
                     .hasMessageContaining("not closed");
             context.getBean(HikariDataSource.class).getHikariPoolMXBean().softEvictConnections();
             String url = "http://localhost:" + context.getEnvironment().getProperty("local.server.port");
-            HttpResponse<String> opened = send(
-                    url + "/api/orders",
-                    "application/json",
-                    "{\"amount\":10.00,\"currency\":\"EUR\",\"description\":\"x\",\"returnTo\":\"http://localhost/\"}");
-            assertThat(opened.statusCode()).isEqualTo(200);
+            // Two devices that open it at once find one order, as a key says.
+            List<CompletableFuture<HttpResponse<String>>> atOnce = Stream.generate(
+                            () -> CompletableFuture.supplyAsync(() -> open(url)))
+                    .limit(6)
+                    .toList();
+            assertThat(atOnce.stream().map(f -> f.join().statusCode())).containsOnly(200);
+            HttpResponse<String> opened = open(url);
             String id = opened.body().replaceAll(".*\"id\":\"([^\"]*)\".*", "$1");
             HttpResponse<String> paid = send(
                     url + "/pay/" + id, "application/x-www-form-urlencoded", "number=9901000000000019&expiry=09%2F99");
@@ -62,10 +67,7 @@ public class StaysUpTest {
         try (ConfigurableApplicationContext context = StandinsApplication.start(
                 "--server.port=0", "--standins.smtp-port=0", "--standins.data=" + folder, "--standins.api-key=key")) {
             String url = "http://localhost:" + context.getEnvironment().getProperty("local.server.port");
-            HttpResponse<String> opened = send(
-                    url + "/api/orders",
-                    "application/json",
-                    "{\"amount\":10.00,\"currency\":\"EUR\",\"description\":\"x\",\"returnTo\":\"http://localhost/\"}");
+            HttpResponse<String> opened = open(url);
             String id = opened.body().replaceAll(".*\"id\":\"([^\"]*)\".*", "$1");
             context.getBean(JdbcClient.class)
                     .sql("UPDATE card_order SET made_at = DATEADD('MINUTE', -31, LOCALTIMESTAMP)")
@@ -76,6 +78,17 @@ public class StaysUpTest {
                             .query(String.class)
                             .single())
                     .isEqualTo("withdrawn");
+        }
+    }
+
+    private static HttpResponse<String> open(String url) {
+        try {
+            return send(
+                    url + "/api/orders",
+                    "application/json",
+                    "{\"amount\":10.00,\"currency\":\"EUR\",\"description\":\"x\",\"returnTo\":\"http://localhost/\"}");
+        } catch (Exception e) {
+            throw new IllegalStateException(e);
         }
     }
 

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
@@ -46,6 +47,16 @@ class OrderBook {
             return find(before.get().id()).orElseThrow();
         }
         String id = "order-" + UUID.randomUUID();
+        try {
+            insert(id, key, amount, currency, about);
+        } catch (DuplicateKeyException e) {
+            // Another call with this key was faster.
+            return byKey(key).orElseThrow();
+        }
+        return find(id).orElseThrow();
+    }
+
+    private void insert(String id, String key, BigDecimal amount, String currency, CardOrder.About about) {
         jdbc.sql("""
                 INSERT INTO card_order (id, our_key, amount, currency, description, return_to, payer_name, payer_email, test,
                   state, made_at)
@@ -62,7 +73,6 @@ class OrderBook {
                 .param("email", about.payerEmail())
                 .param("test", about.test())
                 .update();
-        return find(id).orElseThrow();
     }
 
     Optional<CardOrder> byKey(String key) {
