@@ -5,7 +5,7 @@ import { api, data, type Schemas } from '../api/client';
 import { PageBody } from '../client/PageBody';
 import '../client/client.css';
 import { Loaded } from '../design/States';
-import { plainSlip } from '../letters/SendDialog';
+import { plainSlip } from '../letters/slip';
 import css from './Sheet.module.css';
 import letters from '../letters/Letters.module.css';
 

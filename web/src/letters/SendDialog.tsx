@@ -1,28 +1,10 @@
 import { Modal, SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
-import type { Schemas } from '../api/client';
 import { usePhone } from '../design/useNarrow';
 import { type Given, SendOtherwise, type Way } from './SendOtherwise';
+import type { Channel, Look, Slip } from './slip';
 import { SlipForm } from './SlipForm';
 import css from './Letters.module.css';
-
-export type Slip = Schemas['Slip'];
-export type Look = Schemas['ShownLetter'];
-export type Channel = NonNullable<Slip['channel']>;
-
-/** As the letter is, to whom it is for. */
-export const plainSlip: Slip = {
-  to: null,
-  subject: null,
-  line: null,
-  copies: null,
-  bare: false,
-  copy: false,
-  seen: null,
-  channel: null,
-  at: null,
-  keep: false,
-};
 
 const words: Record<Way, string> = {
   mail: 'By e-mail',

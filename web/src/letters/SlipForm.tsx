@@ -6,7 +6,7 @@ import { ApiError, problemOf } from '../api/client';
 import { newKey } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
 import { LaterField } from './LaterField';
-import { type Channel, type Look, plainSlip, type Slip } from './SendDialog';
+import { type Channel, type Look, plainSlip, type Slip } from './slip';
 import css from './Letters.module.css';
 
 /** What goes to a telephone, how long it is and what that costs. */

@@ -4,7 +4,7 @@ import { useRef, useState } from 'react';
 import { api, data, messageOf, type Schemas } from '../api/client';
 import { DayField } from '../design/DayField';
 import { newKey } from '../design/format';
-import { plainSlip } from '../letters/SendDialog';
+import { plainSlip } from '../letters/slip';
 import css from './lists.module.css';
 import letters from '../letters/Letters.module.css';
 

@@ -2,7 +2,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schemas } from '../api/client';
 import { Refusal } from '../design/States';
-import { plainSlip, SendDialog } from '../letters/SendDialog';
+import { SendDialog } from '../letters/SendDialog';
+import { plainSlip } from '../letters/slip';
 
 /** What can be done about something that is done by itself: kept back, let go, or done now. */
 export function ActDeeds({ act, onDone }: { act: Schemas['ActView']; onDone?: (said: string) => void }) {

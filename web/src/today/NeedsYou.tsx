@@ -4,7 +4,8 @@ import { type KeyboardEvent, type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Refusal } from '../design/States';
-import { plainSlip, SendDialog } from '../letters/SendDialog';
+import { SendDialog } from '../letters/SendDialog';
+import { plainSlip } from '../letters/slip';
 import css from './Today.module.css';
 
 type Need = Schemas['Need'];
