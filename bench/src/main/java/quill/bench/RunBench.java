@@ -62,7 +62,7 @@ final class RunBench {
             long before = System.nanoTime();
             String summary = server.post("/api/runs", "{}");
             double seconds = (System.nanoTime() - before) / 1e9;
-            if (!summary.contains("\"fees\":" + ACTS / 2) || !summary.contains("\"reminders\":" + ACTS / 2)) {
+            if (!summary.contains("\"fee\":" + ACTS / 2) || !summary.contains("\"reminder\":" + ACTS / 2)) {
                 throw new IllegalStateException("the run did other than was due: " + summary);
             }
             return ACTS / seconds;

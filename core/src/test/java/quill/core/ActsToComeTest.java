@@ -11,6 +11,7 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.testng.annotations.Test;
 import quill.core.acts.Act;
+import quill.core.acts.ActKey;
 import quill.core.acts.ActsToCome;
 import quill.core.acts.ActsToCome.Debt;
 import quill.core.acts.ClientState;
@@ -152,9 +153,9 @@ public class ActsToComeTest {
     @Test
     public void whatIsKeptBackSaysByWhat() {
         ClientState plain = client(debt(1, new DocumentId(1), DUE, "100.00", 0));
-        String key = "reminder:7:2027-03-04";
-        assertThat(stops(holding(plain, Set.of(key), false), rules)).containsExactly("KEPT_BACK", "NOTHING", "NOTHING");
-        assertThat(stops(holding(plain, Set.of("fee:1:2027-03-01:1"), false), rules))
+        assertThat(stops(holding(plain, keys("reminder:7:2027-03-04"), false), rules))
+                .containsExactly("KEPT_BACK", "NOTHING", "NOTHING");
+        assertThat(stops(holding(plain, keys("fee:1:2027-03-01:1"), false), rules))
                 .containsExactly("NOTHING", "KEPT_BACK", "NOTHING");
         assertThat(stops(holding(plain, Set.of(), true), rules)).containsOnly("CLIENT_KEPT_BACK");
         assertThat(stops(plain, new ActsToCome.Rules(plan, false, LocalDate.MAX)))
@@ -177,7 +178,7 @@ public class ActsToComeTest {
     @Test
     public void aFeeThatIsKeptBackIsNotInTheNextLetter() {
         ClientState held =
-                holding(client(debt(1, new DocumentId(1), DUE, "100.00", 3)), Set.of("fee:1:2027-03-01:1"), false);
+                holding(client(debt(1, new DocumentId(1), DUE, "100.00", 3)), keys("fee:1:2027-03-01:1"), false);
         assertThat(words(ActsToCome.of(held, rules, LocalDate.of(2027, 3, 9), LocalDate.of(2027, 3, 15))))
                 .containsExactly("2027-03-09 fee 1.00", "2027-03-15 FINAL 100.00");
     }
@@ -365,7 +366,11 @@ public class ActsToComeTest {
                 List.of(debts));
     }
 
-    private static ClientState holding(ClientState s, Set<String> keys, boolean all) {
+    private static Set<ActKey> keys(String key) {
+        return Set.of(ActKey.read(key).orElseThrow());
+    }
+
+    private static ClientState holding(ClientState s, Set<ActKey> keys, boolean all) {
         return new ClientState(
                 new ClientId(7),
                 Map.of(),

@@ -8,6 +8,7 @@ import org.joda.money.Money;
 import quill.core.TypedDate;
 import quill.core.Why;
 import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
 import quill.core.latefee.LateFee;
 import quill.core.money.Amounts;
 import quill.core.reminder.ReminderStep;
@@ -39,8 +40,31 @@ public sealed interface Act {
         }
     }
 
+    /** Reads what a kind of act is, kind by kind: whoever implements it is told by the compiler of another kind. */
+    interface Kinds<R> {
+        /** A late fee. */
+        R fee(Fee act);
+
+        /** A reminder. */
+        R reminder(Reminder act);
+    }
+
+    /** Its kind's answer. */
+    <R> R as(Kinds<R> kinds);
+
     /** The same act has the same key in every plan; an act is done once under its key. */
-    String key();
+    ActKey key();
+
+    /** Which it is. */
+    default ActKind kind() {
+        return key().kind();
+    }
+
+    /** The invoice that it is mainly about. */
+    DocumentId document();
+
+    /** Whether it is about an invoice, be it among others. */
+    boolean concerns(DocumentId document);
 
     /** The day on which it is done. */
     LocalDate on();
@@ -63,13 +87,27 @@ public sealed interface Act {
     /** A late fee is charged. */
     record Fee(LocalDate on, ClientId client, ActsToCome.Debt debt, LateFee fee, Stop stop) implements Act {
         @Override
-        public String key() {
+        public <R> R as(Kinds<R> kinds) {
+            return kinds.fee(this);
+        }
+
+        @Override
+        public ActKey key() {
             return key(debt, fee);
         }
 
-        /** The key of a fee: the installment, its due date, the fee's number. */
-        static String key(ActsToCome.Debt debt, LateFee fee) {
-            return "fee:" + debt.open().id() + ":" + debt.open().dueOn() + ":" + fee.sequence();
+        static ActKey key(ActsToCome.Debt debt, LateFee fee) {
+            return ActKey.fee(debt.open().id(), debt.open().dueOn(), fee.sequence());
+        }
+
+        @Override
+        public DocumentId document() {
+            return debt.open().document();
+        }
+
+        @Override
+        public boolean concerns(DocumentId document) {
+            return document().equals(document);
         }
 
         @Override
@@ -102,23 +140,23 @@ public sealed interface Act {
         }
 
         @Override
-        public String key() {
-            return key(client, on);
+        public <R> R as(Kinds<R> kinds) {
+            return kinds.reminder(this);
         }
 
-        /** The key of a client's reminder on a day: there is one at most. */
-        public static String key(ClientId client, LocalDate day) {
-            return keysOf(client) + day;
+        @Override
+        public ActKey key() {
+            return ActKey.reminder(client, on);
         }
 
-        /** What the keys of all of a client's reminders begin with. */
-        public static String keysOf(ClientId client) {
-            return "reminder:" + client + ":";
+        @Override
+        public DocumentId document() {
+            return main().document();
         }
 
-        /** The day of a reminder's key. */
-        public static LocalDate dayOf(String key) {
-            return LocalDate.parse(key.substring(key.lastIndexOf(':') + 1));
+        @Override
+        public boolean concerns(DocumentId document) {
+            return asked().stream().anyMatch(i -> i.debt().document().equals(document));
         }
 
         /** What it asks for in the currency of its first step; {@link #sums} has all. */

@@ -26,7 +26,7 @@ public record ClientState(
         Map<Channel, Act.Stop> reach,
         LocalDate mutedUntil,
         LocalDate keptBackUntil,
-        Set<String> keptBackActs,
+        Set<ActKey> keptBackActs,
         LocalDate remindedOn,
         List<Money> credits,
         Comparator<OpenDebt> order,

@@ -29,4 +29,9 @@ public record OpenDebt(
      */
     public static final Comparator<OpenDebt> FEES_FIRST =
             Comparator.comparing(OpenDebt::fee).reversed().thenComparing(ORDER);
+
+    /** The same with another sum open. */
+    public OpenDebt withOpen(Money sum) {
+        return new OpenDebt(id, document, number, position, fee, dueOn, sum);
+    }
 }

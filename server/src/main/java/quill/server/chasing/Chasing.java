@@ -4,15 +4,18 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
-import java.util.LinkedHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.acts.Act;
+import quill.core.acts.ActKey;
 import quill.core.acts.ActsToCome;
 import quill.core.acts.ClientState;
 import quill.core.id.ClientId;
@@ -21,26 +24,23 @@ import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.PageKey;
 import quill.server.debts.Debts;
-import quill.server.dispatch.Correspondence;
 import quill.server.dispatch.ReminderExpired;
-import quill.server.dispatch.Reminding;
-import quill.server.dispatch.Slip;
 import quill.server.latefees.FeePolicies;
-import quill.server.latefees.LateFees;
 
 /** What is to come for clients, and doing it: the list that Today shows is the list that the daily run performs. */
 @Service
 public class Chasing {
     private static final int AT_ONCE = 400;
+    /** Of so many clients the day's list is written in one transaction. */
+    private static final int LISTED_AT_ONCE = 100;
+
     private static final int PART = 40;
     private static final PageKey FIRST = new PageKey(LocalDate.of(1900, 1, 1), 0);
     private final ChasingRepository repository;
     private final ClientStates states;
     private final ReminderPlans plans;
     private final ClientsService clients;
-    private final LateFees fees;
-    private final Correspondence correspondence;
-    private final Reminding reminding;
+    private final ActsByKind acts;
     private final BusinessClock clock;
 
     Chasing(
@@ -48,17 +48,13 @@ public class Chasing {
             ClientStates states,
             ReminderPlans plans,
             ClientsService clients,
-            LateFees fees,
-            Correspondence correspondence,
-            Reminding reminding,
+            ActsByKind acts,
             BusinessClock clock) {
         this.repository = repository;
         this.states = states;
         this.plans = plans;
         this.clients = clients;
-        this.fees = fees;
-        this.correspondence = correspondence;
-        this.reminding = reminding;
+        this.acts = acts;
         this.clock = clock;
     }
 
@@ -66,6 +62,10 @@ public class Chasing {
     public record Outcome(Result outcome, String reason, Act act) {
         static Outcome done(Act act) {
             return new Outcome(Result.DONE, "", act);
+        }
+
+        static Outcome notNeeded(String reason, Act act) {
+            return new Outcome(Result.NOT_NEEDED, reason, act);
         }
     }
 
@@ -134,19 +134,26 @@ public class Chasing {
     }
 
     private static final Comparator<Act> ORDER = Comparator.comparing(Act::on)
-            .thenComparing(a -> a instanceof Act.Reminder)
+            .thenComparing(Act::kind)
             .thenComparing(Act::client)
-            .thenComparing(Act::key);
+            .thenComparing(a -> a.key().toString());
 
-    /** The day's acts; clients for whom nothing comes up are not looked at again before something may. */
-    public List<Act> planOf(LocalDate day) {
+    /** Clients for whom anything may come up by a day, in parts that are quickly read. */
+    public List<List<ClientId>> partsOf(LocalDate day) {
+        return inParts(repository.clientsToLookAt(day), LISTED_AT_ONCE);
+    }
+
+    /**
+     * The day's acts of some clients; those for whom nothing comes up are not looked at again before something may.
+     * Within the caller's transaction.
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public List<Act> planOf(LocalDate day, List<ClientId> some) {
         ActsToCome.Rules rules = plans.rules();
+        Map<ClientId, ClientStates.Read> read = states.of(some);
         List<Act> acts = new ArrayList<>();
-        for (List<ClientId> some : inParts(repository.clientsToLookAt(day))) {
-            Map<ClientId, ClientStates.Read> read = states.of(some);
-            read.values().forEach(r -> acts.addAll(ActsToCome.of(r.state(), rules, day, day)));
-            lookAgain(read, rules);
-        }
+        read.values().forEach(r -> acts.addAll(ActsToCome.of(r.state(), rules, day, day)));
+        lookAgain(read, rules);
         acts.sort(ORDER);
         return acts;
     }
@@ -167,85 +174,74 @@ public class Chasing {
     }
 
     static List<List<ClientId>> inParts(Collection<ClientId> ids) {
+        return inParts(ids, AT_ONCE);
+    }
+
+    private static List<List<ClientId>> inParts(Collection<ClientId> ids, int size) {
         List<ClientId> all = List.copyOf(ids);
         List<List<ClientId>> parts = new ArrayList<>();
-        for (int i = 0; i < all.size(); i += AT_ONCE) {
-            parts.add(all.subList(i, Math.min(all.size(), i + AT_ONCE)));
+        for (int i = 0; i < all.size(); i += size) {
+            parts.add(all.subList(i, Math.min(all.size(), i + size)));
         }
         return parts;
     }
 
     /**
-     * Performs one act of a day's plan, within the caller's transaction. What it rests on is read again under the
-     * client's lock: where it is not needed any more nothing is done, and the outcome says why.
+     * Locks some clients, in ascending order, and reads once what their acts of a day rest on; within the caller's
+     * transaction.
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public Outcome perform(ClientId clientId, String key, LocalDate day) {
-        clients.lock(clientId);
-        ClientState state = stateOf(clientId);
-        Optional<Act> found = ActsToCome.of(state, plans.rules(), day, day).stream()
-                .filter(a -> a.key().equals(key))
-                .findFirst();
-        if (found.isEmpty()) {
-            return new Outcome(Result.NOT_NEEDED, WhyNot.of(state, key, day, clock.today()), null);
+    public Locked lock(Collection<ClientId> clientIds, LocalDate day) {
+        List<ClientId> ascending = clientIds.stream().distinct().sorted().toList();
+        ascending.forEach(clients::lock);
+        Map<ClientId, ClientStates.Read> read = states.of(ascending);
+        return new Locked(
+                day, plans.rules(), id -> read.containsKey(id) ? read.get(id).state() : stateOf(id));
+    }
+
+    /** Clients in hand, for acts of one kind: another kind's acts change what these rest on. */
+    public final class Locked {
+        private final LocalDate day;
+        private final ActsToCome.Rules rules;
+        private final Function<ClientId, ClientState> stateOf;
+        private final Map<ClientId, Map<ActKey, Act>> acts = new HashMap<>();
+
+        private Locked(LocalDate day, ActsToCome.Rules rules, Function<ClientId, ClientState> stateOf) {
+            this.day = day;
+            this.rules = rules;
+            this.stateOf = stateOf;
         }
-        Act act = found.get();
-        if (act.stop() != Act.Stop.NOTHING) {
-            if (act.stop() == Act.Stop.KEPT_BACK && act instanceof Act.Reminder reminder) {
-                // A letter that was kept back on its day does not go a day later by itself: its steps are used up. It
-                // stays in sight, so that a person can send it after all.
-                repository.passed(key, day, useUp(reminder));
+
+        /** Performs an act of the day's list; where it is not needed any more nothing is done, and the outcome says why. */
+        public Outcome perform(ClientId clientId, ActKey key) {
+            Act act = acts.computeIfAbsent(clientId, this::actsOf).get(key);
+            if (act == null) {
+                return new Outcome(Result.NOT_NEEDED, whyGone(stateOf.apply(clientId), key, day), null);
+            }
+            ActCase its = inHand(act);
+            if (act.stop() == Act.Stop.NOTHING) {
+                return its.perform();
+            }
+            if (act.stop() == Act.Stop.KEPT_BACK) {
+                its.passKeptBack();
             }
             return new Outcome(Result.KEPT_BACK, act.stop().words(), act);
         }
-        return act instanceof Act.Fee fee ? charge(fee) : remind((Act.Reminder) act);
-    }
 
-    private Outcome charge(Act.Fee act) {
-        fees.charge(act.client(), act.debt().open(), act.fee(), act.on());
-        repository.letActGo(act.key());
-        return Outcome.done(act);
-    }
-
-    private Outcome remind(Act.Reminder act) {
-        LocalDate today = clock.today();
-        String key = Act.Reminder.key(act.client(), today);
-        if (!act.on().equals(today)) {
-            return new Outcome(Result.NOT_NEEDED, "its day has passed; the next letter says what is open then", act);
+        private Map<ActKey, Act> actsOf(ClientId clientId) {
+            return ActsToCome.of(stateOf.apply(clientId), rules, day, day).stream()
+                    .collect(Collectors.toMap(Act::key, a -> a));
         }
-        if (correspondence.wasWritten(key)) {
-            return new Outcome(Result.NOT_NEEDED, "a reminder was written to this client today already", act);
-        }
-        send(key, act);
-        return Outcome.done(act);
     }
 
-    private void send(String key, Act.Reminder act) {
-        reminding.remind(key, act);
-        sent(act);
+    /** What is particular to the kind of an act. */
+    public ActCase inHand(Act act) {
+        return acts.of(act);
     }
 
-    /** Writes a letter that a person sends and notes what it uses up, within a transaction that locked the client. */
-    void sendByHand(String key, Act.Reminder act, Slip slip, String keptBackAct) {
-        reminding.remindByHand(key, act, slip, keptBackAct);
-        sent(act);
-    }
-
-    private void sent(Act.Reminder act) {
-        useUp(act);
-        repository.forgetPassed(act.client());
-        act.asked().forEach(i -> repository.asked(i.debt().id(), act.step().tone()));
-        repository.reminded(act.client(), clock.today());
-    }
-
-    private Map<Long, Integer> useUp(Act.Reminder act) {
-        Map<Long, Integer> steps = new LinkedHashMap<>();
-        act.items().stream()
-                .filter(i -> i.step() != null)
-                .forEach(i -> steps.put(i.debt().id(), i.step().days()));
-        steps.forEach(repository::useStep);
-        repository.lookAt(act.client());
-        return steps;
+    /** Why an act is not to be done any more. */
+    String whyGone(ClientState state, ActKey key, LocalDate day) {
+        return acts.whyGone(state, key, day);
     }
 
     ClientState stateOf(ClientId clientId) {

@@ -16,7 +16,8 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
-import quill.core.acts.Act;
+import quill.core.acts.ActKey;
+import quill.core.acts.ActKind;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.reminder.ReminderStep.Tone;
@@ -42,7 +43,7 @@ class ChasingRepository {
     record Row(ClientId clientId, LocalDate mutedUntil, LocalDate keptBackUntil, LocalDate remindedOn, long changeNo) {}
 
     /** An act that a person keeps back. */
-    public record KeptBack(String key, ClientId clientId, String what, String who, LocalDate on) {}
+    public record KeptBack(ActKey key, ClientId clientId, String what, String who, LocalDate on) {}
 
     void lookAt(ClientId clientId) {
         int rows = jdbc.sql("""
@@ -243,13 +244,13 @@ class ChasingRepository {
                 .update();
     }
 
-    Map<ClientId, Set<String>> keptBackKeys(Collection<ClientId> clientIds) {
-        Map<ClientId, Set<String>> keys = new HashMap<>();
+    Map<ClientId, Set<ActKey>> keptBackKeys(Collection<ClientId> clientIds) {
+        Map<ClientId, Set<ActKey>> keys = new HashMap<>();
         jdbc.sql("SELECT client_id, act_key FROM kept_back_act WHERE client_id IN (:clients) AND passed_on IS NULL")
                 .param("clients", clientIds)
                 .query(rs -> {
                     keys.computeIfAbsent(new ClientId(rs.getLong("client_id")), k -> new HashSet<>())
-                            .add(rs.getString("act_key"));
+                            .add(key(rs));
                 });
         return keys;
     }
@@ -267,14 +268,14 @@ class ChasingRepository {
                 .update();
     }
 
-    int letActGo(String key) {
+    int letActGo(ActKey key) {
         return jdbc.sql("DELETE FROM kept_back_act WHERE act_key = :key")
                 .param("key", key)
                 .update();
     }
 
     /** The day of a reminder that is kept back has come: it stays in sight, and its steps are used up. */
-    void passed(String key, LocalDate on, Map<Long, Integer> steps) {
+    void passed(ActKey key, LocalDate on, Map<Long, Integer> steps) {
         jdbc.sql("UPDATE kept_back_act SET passed_on = :on, steps = :steps WHERE act_key = :key")
                 .param("on", on)
                 .param(
@@ -295,7 +296,7 @@ class ChasingRepository {
                 .list();
     }
 
-    Optional<KeptReminder> passed(String key) {
+    Optional<KeptReminder> passed(ActKey key) {
         return jdbc.sql(PASSED + " WHERE passed_on IS NOT NULL AND act_key = :key")
                 .param("key", key)
                 .query(ChasingRepository::passed)
@@ -311,6 +312,10 @@ class ChasingRepository {
 
     private static final String PASSED = "SELECT act_key, client_id, what, passed_on, steps FROM kept_back_act";
 
+    private static ActKey key(ResultSet rs) throws SQLException {
+        return ActKey.read(rs.getString("act_key")).orElseThrow();
+    }
+
     private static KeptReminder passed(ResultSet rs, int row) throws SQLException {
         Map<Long, Integer> steps = new LinkedHashMap<>();
         for (String each : rs.getString("steps").split(" ")) {
@@ -320,7 +325,7 @@ class ChasingRepository {
             }
         }
         return new KeptReminder(
-                rs.getString("act_key"),
+                key(rs),
                 new ClientId(rs.getLong("client_id")),
                 rs.getString("what"),
                 rs.getDate("passed_on").toLocalDate(),
@@ -351,8 +356,8 @@ class ChasingRepository {
                        AND act_key LIKE :before || '%'
                     """)
                     .param("from", from)
-                    .param("before", Act.Reminder.keysOf(from))
-                    .param("after", Act.Reminder.keysOf(into))
+                    .param("before", ActKey.beginning(ActKind.REMINDER, from.value()))
+                    .param("after", ActKey.beginning(ActKind.REMINDER, into.value()))
                     .update();
             jdbc.sql("""
                     UPDATE kept_back_act SET client_id = :into, act_key = REPLACE(act_key, :before, :after)
@@ -360,8 +365,8 @@ class ChasingRepository {
                     """)
                     .param("from", from)
                     .param("into", into)
-                    .param("before", Act.Reminder.keysOf(from))
-                    .param("after", Act.Reminder.keysOf(into))
+                    .param("before", ActKey.beginning(ActKind.REMINDER, from.value()))
+                    .param("after", ActKey.beginning(ActKind.REMINDER, into.value()))
                     .update();
         };
     }

@@ -13,6 +13,7 @@ import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
+import quill.core.acts.ActKey;
 import quill.core.acts.ActsToCome;
 import quill.core.acts.ClientState;
 import quill.core.id.ClientId;
@@ -47,7 +48,7 @@ class ClientStates {
         Map<ClientId, ChasingRepository.Row> rows = repository.rows(clientIds);
         Map<ClientId, List<ActsToCome.Debt>> owed = owing.of(clientIds);
         Map<ClientId, List<Money>> credits = credits(owed);
-        Map<ClientId, Set<String>> keptBack = repository.keptBackKeys(clientIds);
+        Map<ClientId, Set<ActKey>> keptBack = repository.keptBackKeys(clientIds);
         Map<ClientId, Map<Channel, Act.Stop>> reached = reach.of(clientIds);
         Comparator<OpenDebt> order = debts.order();
         Map<ClientId, Read> states = new LinkedHashMap<>();

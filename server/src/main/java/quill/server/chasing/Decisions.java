@@ -3,20 +3,17 @@ package quill.server.chasing;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.springframework.context.event.EventListener;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.RefusedException;
 import quill.core.acts.Act;
+import quill.core.acts.ActKey;
+import quill.core.acts.ActKind;
 import quill.core.acts.ActsToCome;
 import quill.core.acts.ClientState;
 import quill.core.id.ClientId;
-import quill.core.id.DocumentId;
-import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
@@ -24,24 +21,18 @@ import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
 import quill.server.dispatch.CallingBack;
-import quill.server.dispatch.Correspondence;
 import quill.server.dispatch.ReminderExpired;
 import quill.server.dispatch.Slip;
-import quill.server.latefees.LateFees;
 
 /** What a person decides about acts to come: keep one back, let it go, do it now, mute a client or an invoice. */
 @Service
 public class Decisions {
-    private static final Pattern FEE = Pattern.compile("fee:(\\d{1,18}):(\\d{4}-\\d{2}-\\d{2}):(\\d{1,6})");
-    static final Pattern REMINDER = Pattern.compile("reminder:(\\d{1,18}):(\\d{4}-\\d{2}-\\d{2})");
     private static final int FAR = 400;
 
     private final ChasingRepository repository;
     private final Chasing chasing;
     private final ReminderPlans plans;
     private final ClientsService clients;
-    private final LateFees fees;
-    private final Correspondence correspondence;
     private final Happenings happenings;
     private final BusinessClock clock;
 
@@ -50,16 +41,12 @@ public class Decisions {
             Chasing chasing,
             ReminderPlans plans,
             ClientsService clients,
-            LateFees fees,
-            Correspondence correspondence,
             Happenings happenings,
             BusinessClock clock) {
         this.repository = repository;
         this.chasing = chasing;
         this.plans = plans;
         this.clients = clients;
-        this.fees = fees;
-        this.correspondence = correspondence;
         this.happenings = happenings;
         this.clock = clock;
     }
@@ -67,9 +54,13 @@ public class Decisions {
     /** Keeps one act back. @throws ConflictException where it is done, or kept back, already */
     @Transactional
     public void keepBack(String key, ClientId clientId) {
+        keepBack(known(key), clientId);
+    }
+
+    private void keepBack(ActKey key, ClientId clientId) {
         clients.lock(clientId);
         Act act = find(key, clientId);
-        String what = inWords(act);
+        String what = chasing.inHand(act).briefly();
         try {
             repository.keepBackAct(
                     new ChasingRepository.KeptBack(key, clientId, what, Happenings.who(), clock.today()));
@@ -81,7 +72,8 @@ public class Decisions {
 
     /** Lets an act go that was kept back; it is done when it comes up. */
     @Transactional
-    public void letGo(String key, ClientId clientId) {
+    public void letGo(String typed, ClientId clientId) {
+        ActKey key = known(typed);
         clients.lock(clientId);
         if (repository.letActGo(key) != 1) {
             throw new ConflictException("That is not kept back any more.");
@@ -97,38 +89,22 @@ public class Decisions {
      * @throws ConflictException where the client had a reminder today, or the fee's day has not come
      */
     @Transactional
-    public void doNow(String key, ClientId clientId, Slip slip) {
+    public void doNow(String typed, ClientId clientId, Slip slip) {
+        ActKey key = known(typed);
         clients.lock(clientId);
-        LocalDate today = clock.today();
-        Act act = repository.passed(key).map(p -> takeUp(p, clientId, today)).orElseGet(() -> find(key, clientId));
-        if (act instanceof Act.Fee fee) {
-            if (fee.fee().occasion().isAfter(today)) {
-                throw new ConflictException(
-                        "This fee falls on " + Texts.day(fee.fee().occasion())
-                                + " by the policy that is printed on the invoice; it cannot be charged before.");
-            }
-            fees.charge(clientId, fee.debt().open(), fee.fee(), today);
-            repository.letActGo(key);
-            return;
-        }
-        Act.Reminder reminder = ((Act.Reminder) act).withoutForecast();
-        String todays = Act.Reminder.key(clientId, today);
-        if (correspondence.wasWritten(todays)) {
-            throw new ConflictException(
-                    "This client had a reminder today; a second one goes tomorrow at the earliest.");
-        }
-        boolean keptBack = repository.letActGo(key) == 1;
-        chasing.sendByHand(todays, reminder, slip, keptBack ? key : null);
+        Act act = repository.passed(key).map(p -> takeUp(p, clientId)).orElseGet(() -> find(key, clientId));
+        chasing.inHand(act).doNow(key, slip);
     }
 
     /** What a reminder asks for today that was kept back until its day had passed: its steps are due again. */
-    private Act takeUp(KeptReminder kept, ClientId clientId, LocalDate today) {
+    private Act takeUp(KeptReminder kept, ClientId clientId) {
+        LocalDate today = clock.today();
         if (!kept.clientId().equals(clientId)) {
             throw new NotFoundException("This client has no act of the key " + kept.key() + ".");
         }
         kept.steps().forEach(repository::useStepAgain);
         return ActsToCome.of(chasing.stateOf(clientId), plans.rules(), today, today).stream()
-                .filter(Act.Reminder.class::isInstance)
+                .filter(a -> a.kind() == ActKind.REMINDER)
                 .findFirst()
                 .orElseThrow(
                         () -> new ConflictException(
@@ -137,7 +113,8 @@ public class Decisions {
 
     /** A person has dealt with a reminder that was kept back until its day had passed: it does not go. */
     @Transactional
-    public void letItBe(String key, ClientId clientId) {
+    public void letItBe(String typed, ClientId clientId) {
+        ActKey key = known(typed);
         clients.lock(clientId);
         KeptReminder kept = repository
                 .passed(key)
@@ -151,7 +128,8 @@ public class Decisions {
     @EventListener
     void calledBack(CallingBack.ReminderCalledBack letter) {
         ReminderExpired unsent = letter.letter();
-        LocalDate keptOn = letter.keptBackAct() == null ? null : Act.Reminder.dayOf(letter.keptBackAct());
+        LocalDate keptOn =
+                letter.keptBackAct() == null ? null : letter.keptBackAct().day();
         if (keptOn == null || !keptOn.isBefore(clock.today())) {
             chasing.reminderExpired(unsent);
             if (keptOn != null
@@ -176,20 +154,17 @@ public class Decisions {
     @Transactional
     public void leaveOut(String key, ClientId clientId, String why) {
         clients.lock(clientId);
-        if (!(find(key, clientId) instanceof Act.Fee fee)) {
-            throw new RefusedException("key", key, "is no late fee; keep the reminder back instead");
-        }
-        fees.leaveOut(clientId, fee.debt().open(), fee.fee(), clock.today(), why);
-        repository.letActGo(key);
-        repository.lookAt(clientId);
+        chasing.inHand(find(known(key), clientId)).leaveOut(why);
     }
 
-    private Act find(String key, ClientId clientId) {
+    private Act find(ActKey key, ClientId clientId) {
         ClientState state = chasing.stateOf(clientId);
-        return toCome(state, key).orElseThrow(() -> new ConflictException(whyGone(state, key)));
+        return toCome(state, key)
+                .orElseThrow(() -> new ConflictException(
+                        "Nothing is to be done there any more: " + chasing.whyGone(state, key, clock.today()) + "."));
     }
 
-    private Optional<Act> toCome(ClientState state, String key) {
+    private Optional<Act> toCome(ClientState state, ActKey key) {
         return comingUp(state).filter(a -> a.key().equals(key)).findFirst();
     }
 
@@ -200,27 +175,14 @@ public class Decisions {
                 .flatMap(from -> ActsToCome.of(state, plans.rules(), from, from.plusDays(FAR)).stream());
     }
 
-    private String whyGone(ClientState state, String key) {
-        Matcher fee = FEE.matcher(key == null ? "" : key);
-        if (fee.matches() || REMINDER.matcher(key == null ? "" : key).matches()) {
-            return "Nothing is to be done there any more: " + WhyNot.of(state, key, clock.today(), clock.today()) + ".";
-        }
-        throw new NotFoundException("There is no act to come with the key " + key + ".");
-    }
-
-    private static String inWords(Act act) {
-        return act instanceof Act.Fee fee
-                ? "late fee of " + Amounts.grouped(fee.amount()) + " on "
-                        + fee.debt().open().number()
-                : "reminder of " + Texts.day(act.on()) + " over " + Amounts.grouped(act.amount());
+    /** @throws NotFoundException for what cannot be a key */
+    private static ActKey known(String key) {
+        return ActKey.read(key)
+                .orElseThrow(() -> new NotFoundException("There is no act to come with the key " + key + "."));
     }
 
     private void note(Act act, String what) {
-        Optional<DocumentId> invoice = act instanceof Act.Fee fee
-                ? Optional.of(fee.debt().open().document())
-                : ((Act.Reminder) act)
-                        .items().stream().findFirst().map(i -> i.debt().document());
-        happenings.tell(invoice.orElse(null), act.client(), what);
+        happenings.tell(chasing.inHand(act).notedOn(), act.client(), what);
     }
 
     /** Fees whose day has come and that wait for a person. */

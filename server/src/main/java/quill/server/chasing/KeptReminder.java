@@ -2,6 +2,7 @@ package quill.server.chasing;
 
 import java.time.LocalDate;
 import java.util.Map;
+import quill.core.acts.ActKey;
 import quill.core.id.ClientId;
 
 /**
@@ -12,4 +13,4 @@ import quill.core.id.ClientId;
  * @param on the day on which it would have gone
  * @param steps of the plan that it used up, in days, by debt
  */
-public record KeptReminder(String key, ClientId clientId, String what, LocalDate on, Map<Long, Integer> steps) {}
+public record KeptReminder(ActKey key, ClientId clientId, String what, LocalDate on, Map<Long, Integer> steps) {}

@@ -2,7 +2,8 @@ package quill.server.chasing;
 
 import org.springframework.stereotype.Service;
 import quill.core.RefusedException;
-import quill.core.acts.Act;
+import quill.core.acts.ActKey;
+import quill.core.acts.ActKind;
 import quill.core.id.ClientId;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
@@ -26,12 +27,12 @@ public class ReminderLook {
 
     /** The letter that an act would send now. @throws RefusedException where it is no reminder */
     public LetterLook.ShownLetter lookAt(String key, ClientId clientId, Slip slip) {
-        if (key == null || !Decisions.REMINDER.matcher(key).matches()) {
+        if (ActKey.read(key).filter(k -> k.kind() == ActKind.REMINDER).isEmpty()) {
             throw new RefusedException("key", key, "must be that of a reminder to come");
         }
         return look.at(clients.client(clientId).forReminders(), slip, s -> {
             decisions.doNow(key, clientId, s);
-            return Act.Reminder.key(clientId, clock.today());
+            return ActKey.reminder(clientId, clock.today()).toString();
         });
     }
 }

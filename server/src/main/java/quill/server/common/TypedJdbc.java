@@ -11,6 +11,7 @@ import org.springframework.jdbc.core.PreparedStatementCreatorFactory;
 import org.springframework.jdbc.core.namedparam.NamedParameterJdbcTemplate;
 import org.springframework.jdbc.core.namedparam.SqlParameterSource;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import quill.core.acts.ActKey;
 import quill.core.id.Id;
 
 /** Statements take values of ours as they are: what JDBC takes of each is said here, and nowhere else. */
@@ -32,7 +33,7 @@ class TypedJdbc {
         });
     }
 
-    /** The word of a state, the name of any other constant, the number of an id, the minor units of an amount. */
+    /** The word of a state, the name of any other constant, the number of an id, the text of a key, the minor units of an amount. */
     static Object forJdbc(Object value) {
         if (value instanceof StoredWord word) {
             return word.word();
@@ -42,6 +43,9 @@ class TypedJdbc {
         }
         if (value instanceof Id<?> id) {
             return id.value();
+        }
+        if (value instanceof ActKey key) {
+            return key.toString();
         }
         if (value instanceof Money money) {
             return money.getAmountMinorLong();

@@ -8,6 +8,7 @@ import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.server.chasing.ActCase;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.ReminderPlans;
@@ -55,15 +56,8 @@ public class ActViews {
     /** The same for one invoice of a client: its fees, and the letters that ask for it. */
     public List<ActView> ofInvoice(ClientId clientId, DocumentId invoiceId, LocalDate to) {
         return views(chasing.toCome(List.of(clientId), run.nextDay(), to).stream()
-                .filter(a -> concerns(a, invoiceId))
+                .filter(a -> a.concerns(invoiceId))
                 .toList());
-    }
-
-    private static boolean concerns(Act act, DocumentId invoiceId) {
-        return act instanceof Act.Fee fee
-                ? fee.debt().open().document().equals(invoiceId)
-                : ((Act.Reminder) act)
-                        .asked().stream().anyMatch(i -> i.debt().document().equals(invoiceId));
     }
 
     private List<ActView> views(List<Act> acts) {
@@ -76,24 +70,20 @@ public class ActViews {
                 .toList();
     }
 
-    private static ActView view(Act act, String client, String hour, LocalDate today) {
-        boolean fee = act instanceof Act.Fee;
-        boolean canDoNow = fee
-                ? act.stop() != Act.Stop.NOTHING
-                        && !((Act.Fee) act).fee().occasion().isAfter(today)
-                : act.stop() != Act.Stop.NO_ADDRESS;
+    private ActView view(Act act, String client, String hour, LocalDate today) {
+        ActCase its = chasing.inHand(act);
         return new ActView(
-                act.key(),
-                fee ? "fee" : "reminder",
+                act.key().toString(),
+                act.kind().word(),
                 act.on(),
                 hour,
-                new ActView.About(act.client(), client, DailyRun.invoiceOf(act), DailyRun.words(act)),
-                fee ? null : ((Act.Reminder) act).step().tone().words(),
+                new ActView.About(act.client(), client, act.document(), its.words()),
+                its.tone(),
                 Amount.of(act.amount()),
                 act.stop().name(),
                 act.stop().words(),
-                canDoNow,
-                fee ? null : ((Act.Reminder) act).step().way(),
+                its.canDoNow(today),
+                its.way(),
                 act.why());
     }
 }

@@ -1,23 +1,30 @@
 package quill.server.dailyrun;
 
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.BooleanSupplier;
-import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
 import quill.core.acts.Act;
-import quill.core.id.DocumentId;
-import quill.core.letter.Channel;
+import quill.core.acts.ActKey;
+import quill.core.acts.ActKind;
+import quill.core.id.ClientId;
 import quill.core.money.Amounts;
 import quill.server.business.BusinessService;
 import quill.server.cardorders.CardOrders;
+import quill.server.chasing.ActCase;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.ReminderPlans;
 import quill.server.chasing.Result;
@@ -25,18 +32,21 @@ import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
-import quill.server.common.Shown;
 import quill.server.running.Round;
 
 /**
  * Does by itself what is to come, once a day at the business's hour: asks the processor, charges fees, sends reminders.
- * Each act is done in a transaction of its own, under a key that is used once, and is noted in the log in that same
+ * Acts are done a few in a transaction, each under a key that is used once, and are noted in the log in that same
  * transaction: a run that was cut off goes on where it was. Days that were missed are run one by one.
  */
 @Service
 public class DailyRun {
     private static final Logger LOG = LoggerFactory.getLogger(DailyRun.class);
     private static final int LONGEST_GAP = 400;
+    /** Acts of so many clients are done in one transaction, unless it takes too long: a payment waits no longer. */
+    private static final int CLIENTS_AT_ONCE = 20;
+
+    private static final Duration AT_ONCE = Duration.ofMillis(200);
     private final RunRepository repository;
     private final Chasing chasing;
     private final ReminderPlans plans;
@@ -66,8 +76,23 @@ public class DailyRun {
         this.transaction = transaction;
     }
 
-    /** What a run came to. */
-    public record Summary(int days, int fees, int reminders) {}
+    /** What a run came to. @param done how many acts of each kind */
+    public record Summary(int days, Map<ActKind, Integer> done) {
+        static final Summary NOTHING = new Summary(0, Map.of());
+
+        /** How many acts of a kind. */
+        public int of(ActKind kind) {
+            return done.getOrDefault(kind, 0);
+        }
+
+        /** Both together. */
+        public Summary plus(Summary other) {
+            Map<ActKind, Integer> both = new EnumMap<>(ActKind.class);
+            both.putAll(done);
+            other.done.forEach((kind, count) -> both.merge(kind, count, Integer::sum));
+            return new Summary(days + other.days, both);
+        }
+    }
 
     /** Runs what is due unless a run is under way; what is left when it is told to stop waits for the next round. */
     void tick(BooleanSupplier stop) {
@@ -89,7 +114,7 @@ public class DailyRun {
         running.lock();
         try {
             if (business.find().isEmpty()) {
-                return new Summary(0, 0, 0);
+                return Summary.NOTHING;
             }
             Summary sum = catchUpTo(clock.today(), LocalTime.now(clock), stop);
             chasing.lookAtChanged();
@@ -108,16 +133,15 @@ public class DailyRun {
         }
         boolean hourHasCome = !now.isBefore(plans.rules().plan().hour());
         LocalDate until = hourHasCome ? today : today.minusDays(1);
-        Summary sum = new Summary(0, 0, 0);
+        Summary sum = Summary.NOTHING;
         if (last.isBefore(until)) {
             orders.askAboutAll(Round.Deadline.in(Round.LONGEST).or(stop));
         }
         for (LocalDate day = last.plusDays(1); !day.isAfter(until) && !stop.getAsBoolean(); day = day.plusDays(1)) {
-            Summary one = run(day, today, stop);
-            sum = new Summary(sum.days() + 1, sum.fees() + one.fees(), sum.reminders() + one.reminders());
+            sum = sum.plus(run(day, today, stop));
         }
         if (!hourHasCome && !repository.hasDay(today)) {
-            transaction.executeWithoutResult(s -> announce(today, true));
+            announce(today, true);
             changes.say(null, null);
         }
         return sum;
@@ -133,71 +157,117 @@ public class DailyRun {
         return yesterday;
     }
 
-    /** Writes the day's list. @param morning whether this is the list that the day begins with */
+    /**
+     * Writes the day's list, part by part: whoever is paid meanwhile waits for one part at most. The day counts as
+     * announced once all of it is written.
+     *
+     * @param morning whether this is the list that the day begins with
+     */
     private void announce(LocalDate day, boolean morning) {
-        if (!repository.hasDay(day)) {
-            repository.beginDay(day, clock.instant());
-        }
+        chasing.partsOf(day).forEach(some -> transaction.executeWithoutResult(s -> announce(day, morning, some)));
+        transaction.executeWithoutResult(s -> {
+            if (!repository.hasDay(day)) {
+                repository.beginDay(day, clock.instant());
+            }
+        });
+    }
+
+    private void announce(LocalDate day, boolean morning, List<ClientId> some) {
         boolean past = day.isBefore(clock.today());
-        for (Act act : chasing.planOf(day)) {
+        for (Act act : chasing.planOf(day, some)) {
             // A letter of a day that has passed is not sent late: the next one says what is open then. One that was
             // kept back for that day uses up its steps all the same.
-            boolean wanted = act instanceof Act.Fee || !past || act.stop() == Act.Stop.KEPT_BACK;
+            ActCase its = chasing.inHand(act);
+            boolean wanted = its.isDoneLate() || !past || act.stop() == Act.Stop.KEPT_BACK;
             boolean news = act.stop() == Act.Stop.NOTHING || act.isNew();
             if (wanted && news) {
                 repository.plan(new RunRepository.NewAct(
-                        day,
-                        act.key(),
-                        act instanceof Act.Fee ? "fee" : "reminder",
-                        act.client(),
-                        invoiceOf(act),
-                        act.amount(),
-                        words(act),
-                        morning));
+                        day, act.key(), act.kind(), act.client(), act.document(), act.amount(), its.words(), morning));
             }
         }
     }
 
     private Summary run(LocalDate day, LocalDate today, BooleanSupplier stop) {
         boolean announced = repository.hasDay(day);
-        transaction.executeWithoutResult(s -> announce(day, !announced));
-        int fees = 0;
-        int reminders = 0;
-        for (LoggedAct act : repository.planned(day)) {
+        announce(day, !announced);
+        Map<ActKind, Integer> done = new EnumMap<>(ActKind.class);
+        List<LoggedAct> planned = repository.planned(day);
+        for (int next = 0; next < planned.size(); ) {
             if (stop.getAsBoolean()) {
-                return new Summary(0, fees, reminders);
+                return new Summary(1, done);
             }
-            boolean done = perform(act, day);
-            fees += done && "fee".equals(act.kind()) ? 1 : 0;
-            reminders += done && "reminder".equals(act.kind()) ? 1 : 0;
+            next += perform(together(planned, next), day, done);
         }
         transaction.executeWithoutResult(s -> repository.finishDay(day, clock.instant()));
         changes.say(null, null);
-        if (fees + reminders > 0) {
-            LOG.info(
-                    "run of {}{}: {} fee(s), {} reminder(s)", day, day.equals(today) ? "" : " (late)", fees, reminders);
+        if (!done.isEmpty()) {
+            LOG.info("run of {}{}: {}", day, day.equals(today) ? "" : " (late)", done);
         }
-        return new Summary(1, fees, reminders);
+        return new Summary(1, done);
     }
 
-    /** One act in one transaction: what it does and what the log says of it are stored together or not at all. */
-    private boolean perform(LoggedAct act, LocalDate day) {
-        try {
-            return Boolean.TRUE.equals(transaction.execute(s -> {
-                Chasing.Outcome outcome = chasing.perform(act.clientId(), act.key(), day);
-                boolean done = outcome.outcome() == Result.DONE;
-                repository.end(
-                        act.id(),
-                        done ? outcome.act().amount() : null,
-                        outcome.outcome(),
-                        done ? changed(act, outcome.act()) : outcome.reason());
-                return done;
-            }));
-        } catch (RuntimeException e) {
-            LOG.error("act {} of {} failed", act.key(), day, e);
-            transaction.executeWithoutResult(s -> repository.end(act.id(), null, Result.FAILED, reasonOf(e)));
-            return false;
+    /** The next acts that are of one kind, and of a few clients. */
+    private static List<LoggedAct> together(List<LoggedAct> planned, int from) {
+        LoggedAct first = planned.get(from);
+        Set<ClientId> clients = new HashSet<>();
+        int to = from;
+        while (to < planned.size() && planned.get(to).kind().equals(first.kind())) {
+            clients.add(planned.get(to).clientId());
+            if (clients.size() > CLIENTS_AT_ONCE) {
+                break;
+            }
+            to++;
         }
+        return planned.subList(from, to);
+    }
+
+    /**
+     * Some acts in one transaction, as long as it stays short: what they do and what the log says of them are stored
+     * together or not at all. Where one of them fails, each is done by itself, so that only that one fails.
+     *
+     * @return how many were dealt with: at least one
+     */
+    private int perform(List<LoggedAct> some, LocalDate day, Map<ActKind, Integer> done) {
+        try {
+            List<Result> results = transaction.execute(s -> perform(some, day));
+            long did = results.stream().filter(r -> r == Result.DONE).count();
+            if (did > 0) {
+                done.merge(ActKind.of(some.get(0).kind()).orElseThrow(), (int) did, Integer::sum);
+            }
+            return results.size();
+        } catch (RuntimeException e) {
+            LoggedAct first = some.get(0);
+            if (some.size() > 1) {
+                LOG.warn("acts of {} from {} on are done one by one: {}", day, first.key(), e.toString());
+                some.forEach(act -> perform(List.of(act), day, done));
+            } else {
+                LOG.error("act {} of {} failed", first.key(), day, e);
+                transaction.executeWithoutResult(s -> repository.end(first.id(), null, Result.FAILED, reasonOf(e)));
+            }
+            return some.size();
+        }
+    }
+
+    private List<Result> perform(List<LoggedAct> some, LocalDate day) {
+        Round.Deadline end = Round.Deadline.in(AT_ONCE);
+        Chasing.Locked clients =
+                chasing.lock(some.stream().map(LoggedAct::clientId).toList(), day);
+        List<Result> results = new ArrayList<>();
+        for (LoggedAct act : some) {
+            if (!results.isEmpty() && end.hasPassed()) {
+                break;
+            }
+            Chasing.Outcome outcome =
+                    clients.perform(act.clientId(), ActKey.read(act.key()).orElseThrow());
+            boolean isDone = outcome.outcome() == Result.DONE;
+            repository.end(
+                    act.id(),
+                    isDone ? outcome.act().amount() : null,
+                    outcome.outcome(),
+                    isDone ? changed(act, outcome.act()) : outcome.reason());
+            results.add(outcome.outcome());
+        }
+        return results;
     }
 
     /** In words for a person: what a rule refuses says it itself; nothing of the code is shown. */
@@ -216,32 +286,6 @@ public class DailyRun {
         return announced.money().equals(act.amount())
                 ? ""
                 : "announced with " + Amounts.grouped(announced.money()) + "; what is open changed since";
-    }
-
-    static DocumentId invoiceOf(Act act) {
-        return act instanceof Act.Fee fee
-                ? fee.debt().open().document()
-                : ((Act.Reminder) act).main().document();
-    }
-
-    /** An act in a few words. */
-    public static String words(Act act) {
-        if (act instanceof Act.Fee fee) {
-            return "Late fee on " + fee.debt().open().number() + " · "
-                    + fee.fee().why().steps().get(0);
-        }
-        Act.Reminder r = (Act.Reminder) act;
-        String what = r.documents() == 1 ? r.main().number() : r.documents() + " invoices in one letter";
-        long late = r.asked().stream().mapToLong(Act.Item::daysLate).max().orElse(0);
-        String state = late == 0
-                ? r.step().days() < 0 ? "falls due soon" : "due today"
-                : late + (late == 1 ? " day late" : " days late");
-        String tone = r.step().tone().words();
-        String more =
-                r.sums().stream().skip(1).map(m -> " · and " + Shown.money(m)).collect(Collectors.joining());
-        String way = r.step().way() == Channel.TEXT ? " by text message" : "";
-        return Character.toUpperCase(tone.charAt(0)) + tone.substring(1) + " reminder" + way + " · " + what + " · "
-                + state + more;
     }
 
     /** The day whose run comes next: today until its run is finished. */

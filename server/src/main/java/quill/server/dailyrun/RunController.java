@@ -1,5 +1,6 @@
 package quill.server.dailyrun;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -37,8 +38,14 @@ class RunController {
                 .toList();
     }
 
+    /** What a run came to. @param done how many acts of each kind */
+    record Ran(int days, Map<String, Integer> done) {}
+
     @PostMapping
-    DailyRun.Summary runNow() {
-        return run.catchUp();
+    Ran runNow() {
+        DailyRun.Summary sum = run.catchUp();
+        Map<String, Integer> done = new LinkedHashMap<>();
+        sum.done().forEach((kind, count) -> done.put(kind.word(), count));
+        return new Ran(sum.days(), done);
     }
 }

@@ -4,12 +4,15 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.core.acts.ActKey;
+import quill.core.acts.ActKind;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.chasing.Result;
@@ -36,8 +39,8 @@ class RunRepository {
 
     record NewAct(
             LocalDate on,
-            String key,
-            String kind,
+            ActKey key,
+            ActKind kind,
             ClientId client,
             DocumentId invoice,
             Money amount,
@@ -83,7 +86,7 @@ class RunRepository {
                 """)
                 .param("on", a.on())
                 .param("key", a.key())
-                .param("kind", a.kind())
+                .param("kind", a.kind().word())
                 .param("client", a.client())
                 .param("invoice", a.invoice())
                 .param("currency", a.amount().getCurrencyUnit().getCode())
@@ -92,11 +95,19 @@ class RunRepository {
                 .update();
     }
 
+    /** Those of a day that are still to be done, kind by kind in the order of the run, by client. */
     List<LoggedAct> planned(LocalDate day) {
-        return jdbc.sql(SELECT + "WHERE run_on = :day AND outcome = 'planned' ORDER BY kind, id")
+        return jdbc
+                .sql(SELECT + "WHERE run_on = :day AND outcome = 'planned' ORDER BY id")
                 .param("day", day)
                 .query(RunRepository::act)
-                .list();
+                .list()
+                .stream()
+                .sorted(Comparator.comparing(
+                                (LoggedAct a) -> ActKind.of(a.kind()).orElseThrow())
+                        .thenComparing(LoggedAct::clientId)
+                        .thenComparing(LoggedAct::id))
+                .toList();
     }
 
     void end(long id, Money amount, Result outcome, String reason) {

@@ -8,6 +8,7 @@ import java.util.concurrent.locks.ReentrantLock;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
+import quill.core.acts.ActKind;
 import quill.server.audit.Happenings;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
@@ -116,8 +117,8 @@ class DemoClock {
                     DailyRun.Summary sum = run.catchUp();
                     outbox.sendDue();
                     days += sum.days();
-                    fees += sum.fees();
-                    reminders += sum.reminders();
+                    fees += sum.of(ActKind.FEE);
+                    reminders += sum.of(ActKind.REMINDER);
                 }
                 ZonedDateTime night = day.atTime(LATE).atZone(clock.getZone());
                 lettersUpTo(night.isAfter(target) ? target : night);

@@ -4,6 +4,7 @@ import java.util.List;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.acts.ActKey;
 import quill.server.audit.Happenings;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
@@ -44,7 +45,7 @@ public class CallingBack {
      * @param letter what it had used up
      * @param keptBackAct key of the act that had been kept back before it was sent all the same, or null
      */
-    public record ReminderCalledBack(ReminderExpired letter, String keptBackAct) {}
+    public record ReminderCalledBack(ReminderExpired letter, ActKey keptBackAct) {}
 
     /** Letters on their way that can be called back, oldest first. */
     public List<Message> leaving() {
@@ -81,7 +82,7 @@ public class CallingBack {
             ReminderLetter letter = json.read(rows.reminder(id).orElseThrow(), ReminderLetter.class);
             publisher.publishEvent(new ReminderCalledBack(
                     ReminderGuard.neverLeft(message, letter),
-                    repository.keptBackAct(id).orElse(null)));
+                    repository.keptBackAct(id).flatMap(ActKey::read).orElse(null)));
         }
         happenings.tell(
                 message.documentId(),

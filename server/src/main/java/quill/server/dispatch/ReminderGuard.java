@@ -1,11 +1,14 @@
 package quill.server.dispatch;
 
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.joda.money.Money;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.reminder.WaitingLetter;
 import quill.server.audit.Happenings;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
@@ -55,27 +58,23 @@ class ReminderGuard {
         if (outgoing.reminder() != null) {
             clients.lock(message.clientId());
             ReminderLetter letter = json.read(outgoing.reminder(), ReminderLetter.class);
-            boolean expired = letter.writtenOn().isBefore(clock.today()) && !repository.isByHand(message.id());
-            if (expired || !isTrue(letter)) {
-                setAside(message, letter, expired);
+            WaitingLetter.Fate fate = waiting(message, letter).on(clock.today(), debts::openOf);
+            if (fate != WaitingLetter.Fate.LEAVES) {
+                setAside(message, letter, fate);
                 return false;
             }
         }
         return repository.move(outgoing.id(), MessageState.WAITING, MessageState.SENDING, null, null, 0);
     }
 
-    /** Whether at least what it asks for is still open. */
-    private boolean isTrue(ReminderLetter letter) {
-        return letter.rows().stream()
-                .allMatch(r -> debts.openOf(r.debtId())
-                        .filter(open -> !open.isLessThan(r.amount().money()))
-                        .isPresent());
+    private WaitingLetter waiting(Message message, ReminderLetter letter) {
+        Map<Long, Money> asked = new HashMap<>();
+        letter.rows().forEach(r -> asked.put(r.debtId(), r.amount().money()));
+        return new WaitingLetter(letter.writtenOn(), repository.isByHand(message.id()), asked);
     }
 
-    private void setAside(Message message, ReminderLetter letter, boolean expired) {
-        String why = expired
-                ? "It could not leave on its day; the next letter says what is open."
-                : "What it asks for was paid before it could leave.";
+    private void setAside(Message message, ReminderLetter letter, WaitingLetter.Fate fate) {
+        String why = fate.why();
         if (!repository.move(message.id(), MessageState.WAITING, MessageState.SET_ASIDE, why, null, 0)) {
             return;
         }
@@ -84,7 +83,7 @@ class ReminderGuard {
                 message.clientId(),
                 "Reminder not sent. " + why,
                 Happenings.About.letter(message.id()));
-        if (expired && message.kind() == MessageKind.REMINDER) {
+        if (fate == WaitingLetter.Fate.DAY_HAS_PASSED && message.kind() == MessageKind.REMINDER) {
             publisher.publishEvent(neverLeft(message, letter));
         }
     }

@@ -9,6 +9,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.RefusedException;
 import quill.core.acts.Act;
+import quill.core.acts.ActKey;
 import quill.core.id.DocumentId;
 import quill.server.QuillSettings;
 import quill.server.audit.Happenings;
@@ -55,7 +56,7 @@ public class Reminding {
      * @return whether it was queued: false where a letter has this key already
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public boolean remind(String key, Act.Reminder act) {
+    public boolean remind(ActKey key, Act.Reminder act) {
         return remind(key, act, Slip.of(act.step()), null, 0);
     }
 
@@ -65,11 +66,11 @@ public class Reminding {
      * @param keptBackAct the act's key where it had been kept back before, else null
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public boolean remindByHand(String key, Act.Reminder act, Slip slip, String keptBackAct) {
+    public boolean remindByHand(ActKey key, Act.Reminder act, Slip slip, ActKey keptBackAct) {
         return remind(key, act, Slip.checked(slip), keptBackAct, settings.callBackSeconds());
     }
 
-    private boolean remind(String key, Act.Reminder act, Slip slip, String keptBackAct, int hold) {
+    private boolean remind(ActKey key, Act.Reminder act, Slip slip, ActKey keptBackAct, int hold) {
         Client client = clients.client(act.client());
         if (slip.leavesAt() != null) {
             throw new RefusedException("slip.at", slip.at(), "a reminder goes now, or on its own day");
@@ -80,19 +81,24 @@ public class Reminding {
         Set<DocumentId> about =
                 act.asked().stream().map(i -> i.debt().document()).collect(Collectors.toCollection(LinkedHashSet::new));
         MessageDraft draft = MessageDraft.of(
-                        key, MessageKind.REMINDER, client.id(), act.main().document(), to, made.written())
+                        key.toString(),
+                        MessageKind.REMINDER,
+                        client.id(),
+                        act.main().document(),
+                        to,
+                        made.written())
                 .about(about)
                 .with(slip.papers(List.of(Enclosed.reminder(made.letter().writtenOn()))))
                 .copiedTo(slip.others())
                 .reminding(json.write(made.letter()))
-                .held(hold, keptBackAct);
+                .held(hold, keptBackAct == null ? null : keptBackAct.toString());
         boolean queued = queue.add(slip.isText() ? draft.byText() : draft, slip);
         if (queued) {
             destinations.keep(client, slip, to);
             String what = "Reminder written (" + act.step().tone().words() + ", step "
                     + act.step().words() + "): "
                     + act.sums().stream().map(Shown::money).collect(Collectors.joining(" and "));
-            Happenings.About itself = Happenings.About.letter(queue.idOf(key));
+            Happenings.About itself = Happenings.About.letter(queue.idOf(key.toString()));
             about.forEach(invoice -> happenings.note(invoice, client.id(), what, itself));
             about.forEach(invoice -> changes.say(invoice, client.id()));
         }

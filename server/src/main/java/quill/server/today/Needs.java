@@ -137,7 +137,7 @@ class Needs {
                     p.clientId().value(),
                     null,
                     p.clientId(),
-                    p.key(),
+                    p.key().toString(),
                     "Kept back, and its day has passed: "
                             + byId.get(p.clientId()).name(),
                     p.what() + ". It does not go by itself any more."));

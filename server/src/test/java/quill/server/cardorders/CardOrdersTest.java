@@ -19,6 +19,7 @@ import org.joda.money.Money;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+import quill.core.acts.ActKind;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
@@ -130,14 +131,14 @@ public class CardOrdersTest {
         order();
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
         assertThat(orders.inTransit(Set.of(client))).isEqualTo(ids());
-        assertThat(run().reminders()).isZero();
+        assertThat(run().of(ActKind.REMINDER)).isZero();
     }
 
     @Test
     public void anOrderThatThePayerLeftIsNoMoneyOnItsWay() {
         order();
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
-        assertThat(run().reminders()).isEqualTo(1);
+        assertThat(run().of(ActKind.REMINDER)).isEqualTo(1);
         assertThat(orders.inTransit(Set.of(client))).isEmpty();
     }
 
@@ -146,7 +147,7 @@ public class CardOrdersTest {
         order();
         processor.stop(0);
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
-        assertThat(run().reminders()).isZero();
+        assertThat(run().of(ActKind.REMINDER)).isZero();
         assertThat(orders.inTransit(Set.of(client))).isEqualTo(ids());
     }
 
@@ -155,7 +156,7 @@ public class CardOrdersTest {
         order();
         states.replaceAll((id, s) -> "paid"); // and its event was lost
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
-        assertThat(run().reminders()).isZero();
+        assertThat(run().of(ActKind.REMINDER)).isZero();
         assertThat(open()).isEqualTo("0.00");
     }
 
@@ -172,7 +173,7 @@ public class CardOrdersTest {
                         .single())
                 .isEqualTo(1);
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
-        assertThat(run().reminders()).isEqualTo(1);
+        assertThat(run().of(ActKind.REMINDER)).isEqualTo(1);
     }
 
     @Test

@@ -40,11 +40,11 @@ public class LateFeesTest extends OnAFreshBusiness {
         assertThat(count("late_fee")).isZero();
         List<quill.core.acts.Act> waiting = decisions.waitingForReview();
         assertThat(waiting).hasSize(2);
-        decisions.doNow(waiting.get(0).key(), waiting.get(0).client(), null);
-        decisions.leaveOut(waiting.get(1).key(), waiting.get(1).client(), "an old client");
+        decisions.doNow(waiting.get(0).key().toString(), waiting.get(0).client(), null);
+        decisions.leaveOut(waiting.get(1).key().toString(), waiting.get(1).client(), "an old client");
         assertThat(decisions.waitingForReview()).isEmpty();
-        assertThatThrownBy(() ->
-                        decisions.doNow(waiting.get(0).key(), waiting.get(0).client(), null))
+        assertThatThrownBy(() -> decisions.doNow(
+                        waiting.get(0).key().toString(), waiting.get(0).client(), null))
                 .isInstanceOf(ConflictException.class);
         assertThat(owes(client)).isEqualTo("101.00");
         assertThat(owes(other)).isEqualTo("200.00");

@@ -7,6 +7,7 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
 import org.testng.annotations.Test;
+import quill.core.acts.ActKind;
 import quill.core.document.TypedDraft;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
@@ -48,7 +49,7 @@ public class TextsFitTest {
                     .change(new quill.server.latefees.FeePolicies.FeeSetting(
                             TypedLateFeePolicy.none(), "10", false, 0));
             server.moveTo(DAY.plusDays(9), LocalTime.of(12, 0));
-            assertThat(server.bean(DailyRun.class).catchUp().fees()).isEqualTo(1);
+            assertThat(server.bean(DailyRun.class).catchUp().of(ActKind.FEE)).isEqualTo(1);
             assertThat(server.bean(DailyRun.class).failed()).isEmpty();
         }
     }

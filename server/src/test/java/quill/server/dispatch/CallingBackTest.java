@@ -306,7 +306,7 @@ public class CallingBackTest {
         server.bean(DailyRun.class).catchUp();
         callingBack.leaveAtOnce();
         assertThat(sent()).as("it does not go by itself").isEmpty();
-        assertThat(left.keptBack(9)).extracting(k -> k.key()).containsExactly(act.key());
+        assertThat(left.keptBack(9)).extracting(k -> k.key().toString()).containsExactly(act.key());
 
         assertThat(looks.lookAt(act.key(), client, null).text()).contains("100.00");
         decisions.doNow(act.key(), client, null);
@@ -314,7 +314,7 @@ public class CallingBackTest {
         callingBack.callBack(callingBack.leaving().get(0).id());
         assertThat(left.keptBack(9))
                 .as("called back, it is in sight as before, and does not go by itself")
-                .extracting(k -> k.key())
+                .extracting(k -> k.key().toString())
                 .containsExactly(act.key());
         server.moveTo(act.on().plusDays(3), LocalTime.of(9, 1));
         server.bean(DailyRun.class).catchUp();
