@@ -147,7 +147,7 @@ public class RudeMailTest extends Suite {
                                 api.token(invoice),
                                 page.path("paying").path("choices").get(0))
                         .text())
-                .contains("pay by bank transfer");
+                .contains("a card is not taken for €100.00; the page names the other ways");
     }
 
     private long issue(String name) {
