@@ -10,7 +10,10 @@ export function KeepBack({
 }) {
   const [day, setDay] = useState('');
   return (
-    <span className="mute" style={{ display: 'inline-flex', gap: 12, alignItems: 'flex-end' }}>
+    <span
+      className="mute"
+      style={{ display: 'inline-flex', flexWrap: 'wrap', gap: 12, alignItems: 'center' }}
+    >
       <TextInput
         size="xs"
         label="Kept back until"
@@ -19,7 +22,13 @@ export function KeepBack({
         error={problemOf(keep.error, 'until')}
         onChange={(e) => setDay(e.currentTarget.value)}
       />
-      <button type="button" className="link" disabled={keep.isPending} onClick={() => keep.mutate(day)}>
+      <button
+        type="button"
+        className="link"
+        style={{ whiteSpace: 'nowrap' }}
+        disabled={keep.isPending}
+        onClick={() => keep.mutate(day)}
+      >
         Keep everything back
       </button>
     </span>
