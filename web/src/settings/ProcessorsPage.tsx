@@ -6,6 +6,7 @@ import { processors } from '../api/business';
 import { api, data, type Schemas } from '../api/client';
 import { copyLink } from '../design/copyLink';
 import css from '../design/Form.module.css';
+import { PassphraseField, prove } from '../design/PassphraseField';
 import { Loaded, Refusal } from '../design/States';
 import { tell } from '../design/tell';
 import { useServerForm } from '../design/useServerForm';
@@ -28,8 +29,6 @@ const said: Record<string, string> = {
   TEST: 'Clients’ pages can be paid on trial: nothing is taken, nothing is settled or booked, and page, paper and list say so. No letter speaks of cards.',
   ON: 'Clients pay by card.',
 };
-
-const prove = (passphrase: string) => data(api.POST('/api/session/proof', { body: { passphrase } }));
 
 /** Sets one up, or changes it. @param kept null for a new one */
 function ProcessorForm({
@@ -65,7 +64,7 @@ function ProcessorForm({
       passphrase: '',
     },
     send: async ({ passphrase, ...typed }) => {
-      if (passphrase) await prove(passphrase);
+      await prove(passphrase);
       const body = { ...typed, kind: kind.kind, version: kept?.version ?? 0 };
       return kept
         ? data(api.PUT('/api/processors/{id}', { params: { path: { id: kept.id } }, body }))
@@ -81,7 +80,7 @@ function ProcessorForm({
   const { values } = form.form;
   const remove = useMutation({
     mutationFn: async () => {
-      if (values.passphrase) await prove(values.passphrase);
+      await prove(values.passphrase);
       return data(
         api.DELETE('/api/processors/{id}', {
           params: { path: { id: kept?.id ?? 0 }, query: { version: kept?.version ?? 0 } },
@@ -122,7 +121,6 @@ function ProcessorForm({
         label="Pays out to"
         placeholder={accounts.length ? 'choose an account' : 'you have named no bank account yet'}
         data={accounts.map((a) => ({ value: a.iban, label: a.words }))}
-        data-path="paysInto"
         clearable
         {...form.field('paysInto')}
         value={values.paysInto || null}
@@ -144,7 +142,6 @@ function ProcessorForm({
               description={f.hint}
               placeholder={given ? 'kept; type to replace it' : ''}
               autoComplete="off"
-              data-path={path}
               visibilityToggleButtonProps={{ 'aria-label': `Show what you type as ${f.label}` }}
               {...form.field(path)}
             />
@@ -155,7 +152,6 @@ function ProcessorForm({
               label={f.label}
               placeholder={f.hint}
               autoComplete="off"
-              data-path={path}
               {...form.field(path)}
             />
           );
@@ -174,14 +170,7 @@ function ProcessorForm({
           </button>
         </p>
       )}
-      <PasswordInput
-        className={css.half}
-        label="Your passphrase, once more"
-        autoComplete="current-password"
-        visibilityToggleButtonProps={{ 'aria-label': 'Show the passphrase' }}
-        data-path="passphrase"
-        {...form.field('passphrase')}
-      />
+      <PassphraseField className={css.half} {...form.field('passphrase')} />
       <div className={css.whole}>
         <Refusal error={form.elsewhere ?? remove.error ?? trial.error} />
         {trial.data && (

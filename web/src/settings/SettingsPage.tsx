@@ -6,6 +6,7 @@ import { api, data, problemOf, type Schemas } from '../api/client';
 import { upload } from '../api/upload';
 import { countries } from '../design/countries';
 import css from '../design/Form.module.css';
+import { PassphraseField, prove } from '../design/PassphraseField';
 import { Loaded, Refusal } from '../design/States';
 import { useServerForm } from '../design/useServerForm';
 import { useTitle } from '../design/useTitle';
@@ -19,7 +20,7 @@ function BusinessForm({ business }: { business: Business }) {
   const form = useServerForm<Business & { passphrase: string }, Business>({
     initial: { ...business, passphrase: '' },
     send: async ({ passphrase, ...typed }) => {
-      if (passphrase) await data(api.POST('/api/session/proof', { body: { passphrase } }));
+      await prove(passphrase);
       return data(api.PUT('/api/business', { body: typed }));
     },
     onDone: async (saved, f) => {
@@ -86,15 +87,7 @@ function BusinessForm({ business }: { business: Business }) {
       <p className={`faded small ${css.whole}`} style={{ margin: 0 }}>
         The books are kept in {business.currency}.
       </p>
-      {asks && (
-        <PasswordInput
-          className={css.half}
-          label="Your passphrase, once more"
-          autoComplete="current-password"
-          visibilityToggleButtonProps={{ 'aria-label': 'Show the passphrase' }}
-          {...form.field('passphrase')}
-        />
-      )}
+      {asks && <PassphraseField className={css.half} {...form.field('passphrase')} />}
       <div className={css.whole}>
         <Refusal error={asks ? null : form.elsewhere} />
         <Button type="submit" loading={form.save.isPending}>
@@ -113,7 +106,7 @@ function Accounts({ accounts, own }: { accounts: Schemas['BankAccount'][]; own: 
   const form = useServerForm<typeof noAccount, unknown>({
     initial: noAccount,
     send: async ({ passphrase, ...typed }) => {
-      if (passphrase) await data(api.POST('/api/session/proof', { body: { passphrase } }));
+      await prove(passphrase);
       return data(api.PUT('/api/business/accounts', { body: typed }));
     },
     onDone: async (_, f) => {
@@ -124,7 +117,7 @@ function Accounts({ accounts, own }: { accounts: Schemas['BankAccount'][]; own: 
   const { passphrase } = form.form.values;
   const remove = useMutation({
     mutationFn: async (currency: string) => {
-      if (passphrase) await data(api.POST('/api/session/proof', { body: { passphrase } }));
+      await prove(passphrase);
       return data(api.DELETE('/api/business/accounts/{currency}', { params: { path: { currency } } }));
     },
     onSuccess: async () => {
@@ -160,13 +153,7 @@ function Accounts({ accounts, own }: { accounts: Schemas['BankAccount'][]; own: 
         />
         <TextInput className={css.third} label="IBAN for it" {...form.field('iban')} />
         <TextInput className={css.sixth} label="Its BIC" {...form.field('bic')} />
-        <PasswordInput
-          className={css.third}
-          label="Your passphrase, once more"
-          autoComplete="current-password"
-          visibilityToggleButtonProps={{ 'aria-label': 'Show the passphrase' }}
-          {...form.field('passphrase')}
-        />
+        <PassphraseField className={css.third} {...form.field('passphrase')} />
         <div className={css.whole}>
           <Refusal error={form.elsewhere ?? remove.error} />
           <Button type="submit" variant="outline" loading={form.save.isPending}>

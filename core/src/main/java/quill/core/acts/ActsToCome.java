@@ -32,7 +32,7 @@ public final class ActsToCome {
      */
     public record Rules(ReminderPlan plan, boolean reviewFees, LocalDate allKeptUntil) {
         boolean areKeptBackOn(LocalDate day) {
-            return allKeptUntil != null && !day.isAfter(allKeptUntil);
+            return Until.holds(allKeptUntil, day);
         }
     }
 
@@ -68,7 +68,7 @@ public final class ActsToCome {
         }
 
         boolean isMutedOn(LocalDate day) {
-            return mutedUntil != null && !day.isAfter(mutedUntil);
+            return Until.holds(mutedUntil, day);
         }
 
         LateFee.Overdue overdue(Money base) {

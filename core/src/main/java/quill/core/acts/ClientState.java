@@ -40,10 +40,10 @@ public record ClientState(
     }
 
     boolean isKeptBackOn(LocalDate day) {
-        return keptBackUntil != null && !day.isAfter(keptBackUntil);
+        return Until.holds(keptBackUntil, day);
     }
 
     boolean isMutedOn(LocalDate day) {
-        return mutedUntil != null && !day.isAfter(mutedUntil);
+        return Until.holds(mutedUntil, day);
     }
 }

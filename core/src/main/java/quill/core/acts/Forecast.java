@@ -90,7 +90,7 @@ final class Forecast {
     }
 
     boolean wasRemindedBy(LocalDate day) {
-        return remindedOn != null && !day.isAfter(remindedOn);
+        return Until.holds(remindedOn, day);
     }
 
     void reminded(LocalDate day) {

@@ -105,10 +105,7 @@ class OrderRepository {
 
     /** Orders at a processor that can still be paid, as far as we know. */
     List<Order> liveAt(long processor) {
-        return jdbc.sql(SELECT + "WHERE at_processor = :processor AND state IN ('wanted', 'open') ORDER BY id")
-                .param("processor", processor)
-                .query(OrderRepository::order)
-                .list();
+        return live("at_processor", processor);
     }
 
     private Optional<Order> one(String which, Object key) {
@@ -120,8 +117,13 @@ class OrderRepository {
 
     /** Orders of an invoice that can still be paid, as far as we know. */
     List<Order> liveOf(DocumentId invoiceId) {
-        return jdbc.sql(SELECT + "WHERE invoice_id = :invoice AND state IN ('wanted', 'open') ORDER BY id DESC")
-                .param("invoice", invoiceId)
+        return live("invoice_id", invoiceId);
+    }
+
+    /** Latest first. @param column one of ours, never what was typed */
+    private List<Order> live(String column, Object of) {
+        return jdbc.sql(SELECT + "WHERE " + column + " = :of AND state IN ('wanted', 'open') ORDER BY id DESC")
+                .param("of", of)
                 .query(OrderRepository::order)
                 .list();
     }

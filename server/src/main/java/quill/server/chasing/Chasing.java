@@ -8,7 +8,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
@@ -194,29 +193,29 @@ public class Chasing {
     public Locked lock(Collection<ClientId> clientIds, LocalDate day) {
         List<ClientId> ascending = clientIds.stream().distinct().sorted().toList();
         ascending.forEach(clients::lock);
-        Map<ClientId, ClientStates.Read> read = states.of(ascending);
-        return new Locked(
-                day, plans.rules(), id -> read.containsKey(id) ? read.get(id).state() : stateOf(id));
+        Map<ClientId, ClientState> read = new HashMap<>();
+        states.of(ascending).forEach((id, r) -> read.put(id, r.state()));
+        return new Locked(day, plans.rules(), read);
     }
 
     /** Clients in hand, for acts of one kind: another kind's acts change what these rest on. */
     public final class Locked {
         private final LocalDate day;
         private final ActsToCome.Rules rules;
-        private final Function<ClientId, ClientState> stateOf;
+        private final Map<ClientId, ClientState> read;
         private final Map<ClientId, Map<ActKey, Act>> acts = new HashMap<>();
 
-        private Locked(LocalDate day, ActsToCome.Rules rules, Function<ClientId, ClientState> stateOf) {
+        private Locked(LocalDate day, ActsToCome.Rules rules, Map<ClientId, ClientState> read) {
             this.day = day;
             this.rules = rules;
-            this.stateOf = stateOf;
+            this.read = read;
         }
 
         /** Performs an act of the day's list; where it is not needed any more nothing is done, and the outcome says why. */
         public Outcome perform(ClientId clientId, ActKey key) {
             Act act = acts.computeIfAbsent(clientId, this::actsOf).get(key);
             if (act == null) {
-                return new Outcome(Result.NOT_NEEDED, whyGone(stateOf.apply(clientId), key, day), null);
+                return new Outcome(Result.NOT_NEEDED, whyGone(state(clientId), key, day), null);
             }
             ActCase its = inHand(act);
             if (act.stop() == Act.Stop.NOTHING) {
@@ -228,9 +227,13 @@ public class Chasing {
             return new Outcome(Result.KEPT_BACK, act.stop().words(), act);
         }
 
+        /** One whom nobody ever looked at is looked at now. */
+        private ClientState state(ClientId clientId) {
+            return read.computeIfAbsent(clientId, Chasing.this::stateOf);
+        }
+
         private Map<ActKey, Act> actsOf(ClientId clientId) {
-            return ActsToCome.of(stateOf.apply(clientId), rules, day, day).stream()
-                    .collect(Collectors.toMap(Act::key, a -> a));
+            return ActsToCome.of(state(clientId), rules, day, day).stream().collect(Collectors.toMap(Act::key, a -> a));
         }
     }
 
@@ -259,7 +262,7 @@ public class Chasing {
         return Optional.ofNullable(rows.get(clientId))
                 .map(r -> new ClientChasing(
                         r.mutedUntil(),
-                        r.keptBackUntil() != null && !r.keptBackUntil().isBefore(clock.today()),
+                        KeptUntil.isOn(r.keptBackUntil(), clock.today()),
                         KeptUntil.shown(r.keptBackUntil()),
                         r.remindedOn()));
     }

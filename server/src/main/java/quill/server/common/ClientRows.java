@@ -24,6 +24,22 @@ public interface ClientRows {
         };
     }
 
+    /** Rows beside which the client's name stands: CLIENT_ID and CLIENT_NAME. */
+    static ClientRows named(JdbcClient jdbc, String table) {
+        return (from, into, name) -> {
+            of(jdbc, table).move(from, into, name);
+            rename(jdbc, table, into, name);
+        };
+    }
+
+    /** A client's name, where it stands beside its rows. */
+    static void rename(JdbcClient jdbc, String table, ClientId client, String name) {
+        jdbc.sql("UPDATE " + table + " SET client_name = :name WHERE client_id = :client")
+                .param("name", name)
+                .param("client", client)
+                .update();
+    }
+
     /** Rows of these tables that need nothing but another CLIENT_ID. */
     static ClientRows of(JdbcClient jdbc, String... tables) {
         List<String> names = List.of(tables);

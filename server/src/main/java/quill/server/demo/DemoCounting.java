@@ -5,6 +5,7 @@ import java.util.Map;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
+import org.springframework.web.client.RestClient;
 import org.springframework.web.client.RestClientException;
 import quill.server.QuillSettings;
 import quill.server.business.BusinessService;
@@ -19,7 +20,8 @@ class DemoCounting {
     private static final Logger LOG = LoggerFactory.getLogger(DemoCounting.class);
     private static final Duration TO_ANSWER = Duration.ofSeconds(8);
 
-    private final QuillSettings settings;
+    private final RestClient counting;
+    private final boolean isSet;
     private final BusinessClock clock;
     private final BusinessService business;
     private final Processors processors;
@@ -31,7 +33,9 @@ class DemoCounting {
             BusinessService business,
             Processors processors,
             ProcessorSettings processorSettings) {
-        this.settings = settings;
+        QuillSettings.Processor processor = settings.processor();
+        this.counting = OutsideService.at(processor.url(), processor.apiKey(), TO_ANSWER);
+        this.isSet = processor.isSet();
         this.clock = clock;
         this.business = business;
         this.processors = processors;
@@ -40,17 +44,15 @@ class DemoCounting {
 
     void choosePayout() {
         String iban = business.business().account().iban();
-        processors.all().forEach(p -> processorSettings.payInto(p.id(), iban));
+        processors.ids().forEach(id -> processorSettings.payInto(id, iban));
     }
 
     void tellDate() {
-        QuillSettings.Processor processor = settings.processor();
-        if (!processor.isSet()) {
+        if (!isSet) {
             return;
         }
         try {
-            OutsideService.at(processor.url(), processor.apiKey(), TO_ANSWER)
-                    .put()
+            counting.put()
                     .uri("/api/business-date")
                     .body(Map.of("today", clock.today().toString()))
                     .retrieve()

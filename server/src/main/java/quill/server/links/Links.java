@@ -1,8 +1,6 @@
 package quill.server.links;
 
-import java.security.SecureRandom;
 import java.time.LocalDate;
-import java.util.Base64;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import quill.core.id.DocumentId;
@@ -10,6 +8,7 @@ import quill.server.QuillSettings;
 import quill.server.common.BusinessClock;
 import quill.server.common.Ids;
 import quill.server.common.NotFoundException;
+import quill.server.common.RandomText;
 import quill.server.common.Rows;
 
 /**
@@ -25,7 +24,6 @@ public class Links {
     private final JdbcClient jdbc;
     private final QuillSettings settings;
     private final BusinessClock clock;
-    private final SecureRandom random = new SecureRandom();
 
     Links(JdbcClient jdbc, QuillSettings settings, BusinessClock clock) {
         this.jdbc = jdbc;
@@ -37,9 +35,7 @@ public class Links {
 
     /** Makes a link to a document, within the caller's transaction. @return its token */
     public String begin(DocumentId documentId) {
-        byte[] bytes = new byte[BYTES];
-        random.nextBytes(bytes);
-        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        String token = RandomText.of(BYTES);
         jdbc.sql("INSERT INTO link (token, document_id) VALUES (:token, :document)")
                 .param("token", token)
                 .param("document", documentId)

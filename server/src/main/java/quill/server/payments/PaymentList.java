@@ -36,7 +36,7 @@ class PaymentList {
     private static final String REAL = " FROM payment p";
     /** What was paid on trial, as if it were a payment. */
     private static final String TRIED = """
-             FROM (SELECT -t.id AS id, t.client_id, t.client_name, t.invoice_id, t.number, 'CARD' AS way, t.currency,
+             FROM (SELECT t.id, t.client_id, t.client_name, t.invoice_id, t.number, 'CARD' AS way, t.currency,
                     t.amount_minor, 0 AS fee_minor, t.paid_on AS value_on, t.paid_on AS booked_on, '' AS reference, t.card,
                     NULL AS undone_on, NULL AS undone_why, FALSE AS unexpected, FALSE AS held
                FROM test_payment t) p
@@ -94,16 +94,17 @@ class PaymentList {
                 .params(parameters(w))
                 .param("start", start)
                 .param("most", most)
-                .query(PaymentList::row)
+                .query((rs, n) -> row(rs, isTried(w)))
                 .list();
     }
 
     List<PaymentTotal> totals(Wanted w) {
         return jdbc.sql("""
-                SELECT p.currency, COUNT(*), SUM(CASE WHEN p.undone_on IS NULL AND p.id > 0 THEN p.amount_minor ELSE 0 END),
+                SELECT p.currency, COUNT(*), SUM(CASE WHEN p.undone_on IS NULL AND NOT :tried THEN p.amount_minor ELSE 0 END),
                        SUM(CASE WHEN p.undone_on IS NULL THEN p.fee_minor ELSE 0 END)
                 """ + from(w) + where(w) + " GROUP BY p.currency ORDER BY p.currency <> :own, p.currency")
                 .params(parameters(w))
+                .param("tried", isTried(w))
                 .query((rs, n) -> new PaymentTotal(
                         rs.getInt(2),
                         Amount.ofMinor(rs.getString(1), rs.getLong(3)),
@@ -134,7 +135,11 @@ class PaymentList {
     }
 
     private static String from(Wanted w) {
-        return "test".equals(w.which()) ? TRIED : REAL;
+        return isTried(w) ? TRIED : REAL;
+    }
+
+    private static boolean isTried(Wanted w) {
+        return "test".equals(w.which());
     }
 
     private static String where(Wanted w) {
@@ -161,10 +166,9 @@ class PaymentList {
         };
     }
 
-    private static ListedPayment row(ResultSet rs, int n) throws SQLException {
+    private static ListedPayment row(ResultSet rs, boolean test) throws SQLException {
         String currency = rs.getString("currency");
         LocalDate undone = Rows.date(rs, "undone_on");
-        boolean test = rs.getLong("id") < 0;
         String note = undone != null
                 ? "undone: " + rs.getString("undone_why")
                 : test

@@ -175,21 +175,11 @@ class PaymentRepository {
 
     @EventListener
     void renamed(ClientsService.ClientRenamed client) {
-        name(client.id(), client.name());
-    }
-
-    private void name(ClientId clientId, String name) {
-        jdbc.sql("UPDATE payment SET client_name = :name WHERE client_id = :client")
-                .param("name", name)
-                .param("client", clientId)
-                .update();
+        ClientRows.rename(jdbc, "payment", client.id(), client.name());
     }
 
     @Bean
     ClientRows paymentsOfClients() {
-        return (from, into, name) -> {
-            ClientRows.of(jdbc, "payment").move(from, into, name);
-            name(into, name);
-        };
+        return ClientRows.named(jdbc, "payment");
     }
 }

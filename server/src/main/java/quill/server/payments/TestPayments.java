@@ -80,21 +80,11 @@ public class TestPayments implements OnTrial {
     /** Static, since whoever joins clients is needed here too. */
     @Bean
     static ClientRows testPaymentsOfClients(JdbcClient jdbc) {
-        return (from, into, name) -> {
-            ClientRows.of(jdbc, "test_payment").move(from, into, name);
-            name(jdbc, into, name);
-        };
+        return ClientRows.named(jdbc, "test_payment");
     }
 
     @EventListener
     void renamed(ClientsService.ClientRenamed client) {
-        name(jdbc, client.id(), client.name());
-    }
-
-    private static void name(JdbcClient jdbc, ClientId clientId, String name) {
-        jdbc.sql("UPDATE test_payment SET client_name = :name WHERE client_id = :client")
-                .param("name", name)
-                .param("client", clientId)
-                .update();
+        ClientRows.rename(jdbc, "test_payment", client.id(), client.name());
     }
 }

@@ -1,7 +1,6 @@
 package quill.server.processor;
 
 import java.util.List;
-import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 
@@ -53,10 +52,6 @@ class ProcessorRepository {
                         rs.getString("pays_into") == null ? "" : rs.getString("pays_into"),
                         rs.getInt("version")))
                 .list();
-    }
-
-    Optional<Stored> find(long id) {
-        return all().stream().filter(s -> s.id() == id).findFirst();
     }
 
     void insert(Stored s) {

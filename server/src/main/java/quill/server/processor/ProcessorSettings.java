@@ -1,8 +1,6 @@
 package quill.server.processor;
 
-import java.security.SecureRandom;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,6 +20,7 @@ import quill.server.business.BankAccounts;
 import quill.server.business.BusinessService;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
+import quill.server.common.RandomText;
 import quill.server.common.Texts;
 import quill.server.processor.ProcessorRepository.Stored;
 
@@ -176,7 +175,7 @@ public class ProcessorSettings {
             throw new RefusedException(problems);
         }
         return before == null
-                ? new Stored(0, name, adapter.kind(), mode, newKey(), false, sealed, paysInto, 0)
+                ? new Stored(0, name, adapter.kind(), mode, RandomText.of(KEY_BYTES), false, sealed, paysInto, 0)
                 : before.with(name, mode, sealed, paysInto, typed.version());
     }
 
@@ -239,17 +238,8 @@ public class ProcessorSettings {
         return value;
     }
 
-    private static String newKey() {
-        byte[] bytes = new byte[KEY_BYTES];
-        new SecureRandom().nextBytes(bytes);
-        return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
-    }
-
     private Stored stored(long id) {
-        return processors.kept().stream()
-                .filter(s -> s.id() == id)
-                .findFirst()
-                .orElseThrow(() -> new NotFoundException("There is no such card processor."));
+        return processors.kept(id).orElseThrow(() -> new NotFoundException("There is no such card processor."));
     }
 
     /** Keeps what {@link #checked} read. @throws ConflictException if another window changed it first */

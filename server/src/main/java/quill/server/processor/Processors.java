@@ -61,15 +61,19 @@ public class Processors {
         }
     }
 
-    /** All of them, in the order in which they were set up. */
-    public List<SetUp> all() {
-        return kept().stream().map(this::setUp).toList();
+    /** The ids of all of them, in the order in which they were set up. */
+    public List<Long> ids() {
+        return kept().stream().map(Stored::id).toList();
     }
 
     List<Stored> kept() {
         return repository.all().stream()
                 .filter(s -> !s.fromSettings() || file.isSet())
                 .toList();
+    }
+
+    Optional<Stored> kept(long id) {
+        return kept().stream().filter(s -> s.id() == id).findFirst();
     }
 
     private SetUp setUp(Stored s) {
@@ -90,18 +94,26 @@ public class Processors {
      * @param named its id as typed; empty for none
      */
     public Optional<SetUp> through(String named) {
-        List<SetUp> all = all();
+        List<Stored> all = kept();
         return all.stream()
                 .filter(p -> String.valueOf(p.id()).equals(named))
                 .findFirst()
-                .or(() -> all.stream().filter(p -> p.mode() == ProcessorMode.ON).findFirst())
-                .or(() -> all.stream().filter(SetUp::isTest).findFirst())
-                .or(() -> all.stream().findFirst());
+                .or(() -> first(all, ProcessorMode.ON))
+                .or(() -> first(all, ProcessorMode.TEST))
+                .or(() -> all.stream().findFirst())
+                .map(this::setUp);
+    }
+
+    private static Optional<Stored> first(List<Stored> all, ProcessorMode mode) {
+        return all.stream().filter(p -> p.mode() == mode).findFirst();
     }
 
     /** Those that are being tested. */
     public Set<Long> inTest() {
-        return all().stream().filter(SetUp::isTest).map(SetUp::id).collect(Collectors.toSet());
+        return kept().stream()
+                .filter(p -> p.mode() == ProcessorMode.TEST)
+                .map(Stored::id)
+                .collect(Collectors.toSet());
     }
 
     /**
@@ -110,10 +122,8 @@ public class Processors {
      * @throws CardProcessor.NoAnswer if it is set up no more, or its credentials cannot be read
      */
     public CardProcessor connect(long id, boolean test) {
-        Stored stored = kept().stream()
-                .filter(s -> s.id() == id)
-                .findFirst()
-                .orElseThrow(() -> new CardProcessor.NoAnswer("processor " + id + " is not set up", null));
+        Stored stored =
+                kept(id).orElseThrow(() -> new CardProcessor.NoAnswer("processor " + id + " is not set up", null));
         Credentials credentials = credentials(stored)
                 .orElseThrow(() -> new CardProcessor.NoAnswer("its credentials cannot be read", null));
         return connections.computeIfAbsent(

@@ -6,11 +6,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFilePermissions;
-import java.security.SecureRandom;
-import java.util.Base64;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import quill.server.QuillSettings;
+import quill.server.common.RandomText;
 
 /**
  * The folder with the books, its owner's alone (0700, files 0600), and the secrets that are made at the first start.
@@ -41,11 +40,9 @@ public class DataFolder {
         Path file = folder.resolve(name);
         try {
             if (!Files.exists(file)) {
-                byte[] bytes = new byte[32];
-                new SecureRandom().nextBytes(bytes);
                 Path fresh = Files.createTempFile(folder, name, ".new");
                 permit(fresh, "rw-------");
-                Files.writeString(fresh, Base64.getUrlEncoder().withoutPadding().encodeToString(bytes));
+                Files.writeString(fresh, RandomText.of(32));
                 Files.move(fresh, file);
             }
             return Files.readString(file).strip();

@@ -99,7 +99,7 @@ public class WaysService {
     }
 
     private List<TypedWay> spokenOf(Stream<TypedWay> ways) {
-        boolean cards = !processors.all().isEmpty();
+        boolean cards = !processors.ids().isEmpty();
         return ways.filter(w -> cards || !WayToPay.CARD.name().equals(w.way())).toList();
     }
 
@@ -126,8 +126,7 @@ public class WaysService {
         List<Problem> problems = new ArrayList<>();
         List<TypedWay> given = typed == null ? List.of() : typed;
         List<WayRule> read = rules(given, problems);
-        List<String> known =
-                processors.all().stream().map(p -> String.valueOf(p.id())).toList();
+        List<String> known = processors.ids().stream().map(String::valueOf).toList();
         for (int i = 0; i < given.size(); i++) {
             String named = given.get(i).processor();
             if (!named.isEmpty() && !known.contains(named)) {
@@ -173,14 +172,22 @@ public class WaysService {
 
     /** Every way for a sum, in the order in which ways are named. @param documentId null where it is about none */
     public List<WayOffer> offers(Money sum, ClientId clientId, DocumentId documentId) {
+        List<TypedWay> typed = setting().ways();
+        return offers(typed, processor(typed), sum, clientId, documentId);
+    }
+
+    private List<WayOffer> offers(
+            List<TypedWay> typed,
+            Optional<Processors.SetUp> cards,
+            Money sum,
+            ClientId clientId,
+            DocumentId documentId) {
         Business own = accounts.business(sum.getCurrencyUnit());
         String country = clientId == null ? "" : clients.client(clientId).country();
         WayRule.Asked asked = new WayRule.Asked(sum, inOwn(sum), country.isEmpty() ? own.country() : country);
         Set<WayToPay> client = clientId == null ? null : ofClient(clientId);
         Set<WayToPay> document = documentId == null ? null : ofDocument(documentId);
         LocalDate today = clock.today();
-        List<TypedWay> typed = setting().ways();
-        Optional<Processors.SetUp> cards = processor(typed);
         return rules(typed, new ArrayList<>()).stream()
                 .sorted(java.util.Comparator.comparing(WayRule::way))
                 .map(rule -> {
@@ -233,9 +240,10 @@ public class WaysService {
 
     /** The processor that takes a sum in a way now, be it for money or on trial; empty where it is not taken so. */
     public Optional<Processors.SetUp> taking(WayToPay way, Money sum, ClientId clientId, DocumentId documentId) {
-        return offers(sum, clientId, documentId).stream().anyMatch(o -> o.way() == way && (o.offered() || o.test()))
-                ? processor(setting().ways())
-                : Optional.empty();
+        List<TypedWay> typed = setting().ways();
+        Optional<Processors.SetUp> cards = processor(typed);
+        return cards.filter(c -> offers(typed, cards, sum, clientId, documentId).stream()
+                .anyMatch(o -> o.way() == way && (o.offered() || o.test())));
     }
 
     /** Whether a sum can be paid in a way now. */
