@@ -13,7 +13,13 @@ public enum Account {
     TAX("Tax"),
     ROUNDING("Cash rounding"),
     PROCESSING_FEES("Processing fees"),
-    EXCHANGE_DIFFERENCES("Exchange differences");
+    EXCHANGE_DIFFERENCES("Exchange differences"),
+    /** Between two currencies, where money of one settles a debt of another. */
+    EXCHANGE_CLEARING("Exchange clearing"),
+    BAD_DEBTS("Bad debts"),
+    DISCOUNTS_GIVEN("Discounts given"),
+    TIPS("Tips"),
+    SURCHARGES("Surcharges");
 
     private final String words;
 

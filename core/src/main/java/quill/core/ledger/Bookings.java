@@ -124,19 +124,48 @@ public final class Bookings {
     }
 
     /**
-     * Takes a payment back as it stands now: what it still settles is open again, the rest comes out of client credit.
+     * Money goes back, as it stands now: what it still settles is open again, the rest comes out of client credit.
      *
-     * @param settling what the payment settles at this moment
+     * @param where the account that it goes out of
+     * @param opened what is open again by it
      */
-    public static Entry paymentUndone(Account where, Money amount, List<Appropriation.Part> settling) {
+    public static Entry takenBack(Entry.Event event, Account where, Money amount, List<Appropriation.Part> opened) {
         List<Posting> postings = new ArrayList<>();
         Money settled = Amounts.sum(
                 amount.getCurrencyUnit(),
-                settling.stream().map(Appropriation.Part::amount).toList());
-        byDocument(settling).forEach((document, sum) -> add(postings, Account.RECEIVABLE, "", document, sum));
+                opened.stream().map(Appropriation.Part::amount).toList());
+        byDocument(opened).forEach((document, sum) -> add(postings, Account.RECEIVABLE, "", document, sum));
         add(postings, Account.CLIENT_CREDIT, "", null, amount.minus(settled));
         add(postings, where, "", null, amount.negated());
-        return new Entry(Entry.Event.PAYMENT_UNDONE, postings);
+        return new Entry(event, postings);
+    }
+
+    /** Debit the receivables that are open again; credit the one that is settled instead. */
+    public static Entry moved(List<Appropriation.Part> opened, Appropriation.Part settled) {
+        List<Posting> postings = new ArrayList<>();
+        byDocument(opened).forEach((document, sum) -> add(postings, Account.RECEIVABLE, "", document, sum));
+        add(
+                postings,
+                Account.RECEIVABLE,
+                "",
+                settled.debt().document(),
+                settled.amount().negated());
+        return new Entry(Entry.Event.MOVED, postings);
+    }
+
+    /** Debit bad debts; credit receivable. */
+    public static Entry writtenOff(List<Appropriation.Part> parts) {
+        List<Posting> postings = new ArrayList<>();
+        byDocument(parts).forEach((document, sum) -> {
+            add(postings, Account.BAD_DEBTS, "", document, sum);
+            add(postings, Account.RECEIVABLE, "", document, sum.negated());
+        });
+        return new Entry(Entry.Event.WRITTEN_OFF, postings);
+    }
+
+    /** The opposite of {@link #writtenOff}: what was given up is owed again. */
+    public static Entry owedAgain(List<Appropriation.Part> parts) {
+        return reversed(Entry.Event.OWED_AGAIN, writtenOff(parts));
     }
 
     /** Debit receivable; credit late-fee income, and tax by rate where fees bear any. Waived, it is reversed. */

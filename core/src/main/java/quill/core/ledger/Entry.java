@@ -21,7 +21,13 @@ public record Entry(Event event, List<Posting> postings) {
         TAKEN_BACK("Invoice taken back, not sent yet"),
         VOIDED("Invoice voided"),
         LATE_FEE("Late fee"),
-        LATE_FEE_WAIVED("Late fee waived");
+        LATE_FEE_WAIVED("Late fee waived"),
+        REFUND("Refund"),
+        CHARGEBACK("Chargeback"),
+        CHARGEBACK_WON("Chargeback won"),
+        MOVED("Money moved"),
+        WRITTEN_OFF("Written off"),
+        OWED_AGAIN("Owed again");
 
         private final String words;
 

@@ -2,6 +2,7 @@ package quill.core.ledger;
 
 import java.time.LocalDate;
 import java.util.Comparator;
+import java.util.Objects;
 import org.joda.money.Money;
 import quill.core.id.DocumentId;
 
@@ -12,12 +13,31 @@ import quill.core.id.DocumentId;
  * @param document key of its invoice
  * @param number its invoice's number
  * @param fee whether it is a late fee
- * @param dueOn for a late fee the day it was charged
+ * @param dueOn for a late fee the day it was charged; null where it has no date yet: it is not late then
+ * @param orderOn the day that it stands at in the order of settling: its due date, or that of its invoice while it has none
  */
 public record OpenDebt(
-        long id, DocumentId document, String number, int position, boolean fee, LocalDate dueOn, Money open) {
-    /** The order in which money settles debts: due date, installments before fees, document number, installment. */
-    public static final Comparator<OpenDebt> ORDER = Comparator.comparing(OpenDebt::dueOn)
+        long id,
+        DocumentId document,
+        String number,
+        int position,
+        boolean fee,
+        LocalDate dueOn,
+        LocalDate orderOn,
+        Money open) {
+    /** One with a due date. */
+    public OpenDebt(
+            long id, DocumentId document, String number, int position, boolean fee, LocalDate dueOn, Money open) {
+        this(id, document, number, position, fee, dueOn, dueOn, open);
+    }
+
+    /** @throws NullPointerException without a day to order it by */
+    public OpenDebt {
+        Objects.requireNonNull(orderOn, "orderOn");
+    }
+
+    /** The order in which money settles debts: due date (without one, the day that stands for it), installments before fees, document number, installment. */
+    public static final Comparator<OpenDebt> ORDER = Comparator.comparing(OpenDebt::orderOn)
             .thenComparing(OpenDebt::fee)
             .thenComparing(OpenDebt::number)
             .thenComparingInt(OpenDebt::position)
@@ -32,6 +52,6 @@ public record OpenDebt(
 
     /** The same with another sum open. */
     public OpenDebt withOpen(Money sum) {
-        return new OpenDebt(id, document, number, position, fee, dueOn, sum);
+        return new OpenDebt(id, document, number, position, fee, dueOn, orderOn, sum);
     }
 }

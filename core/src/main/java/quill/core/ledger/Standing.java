@@ -19,8 +19,8 @@ public enum Standing {
         return daysLate(dueOn, today) > 0 ? LATE : COMING;
     }
 
-    /** Zero or less where it is not late. */
+    /** Zero or less where it is not late. @param dueOn null where there is no date yet: nothing is late then */
     public static long daysLate(LocalDate dueOn, LocalDate today) {
-        return ChronoUnit.DAYS.between(dueOn, today);
+        return dueOn == null ? 0 : ChronoUnit.DAYS.between(dueOn, today);
     }
 }
