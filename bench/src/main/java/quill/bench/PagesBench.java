@@ -54,9 +54,9 @@ final class PagesBench {
         try (Connection db = BenchServer.books(data)) {
             RunBench.spread(db, invoice, rows, rows / PER_CLIENT);
             RunBench.update(db, """
-                    INSERT INTO payment (request_key, client_id, client_name, invoice_id, number, way, currency,
+                    INSERT INTO movement (kind, request_key, client_id, client_name, invoice_id, number, way, currency,
                       amount_minor, value_on, booked_on, booked_at)
-                    SELECT 'bench-' || id, client_id, client_name, id, number, 'TRANSFER', currency, total_minor, issued_on, issued_on,
+                    SELECT 'RECEIPT', 'bench-' || id, client_id, client_name, id, number, 'TRANSFER', currency, total_minor, issued_on, issued_on,
                            CURRENT_TIMESTAMP FROM document WHERE issued_on IS NOT NULL
                     """);
             RunBench.update(db, """

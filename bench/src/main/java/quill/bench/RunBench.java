@@ -89,10 +89,13 @@ final class RunBench {
                 """.formatted(clients, open, invoice), today, today.minusDays(8), today.plusDays(60));
         SystemBench.copyTextsAndLinks(db, invoice);
         update(db, """
-                INSERT INTO debt (invoice_id, number, client_id, place, deposit, currency, amount_minor, due_on, why)
-                SELECT v.id, v.number, v.client_id, 1, FALSE, v.currency, v.total_minor, v.next_due_on, '{"rule":"","steps":[]}'
+                INSERT INTO debt (document_id, number, client_id, kind, place, currency, first_minor, amount_minor, due_on,
+                  order_on)
+                SELECT v.id, v.number, v.client_id, 'INSTALLMENT', 1, v.currency, v.total_minor, v.total_minor,
+                       v.next_due_on, v.next_due_on
                   FROM document v WHERE v.id <> %d
                 """.formatted(invoice));
+        SystemBench.addTerms(db);
         SystemBench.addDues(db);
         update(db, """
                 INSERT INTO fixed_late_fee (invoice_id, policy)

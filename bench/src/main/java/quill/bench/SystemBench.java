@@ -125,25 +125,38 @@ final class SystemBench {
         }
         copyTextsAndLinks(db, invoice);
         String copyInstallment = """
-                INSERT INTO debt (invoice_id, number, client_id, place, deposit, currency, amount_minor, settled_minor,
-                  due_on, why)
-                SELECT v.id, v.number, v.client_id, i.place, i.deposit, i.currency, i.amount_minor,
-                  CASE WHEN v.shelf = 'open' THEN 0 ELSE i.amount_minor END, COALESCE(v.next_due_on, i.due_on), i.why
-                  FROM debt i, document v WHERE i.invoice_id = ? AND v.id <> ?
+                INSERT INTO debt (document_id, number, client_id, kind, place, currency, first_minor, amount_minor,
+                  settled_minor, due_on, order_on)
+                SELECT v.id, v.number, v.client_id, i.kind, i.place, i.currency, i.first_minor, i.amount_minor,
+                  CASE WHEN v.shelf = 'open' THEN 0 ELSE i.amount_minor END, COALESCE(v.next_due_on, i.due_on),
+                  COALESCE(v.next_due_on, i.due_on)
+                  FROM debt i, document v WHERE i.document_id = ? AND v.id <> ?
                 """;
         try (PreparedStatement s = db.prepareStatement(copyInstallment)) {
             s.setLong(1, invoice);
             s.setLong(2, invoice);
             s.executeUpdate();
         }
+        addTerms(db);
         addDues(db);
+    }
+
+    /** What was agreed of each debt, as the application keeps it. */
+    static void addTerms(Connection db) throws SQLException {
+        try (PreparedStatement s = db.prepareStatement("""
+                INSERT INTO debt_term (debt_id, from_on, due_on, amount_minor, why)
+                SELECT id, order_on, due_on, amount_minor, '{"rule":"","steps":[]}' FROM debt d
+                 WHERE NOT EXISTS (SELECT 1 FROM debt_term t WHERE t.debt_id = d.id)
+                """)) {
+            s.executeUpdate();
+        }
     }
 
     /** What is open stands beside each invoice by day, as the application keeps it. */
     static void addDues(Connection db) throws SQLException {
         try (PreparedStatement s = db.prepareStatement("""
                 MERGE INTO document_due (document_id, due_on, open_minor) KEY (document_id, due_on)
-                SELECT invoice_id, due_on, SUM(open_minor) FROM debt WHERE open_minor > 0 GROUP BY invoice_id, due_on
+                SELECT document_id, due_on, SUM(open_minor) FROM debt WHERE open_minor > 0 GROUP BY document_id, due_on
                 """)) {
             s.executeUpdate();
         }

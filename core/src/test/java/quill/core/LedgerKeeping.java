@@ -56,9 +56,7 @@ final class LedgerKeeping {
                         s.amount(),
                         s.reverses()));
             }
-            step.draws()
-                    .forEach(d ->
-                            draws.add(new Step.Draw(ids.getOrDefault(d.lot(), d.lot()), d.to(), d.amount())));
+            step.draws().forEach(d -> draws.add(new Step.Draw(ids.getOrDefault(d.lot(), d.lot()), d.to(), d.amount())));
             if (step.entry() != null) {
                 book(step.entry());
             }
@@ -151,14 +149,16 @@ final class LedgerKeeping {
                             .mapToLong(r -> r.amount().getAmountMinorLong())
                             .sum();
             if (s.reverses() == 0 && left > 0) {
-                stand.add(0, new Settlement(
-                        s.id(),
-                        s.kind(),
-                        debt(s.debt().id()),
-                        s.source(),
-                        s.lot(),
-                        Money.ofMinor(currency, left),
-                        0));
+                stand.add(
+                        0,
+                        new Settlement(
+                                s.id(),
+                                s.kind(),
+                                debt(s.debt().id()),
+                                s.source(),
+                                s.lot(),
+                                Money.ofMinor(currency, left),
+                                0));
             }
         }
         return stand;

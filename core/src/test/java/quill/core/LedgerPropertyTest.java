@@ -96,7 +96,9 @@ public class LedgerPropertyTest {
                 model.open.forEach((debt, open) ->
                         assertThat(kept.open(debt)).as("open of %s", debt).isEqualTo(open));
                 for (int lot = 0; lot < model.pools.size(); lot++) {
-                    assertThat(kept.left(lot + 1L)).as("left of lot %s", lot + 1).isEqualTo(model.pools.get(lot).left);
+                    assertThat(kept.left(lot + 1L))
+                            .as("left of lot %s", lot + 1)
+                            .isEqualTo(model.pools.get(lot).left);
                 }
             }
         }
@@ -138,22 +140,24 @@ public class LedgerPropertyTest {
         private void issued() {
             long id = ++ids;
             Money due = money(1 + random.nextInt(90_000));
-            Money prepaid = money(Math.min(random.nextInt(500), minor(kept.ledger().deposits())));
+            Money prepaid =
+                    money(Math.min(random.nextInt(500), minor(kept.ledger().deposits())));
             DocumentId document = new DocumentId(id);
             // Due in the order in which they come, so that plain numbers need no order of their own.
             kept.asked.put(id, new OpenDebt(id, document, "2027-" + id, 1, false, DAY.plusDays(id), due));
             model.open.put(id, minor(due));
             List<Posting> postings = new ArrayList<>();
             postings.add(new Posting(Account.RECEIVABLE, "", document, due));
-            postings.add(new Posting(Account.INCOME, "", document, due.plus(prepaid).negated()));
+            postings.add(
+                    new Posting(Account.INCOME, "", document, due.plus(prepaid).negated()));
             if (prepaid.isPositive()) {
                 postings.add(new Posting(Account.CLIENT_DEPOSITS, "", document, prepaid));
             }
             kept.book(new Entry(Entry.Event.ISSUED, postings));
             keep(kept.ledger().deduct(document, prepaid));
             model.drawDeposits(minor(prepaid));
-            assertThatThrownBy(() ->
-                            kept.ledger().deduct(document, kept.ledger().deposits().plusMinor(1)))
+            assertThatThrownBy(() -> kept.ledger()
+                            .deduct(document, kept.ledger().deposits().plusMinor(1)))
                     .isInstanceOf(RefusedException.class);
         }
 
@@ -391,8 +395,7 @@ public class LedgerPropertyTest {
         private boolean reserved() {
             List<ClientLedger.OfLot> parts = kept.ledger().lots().stream()
                     .filter(quill.core.ledger.Lot::isFree)
-                    .map(l -> new ClientLedger.OfLot(
-                            l.id(), money(1 + random.nextInt((int) minor(l.left())))))
+                    .map(l -> new ClientLedger.OfLot(l.id(), money(1 + random.nextInt((int) minor(l.left())))))
                     .toList();
             long draft = ++ids;
             keep(kept.ledger().reserve(parts, new DocumentId(draft)));

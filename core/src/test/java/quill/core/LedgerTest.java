@@ -63,8 +63,8 @@ public class LedgerTest {
                         new Posting(Account.BANK, "", null, eur("60.00")),
                         new Posting(Account.RECEIVABLE, "", new DocumentId(1), eur("-50.00")),
                         new Posting(Account.CLIENT_CREDIT, "", null, eur("-10.00")));
-        Entry undone = Bookings.takenBack(
-                Entry.Event.PAYMENT_UNDONE, Account.BANK, eur("60.00"), appropriation.parts());
+        Entry undone =
+                Bookings.takenBack(Entry.Event.PAYMENT_UNDONE, Account.BANK, eur("60.00"), appropriation.parts());
         assertThat(undone.postings())
                 .containsExactlyInAnyOrderElementsOf(
                         paid.postings().stream().map(Posting::reversed).toList());

@@ -2,7 +2,9 @@ package quill.core.ledger;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.joda.money.Money;
 import quill.core.money.Amounts;
@@ -48,6 +50,14 @@ public record Appropriation(List<Part> parts, Money credit) {
             }
         }
         return new Appropriation(List.copyOf(parts), left);
+    }
+
+    /** Parts of the same debt put together, in the order of their first. */
+    public static List<Part> byDebt(List<Part> parts) {
+        Map<Long, Part> sums = new LinkedHashMap<>();
+        parts.forEach(p -> sums.merge(
+                p.debt().id(), p, (a, b) -> new Part(a.debt(), a.amount().plus(b.amount()))));
+        return List.copyOf(sums.values());
     }
 
     /** What the debts took together. */

@@ -84,7 +84,8 @@ public final class ClientLedger {
 
     /** Money arrives for these debts and no others: what they do not take is client credit. */
     public Decision receiveFor(Receipt money, Set<Long> only) {
-        List<OpenDebt> taking = open().stream().filter(d -> only.contains(d.id())).toList();
+        List<OpenDebt> taking =
+                open().stream().filter(d -> only.contains(d.id())).toList();
         return receive(money, Appropriation.of(money.amount(), taking, only, by));
     }
 
@@ -102,10 +103,9 @@ public final class ClientLedger {
 
     /** Money arrives for work to come. */
     public Decision hold(Receipt money) {
-        Lot lot = new Lot(
-                nextId(), Lot.Kind.DEPOSIT, Source.movement(money.movement()), 0, null, money.amount());
-        return decided(List.of(new Step(
-                Bookings.deposit(money.where(), money.amount()), "", List.of(), List.of(lot), List.of())));
+        Lot lot = new Lot(nextId(), Lot.Kind.DEPOSIT, Source.movement(money.movement()), 0, null, money.amount());
+        return decided(List.of(
+                new Step(Bookings.deposit(money.where(), money.amount()), "", List.of(), List.of(lot), List.of())));
     }
 
     /** Free credit settles what is open, the oldest credit first; no steps where there is none, or nothing is open. */
@@ -127,13 +127,7 @@ public final class ClientLedger {
     List<Settlement> covering(OpenDebt debt, Money amount, Map<Long, Money> left) {
         return taking(amount, left).stream()
                 .map(p -> new Settlement(
-                        0,
-                        Settlement.Kind.COVERED,
-                        debt,
-                        lots.get(p.lot()).source(),
-                        p.lot(),
-                        p.amount(),
-                        0))
+                        0, Settlement.Kind.COVERED, debt, lots.get(p.lot()).source(), p.lot(), p.amount(), 0))
                 .toList();
     }
 
@@ -189,9 +183,7 @@ public final class ClientLedger {
                             + " is held as deposits for this client; record the deposit first");
         }
         Map<Long, Money> left = new LinkedHashMap<>();
-        lots().stream()
-                .filter(l -> l.kind() == Lot.Kind.DEPOSIT)
-                .forEach(l -> left.put(l.id(), l.left()));
+        lots().stream().filter(l -> l.kind() == Lot.Kind.DEPOSIT).forEach(l -> left.put(l.id(), l.left()));
         List<Step.Draw> draws = taking(prepaid, left).stream()
                 .map(p -> new Step.Draw(p.lot(), Source.document(invoice), p.amount()))
                 .toList();
@@ -306,7 +298,10 @@ public final class ClientLedger {
         Map<Long, Lot> lotsAfter = new TreeMap<>(known);
         left.forEach((id, change) -> {
             Lot before = lots.get(id);
-            lotsAfter.put(id, known.get(id).withLeft(before == null ? change : before.left().plus(change)));
+            lotsAfter.put(
+                    id,
+                    known.get(id)
+                            .withLeft(before == null ? change : before.left().plus(change)));
         });
         return new Decision(List.copyOf(steps), new ClientLedger(currency, debtsAfter, lotsAfter, by));
     }

@@ -12,8 +12,8 @@ public record Source(Long movement, DocumentId document) {
     /** @throws IllegalArgumentException for both, or neither */
     public Source {
         if ((movement == null) == (document == null)) {
-            throw new IllegalArgumentException("a source is a movement (" + movement + ") or a document (" + document
-                    + "), and not both");
+            throw new IllegalArgumentException(
+                    "a source is a movement (" + movement + ") or a document (" + document + "), and not both");
         }
     }
 

@@ -47,8 +47,7 @@ public final class TakingBack {
         return takeBack(money, standing, Settlement.Kind.CHARGED_BACK, Entry.Event.CHARGEBACK);
     }
 
-    private ClientLedger.Decision takeBack(
-            Receipt money, Standing standing, Settlement.Kind why, Entry.Event event) {
+    private ClientLedger.Decision takeBack(Receipt money, Standing standing, Settlement.Kind why, Entry.Event event) {
         List<Settlement> direct =
                 standing.own().stream().filter(s -> s.lot() == 0).toList();
         List<Settlement> rows = new ArrayList<>();
@@ -90,9 +89,7 @@ public final class TakingBack {
             this.to = to;
             this.sum = sum;
             this.whole = whole;
-            ledger.lots().stream()
-                    .filter(l -> l.kind() == Lot.Kind.CREDIT)
-                    .forEach(l -> left.put(l.id(), l.left()));
+            ledger.lots().stream().filter(l -> l.kind() == Lot.Kind.CREDIT).forEach(l -> left.put(l.id(), l.left()));
         }
 
         private Map<Long, Money> leftIn(Predicate<Lot> which) {
@@ -258,8 +255,7 @@ public final class TakingBack {
         for (OpenDebt debt : lastFirst) {
             Money part = Amounts.min(left, debt.open());
             if (part.isPositive()) {
-                off.add(new Settlement(
-                        0, Settlement.Kind.CREDITED, debt, Source.document(note.id()), 0, part, 0));
+                off.add(new Settlement(0, Settlement.Kind.CREDITED, debt, Source.document(note.id()), 0, part, 0));
                 left = left.minus(part);
             }
         }
@@ -277,10 +273,9 @@ public final class TakingBack {
                 ? List.of(new Lot(now.nextId(), Lot.Kind.CREDIT, source, 0, null, over.negated()))
                 : List.of();
         Missing missing = new TakingBack(now)
-                .new Missing(source, over.isPositive() ? over : Money.zero(now.currency()), note.given());
-        Set<Long> gained = now.gainedSince(ledger).stream()
-                .map(ClientLedger.OfLot::lot)
-                .collect(Collectors.toSet());
+        .new Missing(source, over.isPositive() ? over : Money.zero(now.currency()), note.given());
+        Set<Long> gained =
+                now.gainedSince(ledger).stream().map(ClientLedger.OfLot::lot).collect(Collectors.toSet());
         missing.outOf(l -> gained.contains(l.id()));
         missing.outOf(Lot::isFree);
         missing.openedAgain(others);
@@ -303,8 +298,7 @@ public final class TakingBack {
         before.stream()
                 .flatMap(s -> s.settlements().stream())
                 .forEach(s -> now.computeIfPresent(
-                        s.debt().id(),
-                        (id, d) -> d.withOpen(d.open().minus(s.amount()))));
+                        s.debt().id(), (id, d) -> d.withOpen(d.open().minus(s.amount()))));
         List<Settlement> off = debts.stream()
                 .map(d -> now.get(d.id()))
                 .filter(d -> d.open().isPositive())

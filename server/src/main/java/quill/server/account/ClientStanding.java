@@ -14,6 +14,7 @@ import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.Findable;
 import quill.server.debts.Debts;
+import quill.server.debts.Settling;
 import quill.server.invoices.InvoiceIndex;
 
 /** Where clients leave the list: archived with nothing open, or merged into another with all that they hold. */
@@ -22,6 +23,7 @@ class ClientStanding {
     private final ClientsService clients;
     private final BooksService books;
     private final Debts debts;
+    private final Settling settling;
     private final InvoiceIndex invoices;
     private final BusinessService business;
     private final Changes changes;
@@ -30,12 +32,14 @@ class ClientStanding {
             ClientsService clients,
             BooksService books,
             Debts debts,
+            Settling settling,
             InvoiceIndex invoices,
             BusinessService business,
             Changes changes) {
         this.clients = clients;
         this.books = books;
         this.debts = debts;
+        this.settling = settling;
         this.invoices = invoices;
         this.business = business;
         this.changes = changes;
@@ -64,7 +68,7 @@ class ClientStanding {
     @Transactional
     Client merge(ClientId from, int fromVersion, ClientId into) {
         Client merged = clients.merge(from, fromVersion, into);
-        currencies(into).forEach(c -> debts.useCredit(into, c));
+        currencies(into).forEach(c -> settling.useCredit(into, c));
         invoices.ofClient(into).forEach(i -> changes.touch(Findable.INVOICE, i.id().value()));
         return merged;
     }

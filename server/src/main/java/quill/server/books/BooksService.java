@@ -1,7 +1,6 @@
 package quill.server.books;
 
 import java.time.LocalDate;
-import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -106,11 +105,12 @@ public class BooksService {
      * Books the opposite of an entry, dated today, at the values it was booked at, whatever the rate is by now.
      *
      * @param id of the entry to reverse; an entry is reversed once
+     * @return the new entry's id
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void reverse(long id, Entry.Event event, String text, About about) {
+    public long reverse(long id, Entry.Event event, String text, About about) {
         List<PostingRepository.Valued> was = postings.of(id, business.business().currencyUnit());
-        post(
+        return post(
                 insert(event, text, about, id),
                 was.stream().map(v -> v.posting().reversed()).toList(),
                 was.stream().map(v -> v.own().negated()).toList(),
@@ -136,7 +136,7 @@ public class BooksService {
     private long insert(Entry.Event event, String text, About about, Long reverses) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO journal_entry (event, booked_on, booked_at, text, client_id, invoice_id, payment_id,
+                INSERT INTO journal_entry (event, booked_on, booked_at, text, client_id, invoice_id, movement_id,
                   reverses_id, who)
                 VALUES (:event, :on, :at, :text, :client, :invoice, :payment, :reverses, :who)
                 """)
@@ -163,7 +163,7 @@ public class BooksService {
     /** The id of the entry that booked a payment. */
     public long entryOfPayment(long paymentId) {
         return jdbc.sql("""
-                SELECT id FROM journal_entry WHERE payment_id = :payment AND event IN ('PAYMENT', 'DEPOSIT') ORDER BY id LIMIT 1
+                SELECT id FROM journal_entry WHERE movement_id = :payment AND event IN ('PAYMENT', 'DEPOSIT') ORDER BY id LIMIT 1
                 """).param("payment", paymentId).query(Long.class).single();
     }
 
@@ -229,25 +229,6 @@ public class BooksService {
     /** Money held for work to come: zero or more. */
     public Money depositsOf(ClientId clientId, CurrencyUnit currency) {
         return sum(clientId, currency, Account.CLIENT_DEPOSITS).negated();
-    }
-
-    /** Client credit of several clients; those without any are not in it. */
-    public Map<ClientId, Money> creditsOf(Collection<ClientId> clientIds, CurrencyUnit currency) {
-        Map<ClientId, Money> credits = new HashMap<>();
-        if (clientIds.isEmpty()) {
-            return credits;
-        }
-        jdbc.sql("""
-                SELECT client_id, -SUM(amount_minor) AS minor FROM posting
-                 WHERE client_id IN (:clients) AND account = 'CLIENT_CREDIT' AND currency = :currency
-                 GROUP BY client_id
-                """)
-                .param("clients", clientIds)
-                .param("currency", currency.getCode())
-                .query(rs -> {
-                    credits.put(new ClientId(rs.getLong("client_id")), Money.ofMinor(currency, rs.getLong("minor")));
-                });
-        return credits;
     }
 
     /** Deposits held, by client; those without any are not in it. */

@@ -1,13 +1,13 @@
 package quill.server.cardorders;
 
 import java.time.Instant;
-import java.time.temporal.ChronoUnit;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
-import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -16,6 +16,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.pay.InTransit;
 import quill.server.QuillSettings;
 import quill.server.cardorders.OrderRepository.Order;
 import quill.server.common.BusinessClock;
@@ -34,13 +35,10 @@ import quill.server.processor.Processors;
 @Service
 public class CardOrders {
     private static final Logger LOG = LoggerFactory.getLogger(CardOrders.class);
-    /** As at the processor: an order that nobody finishes ends after half an hour. */
-    private static final int MINUTES_TO_PAY = 30;
     /** From then on an order is asked about before anybody is sent to it again. */
     private static final int MINUTES_FRESH = 25;
 
     private static final int BATCH = 100;
-    private static final int MINUTES_TO_TELL = 60;
     private final OrderRepository repository;
     private final BusinessClock clock;
     private final Processors processors;
@@ -236,22 +234,15 @@ public class CardOrders {
         taking.take(order.id(), at(order).withdraw(orderId));
     }
 
-    /**
-     * Debts for which card money may be on its way: the payer was sent to the pay page within the last half hour, or
-     * the processor has not told us within the last hour that nothing was paid.
-     */
-    public Set<Long> inTransit(Collection<ClientId> clientIds) {
-        if (clientIds.isEmpty()) {
-            return Set.of();
+    /** What may be on its way to each debt at this moment; debts to which nothing is are not in it. */
+    public Map<Long, Money> inTransit(Collection<ClientId> clientIds) {
+        Map<Long, Money> sums = new HashMap<>();
+        if (!clientIds.isEmpty()) {
+            Instant now = clock.instant();
+            repository.unended(clientIds).stream()
+                    .filter(o -> InTransit.mayBring(o.openedAt(), o.toldAt(), now))
+                    .forEach(o -> o.parts().forEach((debt, part) -> sums.merge(debt, part, Money::plus)));
         }
-        Instant now = clock.instant();
-        return repository
-                .inTransit(
-                        clientIds,
-                        now.minus(MINUTES_TO_PAY, ChronoUnit.MINUTES),
-                        now.minus(MINUTES_TO_TELL, ChronoUnit.MINUTES))
-                .stream()
-                .flatMap(o -> o.installments().stream())
-                .collect(Collectors.toSet());
+        return sums;
     }
 }

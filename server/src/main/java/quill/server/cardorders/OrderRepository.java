@@ -3,13 +3,12 @@ package quill.server.cardorders;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
-import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
-import java.util.stream.Collectors;
+import java.util.TreeMap;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
@@ -22,13 +21,14 @@ import quill.core.id.DocumentId;
 import quill.server.common.ClientRows;
 import quill.server.common.StoredWord;
 
-/** Tables CARD_ORDER and HOOK_SEEN. Holds no rules; the caller opens the transaction. */
+/** Tables PROCESSOR_ORDER, ORDER_DEBT and HOOK_SEEN. Holds no rules; the caller opens the transaction. */
 @Repository
 class OrderRepository {
     private static final String SELECT = """
-            SELECT id, order_key, invoice_id, client_id, installments, currency, amount_minor, state, at_processor,
-                   test, order_id, pay_at, declined, trouble
-              FROM card_order
+            SELECT id, order_key, document_id, client_id, currency, amount_minor, state, at_processor, test, order_id,
+                   pay_at, declined, trouble, opened_at, asked_at,
+                   (SELECT LISTAGG(debt_id || ':' || amount_minor, ',') FROM order_debt d WHERE d.order_id = o.id) AS parts
+              FROM processor_order o
             """;
 
     private final JdbcClient jdbc;
@@ -47,7 +47,7 @@ class OrderRepository {
             String key,
             DocumentId invoiceId,
             ClientId clientId,
-            Set<Long> installments,
+            Map<Long, Money> parts,
             Money amount,
             OrderState state,
             String orderId,
@@ -60,30 +60,33 @@ class OrderRepository {
             At at,
             DocumentId invoiceId,
             ClientId clientId,
-            Set<Long> installments,
+            Map<Long, Money> parts,
             Money amount,
             Instant opened) {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO card_order (order_key, invoice_id, client_id, installments, currency, amount_minor, state,
-                  made_at, opened_at, at_processor, test)
-                VALUES (:key, :invoice, :client, :installments, :currency, :amount, 'wanted', :now, :opened, :processor, :test)
+                INSERT INTO processor_order (kind, order_key, document_id, client_id, currency, amount_minor, state, made_at,
+                  opened_at, at_processor, test)
+                VALUES ('PAY', :key, :invoice, :client, :currency, :amount, 'wanted', :now, :opened, :processor, :test)
                 """)
                 .param("key", key)
                 .param("processor", at.processor())
                 .param("test", at.test())
                 .param("invoice", invoiceId)
                 .param("client", clientId)
-                .param(
-                        "installments",
-                        new TreeSet<>(installments)
-                                .stream().map(String::valueOf).collect(Collectors.joining(",")))
                 .param("currency", amount.getCurrencyUnit().getCode())
                 .param("amount", amount)
                 .param("now", Instant.now())
                 .param("opened", opened)
                 .update(id, "id");
-        return id.getKey().longValue();
+        long order = id.getKey().longValue();
+        parts.forEach((debt, part) -> jdbc.sql(
+                        "INSERT INTO order_debt (order_id, debt_id, amount_minor) VALUES (:order, :debt, :amount)")
+                .param("order", order)
+                .param("debt", debt)
+                .param("amount", part)
+                .update());
+        return order;
     }
 
     Optional<Order> find(long id) {
@@ -117,7 +120,7 @@ class OrderRepository {
 
     /** Orders of an invoice that can still be paid, as far as we know. */
     List<Order> liveOf(DocumentId invoiceId) {
-        return live("invoice_id", invoiceId);
+        return live("document_id", invoiceId);
     }
 
     /** Latest first. @param column one of ours, never what was typed */
@@ -143,14 +146,14 @@ class OrderRepository {
     /** How many orders of an invoice have no known end. */
     int countUnended(DocumentId invoiceId) {
         return jdbc.sql("""
-                SELECT COUNT(*) FROM card_order
-                 WHERE invoice_id = :invoice AND state IN ('wanted', 'open', 'withdrawing')
+                SELECT COUNT(*) FROM processor_order
+                 WHERE document_id = :invoice AND state IN ('wanted', 'open', 'withdrawing')
                 """).param("invoice", invoiceId).query(Integer.class).single();
     }
 
     /** The processor is about to be asked, by the system's clock. */
     void polled(long id, Instant at) {
-        jdbc.sql("UPDATE card_order SET polled_at = :at WHERE id = :id")
+        jdbc.sql("UPDATE processor_order SET polled_at = :at WHERE id = :id")
                 .param("at", at)
                 .param("id", id)
                 .update();
@@ -158,7 +161,8 @@ class OrderRepository {
 
     /** Why what the processor says could not be booked; null once it is. */
     void trouble(long id, String why) {
-        jdbc.sql("UPDATE card_order SET trouble = :why WHERE id = :id AND COALESCE(trouble, '') <> COALESCE(:why, '')")
+        jdbc.sql(
+                        "UPDATE processor_order SET trouble = :why WHERE id = :id AND COALESCE(trouble, '') <> COALESCE(:why, '')")
                 .param("why", why)
                 .param("id", id)
                 .update();
@@ -176,7 +180,7 @@ class OrderRepository {
     /** Whether an order was made so many minutes ago or more, by the system's clock. */
     boolean isOlder(long id, int minutes) {
         return jdbc.sql("""
-                        SELECT COUNT(*) FROM card_order
+                        SELECT COUNT(*) FROM processor_order
                          WHERE id = :id AND made_at <= DATEADD('MINUTE', -:minutes, CURRENT_TIMESTAMP)
                         """)
                         .param("id", id)
@@ -188,7 +192,7 @@ class OrderRepository {
 
     void opened(long id, String orderId, String payAt) {
         jdbc.sql("""
-                UPDATE card_order
+                UPDATE processor_order
                    SET order_id = :order, pay_at = :payAt,
                        state = CASE WHEN state = 'wanted' THEN 'open' ELSE state END
                  WHERE id = :id
@@ -201,30 +205,28 @@ class OrderRepository {
 
     /** The processor told how an order stands. */
     void asked(long id, Instant at) {
-        jdbc.sql("UPDATE card_order SET asked_at = :at WHERE id = :id")
+        jdbc.sql("UPDATE processor_order SET asked_at = :at WHERE id = :id")
                 .param("at", at)
                 .param("id", id)
                 .update();
     }
 
-    /**
-     * Orders of these clients that may be bringing money: opened since a moment, or not known to be unpaid since
-     * another.
-     */
-    List<Order> inTransit(Collection<ClientId> clientIds, Instant openedSince, Instant askedSince) {
+    /** An order of which no end is known: since when it is open, when the processor told of it, and what it would bring. */
+    record Unended(Instant openedAt, Instant toldAt, Map<Long, Money> parts) {}
+
+    /** All of these clients that are no trial. */
+    List<Unended> unended(Collection<ClientId> clientIds) {
         return jdbc.sql(SELECT + """
                 WHERE client_id IN (:clients) AND state IN ('wanted', 'open', 'withdrawing') AND NOT test
-                  AND (opened_at > :opened OR asked_at IS NULL OR asked_at < :asked)
                 """)
                 .param("clients", clientIds)
-                .param("opened", openedSince)
-                .param("asked", askedSince)
-                .query(OrderRepository::order)
+                .query((rs, n) -> new Unended(
+                        rs.getObject("opened_at", Instant.class), rs.getObject("asked_at", Instant.class), parts(rs)))
                 .list();
     }
 
     int move(long id, OrderState to, Set<OrderState> from) {
-        return jdbc.sql("UPDATE card_order SET state = :to WHERE id = :id AND state IN (:from)")
+        return jdbc.sql("UPDATE processor_order SET state = :to WHERE id = :id AND state IN (:from)")
                 .param("to", to)
                 .param("id", id)
                 .param("from", from.stream().map(OrderState::word).toList())
@@ -232,7 +234,7 @@ class OrderRepository {
     }
 
     void declined(long id, String reason) {
-        jdbc.sql("UPDATE card_order SET declined = :reason WHERE id = :id")
+        jdbc.sql("UPDATE processor_order SET declined = :reason WHERE id = :id")
                 .param("reason", reason)
                 .param("id", id)
                 .update();
@@ -253,7 +255,7 @@ class OrderRepository {
     /** Whether an order was made less than a minute ago: somebody may be opening it just now. */
     boolean isYoung(long id) {
         return jdbc.sql("""
-                        SELECT COUNT(*) FROM card_order
+                        SELECT COUNT(*) FROM processor_order
                          WHERE id = :id AND made_at > DATEADD('SECOND', -60, CURRENT_TIMESTAMP)
                         """).param("id", id).query(Long.class).single() > 0;
     }
@@ -271,11 +273,9 @@ class OrderRepository {
                 rs.getLong("id"),
                 new At(rs.getLong("at_processor"), rs.getBoolean("test")),
                 rs.getString("order_key"),
-                new DocumentId(rs.getLong("invoice_id")),
+                new DocumentId(rs.getLong("document_id")),
                 new ClientId(rs.getLong("client_id")),
-                Arrays.stream(rs.getString("installments").split(","))
-                        .map(Long::valueOf)
-                        .collect(Collectors.toSet()),
+                parts(rs),
                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor")),
                 StoredWord.of(OrderState.class, rs.getString("state")),
                 rs.getString("order_id"),
@@ -284,8 +284,23 @@ class OrderRepository {
                 rs.getString("trouble"));
     }
 
+    private static Map<Long, Money> parts(ResultSet rs) throws SQLException {
+        CurrencyUnit currency = CurrencyUnit.of(rs.getString("currency"));
+        String parts = rs.getString("parts");
+        Map<Long, Money> sums = new TreeMap<>();
+        if (parts != null) {
+            for (String part : parts.split(",")) {
+                int colon = part.indexOf(':');
+                sums.put(
+                        Long.valueOf(part.substring(0, colon)),
+                        Money.ofMinor(currency, Long.parseLong(part.substring(colon + 1))));
+            }
+        }
+        return sums;
+    }
+
     @Bean
     ClientRows ordersOfClients() {
-        return ClientRows.of(jdbc, "card_order");
+        return ClientRows.of(jdbc, "processor_order");
     }
 }

@@ -124,7 +124,7 @@ class Taking {
                 order.key(),
                 order.clientId(),
                 order.invoiceId(),
-                order.installments(),
+                order.parts().keySet(),
                 answer.money(),
                 answer.feeMoney(),
                 answer.paidOn(),

@@ -2,6 +2,7 @@ package quill.server.cardorders;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
@@ -62,7 +63,8 @@ class Wanting {
             throw new ConflictException("What is open has changed: it is " + Amounts.grouped(open) + " now, not "
                     + Amounts.grouped(shown) + ". Nothing was taken. Look again before you pay.");
         }
-        Set<Long> ids = asked.stream().map(StoredInstallment::id).collect(Collectors.toSet());
+        Map<Long, Money> parts =
+                asked.stream().collect(Collectors.toMap(StoredInstallment::id, StoredInstallment::open));
         OrderRepository.At at = ways.taking(WayToPay.CARD, open, invoice.clientId(), invoice.id())
                 .map(p -> new OrderRepository.At(p.id(), p.isTest()))
                 .orElseThrow(() -> new RefusedException(
@@ -79,13 +81,13 @@ class Wanting {
             }
         }
         for (Order one : live) {
-            if (one.installments().equals(ids) && one.amount().isEqual(open)) {
+            if (one.parts().equals(parts)) {
                 return one;
             }
         }
         makeRoom(invoice.id(), live);
         long id = repository.insert(
-                "quill-" + UUID.randomUUID(), at, invoice.id(), invoice.clientId(), ids, open, clock.instant());
+                "quill-" + UUID.randomUUID(), at, invoice.id(), invoice.clientId(), parts, open, clock.instant());
         return repository.find(id).orElseThrow();
     }
 
@@ -128,7 +130,7 @@ class Wanting {
             Money open = Amounts.sum(
                     live.amount().getCurrencyUnit(),
                     debts.of(change.invoiceId()).stream()
-                            .filter(i -> live.installments().contains(i.id()))
+                            .filter(i -> live.parts().containsKey(i.id()))
                             .map(StoredInstallment::open)
                             .toList());
             if (!open.isEqual(live.amount())) {

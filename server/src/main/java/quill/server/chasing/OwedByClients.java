@@ -6,7 +6,6 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
 import org.joda.money.Money;
@@ -65,7 +64,7 @@ class OwedByClients {
             Map<Long, Tone> lastTones,
             Map<Long, List<StoredFee>> fees,
             Map<Long, Long> installmentOfFee,
-            Set<Long> inTransit,
+            Map<Long, Money> inTransit,
             BiFunction<ClientId, DocumentId, ReminderPlan> plans) {}
 
     /** By client; one that owes nothing is not in it. */
@@ -110,10 +109,18 @@ class OwedByClients {
                 .toList();
         long feeOf = s.installmentOfFee().getOrDefault(d.id(), 0L);
         return new ActsToCome.Debt(
-                new OpenDebt(d.id(), invoice.id(), invoice.number(), d.position(), d.fee(), d.dueOn(), d.open()),
+                new OpenDebt(
+                        d.id(),
+                        invoice.id(),
+                        invoice.number(),
+                        d.position(),
+                        d.fee(),
+                        d.dueOn(),
+                        d.orderOn(),
+                        d.open()),
                 d.deposit(),
                 d.amount(),
-                s.inTransit().contains(d.id()) ? d.open() : zero,
+                s.inTransit().getOrDefault(d.id(), zero),
                 invoice.issuedOn(),
                 s.muted().get(invoice.id()),
                 s.usedSteps().get(d.id()),

@@ -1,8 +1,10 @@
 package quill.server.creditnotes;
 
 import java.math.BigDecimal;
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.ToLongFunction;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
@@ -11,14 +13,16 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.document.CreditTotals;
 import quill.core.id.DocumentId;
 import quill.core.issued.IssuedDocument;
-import quill.core.ledger.Bookings;
+import quill.core.ledger.ClientLedger;
 import quill.core.ledger.Entry;
+import quill.core.ledger.Step;
+import quill.core.ledger.TakingBack;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
 import quill.server.catalogue.Stock;
-import quill.server.debts.Debts;
+import quill.server.debts.Settling;
 import quill.server.documents.Document;
 import quill.server.latefees.LateFees;
 
@@ -27,7 +31,7 @@ import quill.server.latefees.LateFees;
 @Transactional(propagation = Propagation.MANDATORY)
 class CreditBooking {
     private final BooksService books;
-    private final Debts debts;
+    private final Settling settling;
     private final LateFees fees;
     private final Stock stock;
     private final BusinessService business;
@@ -35,41 +39,51 @@ class CreditBooking {
 
     CreditBooking(
             BooksService books,
-            Debts debts,
+            Settling settling,
             LateFees fees,
             Stock stock,
             BusinessService business,
             Happenings happenings) {
         this.books = books;
-        this.debts = debts;
+        this.settling = settling;
         this.fees = fees;
         this.stock = stock;
         this.business = business;
         this.happenings = happenings;
     }
 
+    /** What the client gained by a note, lot by lot, and how all stands after it. */
+    record Gained(ClientLedger now, List<ClientLedger.OfLot> credit) {}
+
     /**
      * Books a note.
      *
+     * @param id of the note
      * @param mirror whether it reverses the whole of an invoice of which nothing was taken before
-     * @return the credit that the client gained by it
      */
-    Money book(Document invoice, IssuedDocument document, CreditTotals totals, IssuedDocument note, boolean mirror) {
+    Gained book(
+            DocumentId id,
+            Document invoice,
+            IssuedDocument document,
+            CreditTotals totals,
+            IssuedDocument note,
+            boolean mirror) {
         CurrencyUnit currency = document.currency();
         stock.credited(invoice.id(), pieces(note));
-        Money before = books.creditOf(invoice.clientId(), currency);
-        book(invoice, document, totals, mirror, note.number());
-        return books.creditOf(invoice.clientId(), currency).minus(before);
+        ClientLedger before = settling.ledger(invoice.clientId(), currency);
+        book(id, invoice, document, totals, mirror, note.number());
+        ClientLedger now = settling.ledger(invoice.clientId(), currency);
+        return new Gained(now, now.gainedSince(before));
     }
 
     /** Keeps what was gained for the draft that takes the invoice's place. */
-    void letWait(DocumentId draft, Document invoice, Money gained) {
-        debts.letWait(draft, invoice.clientId(), gained);
+    void letWait(DocumentId draft, Document invoice, Gained gained) {
+        settling.letWait(draft, invoice.clientId(), gained.now(), gained.credit());
     }
 
     /** Settles what else is open by credit that nothing waits for, and tells what happened. */
     void settle(Document invoice, String what) {
-        debts.useCredit(invoice.clientId(), CurrencyUnit.of(invoice.currency()));
+        settling.useCredit(invoice.clientId(), CurrencyUnit.of(invoice.currency()));
         happenings.tell(invoice.id(), invoice.clientId(), what);
     }
 
@@ -81,20 +95,16 @@ class CreditBooking {
         return pieces;
     }
 
-    private void book(Document invoice, IssuedDocument document, CreditTotals totals, boolean mirror, String number) {
+    private void book(
+            DocumentId id,
+            Document invoice,
+            IssuedDocument document,
+            CreditTotals totals,
+            boolean mirror,
+            String number) {
         Money given = totals.total().plus(totals.rounding());
-        Money zero = Money.zero(given.getCurrencyUnit());
-        Money deposits = zero;
-        Money lowered;
-        if (totals.whole()) {
-            fees.waiveAllOf(invoice.id(), "invoice taken back by credit note " + number);
-            deposits = Amounts.min(document.sums().prepaid().amount(), given);
-            lowered = debts.creditWhole(invoice.clientId(), invoice.id(), given.getCurrencyUnit());
-        } else {
-            lowered = debts.creditPart(invoice.clientId(), invoice.id(), given);
-        }
-        books.book(
-                Bookings.creditNote(invoice.id(), totals, lowered, deposits),
+        ToLongFunction<Step> entry = step -> books.book(
+                step.entry(),
                 "Credit note " + number + " · takes back " + (totals.whole() ? "" : "part of ") + invoice.number(),
                 new BooksService.About(invoice.clientId(), invoice.id(), null),
                 mirror
@@ -103,5 +113,13 @@ class CreditBooking {
                                 .id()
                         : null,
                 document.exchangeInto(business.business().currencyUnit()));
+        if (totals.whole()) {
+            fees.waiveAllOf(invoice.id(), "invoice taken back by credit note " + number);
+            Money deposits = Amounts.min(document.sums().prepaid().amount(), given);
+            settling.creditWhole(invoice.clientId(), new TakingBack.Note(id, invoice.id(), totals, deposits), entry);
+        } else {
+            Money none = Money.zero(given.getCurrencyUnit());
+            settling.creditPart(invoice.clientId(), new TakingBack.Note(id, invoice.id(), totals, none), entry);
+        }
     }
 }

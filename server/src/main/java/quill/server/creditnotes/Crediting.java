@@ -133,7 +133,7 @@ public class Crediting {
         boolean mirror = totals.whole() && before.isNothing();
         IssuedDocument fixed = note(number, document, totals, mirror, reason);
         CreditNote note = notes.add(fixed, given, invoice, totals);
-        Money gained = booking.book(invoice, document, totals, fixed, mirror);
+        CreditBooking.Gained gained = booking.book(note.id(), invoice, document, totals, fixed, mirror);
         DocumentId draft = null;
         if (wanted.replace()) {
             draft = invoices.replacement(invoice);

@@ -18,18 +18,20 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
-import quill.core.ledger.Appropriation;
+import quill.core.ledger.DebtKind;
 import quill.core.ledger.OpenDebt;
-import quill.core.schedule.Installment;
+import quill.core.ledger.Settlement;
 import quill.server.common.ClientRows;
+import quill.server.common.Ids;
 import quill.server.common.Rows;
 import quill.server.common.Texts;
 
-/** Tables DEBT and APPROPRIATION. Holds no rules. */
+/** Tables DEBT and DEBT_TERM. Holds no rules. */
 @Repository
 class DebtRepository {
     private static final String DEBT = """
-            SELECT i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
+            SELECT i.client_id, i.id, i.document_id, i.number, i.place, i.kind, i.due_on, i.order_on, i.currency,
+                   i.open_minor
               FROM debt i
             """;
 
@@ -39,48 +41,68 @@ class DebtRepository {
         this.jdbc = jdbc;
     }
 
-    void insert(ClientId clientId, DocumentId invoiceId, String number, Installment i, String why) {
-        jdbc.sql("""
-                INSERT INTO debt (invoice_id, number, client_id, place, deposit, currency, amount_minor, due_on, why)
-                VALUES (:invoice, :number, :client, :place, :deposit, :currency, :amount, :due, :why)
-                """)
-                .param("invoice", invoiceId)
-                .param("number", number)
-                .param("client", clientId)
-                .param("place", i.position())
-                .param("deposit", i.deposit())
-                .param("currency", i.amount().getCurrencyUnit().getCode())
-                .param("amount", i.amount())
-                .param("due", i.dueOn())
-                .param("why", why)
-                .update();
-    }
+    /** A debt as it is agreed. @param onDebt what it was charged on, or null @param why how its amount was reached */
+    record New(
+            ClientId clientId,
+            DocumentId documentId,
+            String number,
+            DebtKind kind,
+            Long onDebt,
+            Money amount,
+            LocalDate dueOn,
+            LocalDate orderOn,
+            String note,
+            String why) {}
 
-    /** @return the new debt's id */
-    long insertFee(DocumentId invoiceId, Money fee, String note, LocalDate chargedOn, String why) {
+    /** @param place null for the next one of a fee, after all others @return the new debt's id */
+    long insert(New d, Integer place, LocalDate on) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO debt (invoice_id, number, client_id, place, deposit, fee, currency, amount_minor, due_on,
-                  note, why)
-                SELECT invoice_id, number, client_id, GREATEST(1000, place) + 1, FALSE, TRUE, :currency, :amount, :due,
-                       :note, :why
-                  FROM debt WHERE invoice_id = :invoice ORDER BY place DESC LIMIT 1
+                INSERT INTO debt (client_id, document_id, number, kind, on_debt_id, place, currency, first_minor,
+                  amount_minor, due_on, order_on, note)
+                VALUES (:client, :document, :number, :kind, :onDebt,
+                  COALESCE(:place, (SELECT GREATEST(1000, MAX(place)) + 1 FROM debt WHERE document_id = :document)),
+                  :currency, :amount, :amount, :due, :orderOn, :note)
                 """)
-                .param("invoice", invoiceId)
-                .param("currency", fee.getCurrencyUnit().getCode())
-                .param("amount", fee)
-                .param("due", chargedOn)
-                .param("note", Texts.fit(note, 1000))
-                .param("why", why)
+                .param("client", d.clientId())
+                .param("document", d.documentId())
+                .param("number", d.number())
+                .param("kind", d.kind())
+                .param("onDebt", d.onDebt())
+                .param("place", place)
+                .param("currency", d.amount().getCurrencyUnit().getCode())
+                .param("amount", d.amount())
+                .param("due", d.dueOn())
+                .param("orderOn", d.orderOn())
+                .param("note", Texts.fit(d.note(), 1000))
                 .update(key, "id");
-        return key.getKey().longValue();
+        long id = key.getKey().longValue();
+        jdbc.sql("""
+                INSERT INTO debt_term (debt_id, from_on, due_on, amount_minor, why)
+                VALUES (:debt, :from, :due, :amount, :why)
+                """)
+                .param("debt", id)
+                .param("from", on)
+                .param("due", d.dueOn())
+                .param("amount", d.amount())
+                .param("why", d.why())
+                .update();
+        return id;
+    }
+
+    /** How the amount of a debt was reached, as it holds now. */
+    String whyOf(long debtId) {
+        return jdbc.sql("SELECT why FROM debt_term WHERE debt_id = :debt ORDER BY from_on DESC LIMIT 1")
+                .param("debt", debtId)
+                .query(String.class)
+                .single();
     }
 
     List<StoredInstallment> of(Collection<DocumentId> invoiceIds) {
         return jdbc.sql("""
-                SELECT id, invoice_id, place, deposit, fee, currency, amount_minor, settled_minor, credited_minor,
-                       open_minor, due_on, settled_on, note, why
-                  FROM debt WHERE invoice_id IN (:invoices) ORDER BY invoice_id, place
+                SELECT id, document_id, place, kind, currency, amount_minor, settled_minor, credited_minor, open_minor,
+                       due_on, order_on, settled_on, note
+                  FROM debt WHERE document_id IN (:invoices) ORDER BY document_id, place
                 """)
                 .param("invoices", invoiceIds)
                 .query(DebtRepository::installment)
@@ -90,7 +112,7 @@ class DebtRepository {
     List<OpenDebt> open(ClientId clientId, CurrencyUnit currency) {
         return jdbc.sql(DEBT + """
                  WHERE i.owed_by = :client AND i.currency = :currency
-                 ORDER BY i.due_on, i.id
+                 ORDER BY i.order_on, i.id
                 """)
                 .param("client", clientId)
                 .param("currency", currency.getCode())
@@ -100,11 +122,9 @@ class DebtRepository {
 
     Map<ClientId, List<OpenDebt>> openByClient(Collection<ClientId> clientIds, CurrencyUnit currency) {
         Map<ClientId, List<OpenDebt>> byClient = new LinkedHashMap<>();
-        jdbc.sql("""
-                SELECT i.client_id, i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
-                  FROM debt i
+        jdbc.sql(DEBT + """
                  WHERE i.owed_by IN (:clients) AND i.currency = :currency
-                 ORDER BY i.due_on, i.id
+                 ORDER BY i.order_on, i.id
                 """)
                 .param("clients", clientIds)
                 .param("currency", currency.getCode())
@@ -115,70 +135,55 @@ class DebtRepository {
         return byClient;
     }
 
-    void appropriate(Long paymentId, long installmentId, Money amount, long entryId) {
-        jdbc.sql("""
-                INSERT INTO appropriation (payment_id, debt_id, amount_minor, entry_id)
-                VALUES (:payment, :installment, :amount, :entry)
-                """)
-                .param("payment", paymentId)
-                .param("installment", installmentId)
-                .param("amount", amount)
-                .param("entry", entryId)
-                .update();
-    }
-
-    void settle(long installmentId, Money amount, LocalDate on) {
+    /** Changes one of a debt's sums, by a settlement that is kept beside it. */
+    void change(long debtId, Settlement.Sum sum, Money amount, LocalDate on) {
+        String column = switch (sum) {
+            case SETTLED -> "settled_minor";
+            case CREDITED -> "credited_minor";
+            case WRITTEN_OFF -> "written_off_minor";
+        };
         int rows = jdbc.sql("""
                 UPDATE debt
-                   SET settled_minor = settled_minor + :amount,
-                       settled_on = CASE WHEN settled_minor + credited_minor + :amount = amount_minor THEN :on END
+                   SET %s = %s + :amount, settled_on = CASE WHEN open_minor = :amount THEN :on END
                  WHERE id = :id
-                """)
+                """.formatted(column, column))
                 .param("amount", amount)
                 .param("on", on)
-                .param("id", installmentId)
+                .param("id", debtId)
                 .update();
         if (rows != 1) {
-            throw new JdbcUpdateAffectedIncorrectNumberOfRowsException("settle " + installmentId, 1, rows);
+            throw new JdbcUpdateAffectedIncorrectNumberOfRowsException("settle " + debtId, 1, rows);
         }
     }
 
-    void creditWhole(DocumentId invoiceId, LocalDate on) {
-        jdbc.sql("""
-                UPDATE debt SET credited_minor = amount_minor - settled_minor, settled_on = :on
-                 WHERE invoice_id = :invoice
-                """).param("on", on).param("invoice", invoiceId).update();
-    }
-
-    void creditPart(long debtId, Money part, LocalDate on) {
-        jdbc.sql("""
-                UPDATE debt
-                   SET credited_minor = credited_minor + :part,
-                       settled_on = CASE WHEN settled_minor + credited_minor + :part = amount_minor THEN :on END
-                 WHERE id = :id
-                """).param("part", part).param("on", on).param("id", debtId).update();
-    }
-
-    /** Whether nothing was ever appropriated to an invoice's debts, credited on them, or charged as a fee. */
-    boolean untouched(DocumentId invoiceId) {
+    /** Whether nothing was ever paid on a document's debts, credited on them, or charged beside them. */
+    boolean untouched(DocumentId documentId) {
         return jdbc.sql("""
-                SELECT (SELECT COUNT(*) FROM debt WHERE invoice_id = :invoice AND (fee OR credited_minor > 0))
-                     + (SELECT COUNT(*) FROM appropriation a JOIN debt d ON d.id = a.debt_id
-                         WHERE d.invoice_id = :invoice)
-                """).param("invoice", invoiceId).query(Long.class).single() == 0;
+                SELECT (SELECT COUNT(*) FROM debt WHERE document_id = :document AND on_debt_id IS NOT NULL)
+                     + (SELECT COUNT(*) FROM settlement s JOIN debt d ON d.id = s.debt_id
+                         WHERE d.document_id = :document)
+                """).param("document", documentId).query(Long.class).single() == 0;
     }
 
     void remove(DocumentId invoiceId) {
-        jdbc.sql("DELETE FROM debt WHERE invoice_id = :invoice")
+        jdbc.sql("DELETE FROM debt WHERE document_id = :invoice")
                 .param("invoice", invoiceId)
                 .update();
     }
 
-    void creditFee(long debtId, LocalDate on) {
-        jdbc.sql("""
-                UPDATE debt SET credited_minor = amount_minor - settled_minor, settled_on = :on
-                 WHERE id = :id AND fee
-                """).param("on", on).param("id", debtId).update();
+    OpenDebt find(long debtId) {
+        return jdbc.sql(DEBT + " WHERE i.id = :id")
+                .param("id", debtId)
+                .query(DebtRepository::debt)
+                .single();
+    }
+
+    /** All debts of a document, settled ones too, in their order. */
+    List<OpenDebt> debts(DocumentId documentId) {
+        return jdbc.sql(DEBT + " WHERE i.document_id = :document ORDER BY i.place")
+                .param("document", documentId)
+                .query(DebtRepository::debt)
+                .list();
     }
 
     Optional<Money> openOf(long debtId) {
@@ -186,14 +191,6 @@ class DebtRepository {
                 .param("id", debtId)
                 .query((rs, n) -> Money.ofMinor(CurrencyUnit.of(rs.getString(1)), rs.getLong(2)))
                 .optional();
-    }
-
-    /** Payments that settled any of an invoice, those too that were taken back. */
-    List<Long> payersOf(DocumentId invoiceId) {
-        return jdbc.sql("""
-                SELECT DISTINCT a.payment_id FROM debt d JOIN appropriation a ON a.debt_id = d.id
-                 WHERE d.invoice_id = :invoice AND a.payment_id IS NOT NULL
-                """).param("invoice", invoiceId).query(Long.class).list();
     }
 
     /** What is open and fell due before a day. */
@@ -208,7 +205,7 @@ class DebtRepository {
     List<DocumentId> openInvoicesOf(Collection<ClientId> clientIds) {
         // A join, since an IN list would read all of a client's invoices through the index, settled ones too.
         return jdbc.sql("""
-                SELECT DISTINCT d.invoice_id FROM UNNEST(CAST(:clients AS BIGINT ARRAY)) AS c (id)
+                SELECT DISTINCT d.document_id FROM UNNEST(CAST(:clients AS BIGINT ARRAY)) AS c (id)
                   JOIN debt d ON d.owed_by = c.id
                 """)
                 .param("clients", clientIds.stream().map(ClientId::value).toArray(Long[]::new))
@@ -216,77 +213,15 @@ class DebtRepository {
                 .list();
     }
 
-    List<Appropriation.Part> settledBy(long paymentId) {
-        return parts("""
-                SELECT i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
-                       SUM(a.amount_minor) AS part, 0 AS payment
-                  FROM appropriation a
-                  JOIN debt i ON i.id = a.debt_id
-                 WHERE a.payment_id = :id
-                 GROUP BY i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
-                HAVING SUM(a.amount_minor) > 0
-                 ORDER BY i.due_on, i.id
-                """, paymentId).getOrDefault(0L, List.of());
-    }
-
-    /** What settles an invoice, by payment; key 0 is client credit. */
-    Map<Long, List<Appropriation.Part>> settlersOf(DocumentId invoiceId) {
-        return settlers("i.invoice_id", invoiceId);
-    }
-
-    /** What settles one debt, by payment; key 0 is client credit. */
-    Map<Long, List<Appropriation.Part>> settlersOfDebt(long debtId) {
-        return settlers("i.id", debtId);
-    }
-
-    private Map<Long, List<Appropriation.Part>> settlers(String column, Object id) {
-        return parts("""
-                SELECT i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
-                       SUM(a.amount_minor) AS part, COALESCE(a.payment_id, 0) AS payment
-                  FROM appropriation a
-                  JOIN debt i ON i.id = a.debt_id
-                 WHERE %s = :id
-                 GROUP BY i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
-                       COALESCE(a.payment_id, 0)
-                HAVING SUM(a.amount_minor) > 0
-                 ORDER BY COALESCE(a.payment_id, 0), i.due_on, i.id
-                """.formatted(column), id);
-    }
-
-    List<Appropriation.Part> creditUsesNewestFirst(ClientId clientId, CurrencyUnit currency) {
-        return parts("""
-                SELECT i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor,
-                       SUM(a.amount_minor) AS part, 0 AS payment
-                  FROM appropriation a
-                  JOIN debt i ON i.id = a.debt_id
-                 WHERE i.client_id = :id AND a.payment_id IS NULL
-                 GROUP BY i.id, i.invoice_id, i.number, i.place, i.fee, i.due_on, i.currency, i.open_minor
-                HAVING SUM(a.amount_minor) > 0
-                 ORDER BY MAX(a.id) DESC
-                """, clientId).getOrDefault(0L, List.of()).stream()
-                .filter(p -> p.amount().getCurrencyUnit().equals(currency))
-                .toList();
-    }
-
-    private Map<Long, List<Appropriation.Part>> parts(String sql, Object id) {
-        Map<Long, List<Appropriation.Part>> byPayment = new LinkedHashMap<>();
-        jdbc.sql(sql).param("id", id).query(rs -> {
-            Money part = Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("part"));
-            byPayment
-                    .computeIfAbsent(rs.getLong("payment"), k -> new ArrayList<>())
-                    .add(new Appropriation.Part(debt(rs, 0), part));
-        });
-        return byPayment;
-    }
-
-    private static OpenDebt debt(ResultSet rs, int row) throws SQLException {
+    static OpenDebt debt(ResultSet rs, int row) throws SQLException {
         return new OpenDebt(
                 rs.getLong("id"),
-                new DocumentId(rs.getLong("invoice_id")),
+                Ids.document(rs, "document_id"),
                 rs.getString("number"),
                 rs.getInt("place"),
-                rs.getBoolean("fee"),
-                rs.getDate("due_on").toLocalDate(),
+                DebtKind.valueOf(rs.getString("kind")).isAdded(),
+                Rows.date(rs, "due_on"),
+                rs.getDate("order_on").toLocalDate(),
                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("open_minor")));
     }
 
@@ -294,17 +229,17 @@ class DebtRepository {
         CurrencyUnit currency = CurrencyUnit.of(rs.getString("currency"));
         return new StoredInstallment(
                 rs.getLong("id"),
-                new DocumentId(rs.getLong("invoice_id")),
+                Ids.document(rs, "document_id"),
                 rs.getInt("place"),
-                DebtKind.of(rs.getBoolean("deposit"), rs.getBoolean("fee")),
+                DebtKind.valueOf(rs.getString("kind")),
                 Money.ofMinor(currency, rs.getLong("amount_minor")),
                 Money.ofMinor(currency, rs.getLong("settled_minor")),
                 Money.ofMinor(currency, rs.getLong("credited_minor")),
                 Money.ofMinor(currency, rs.getLong("open_minor")),
-                rs.getDate("due_on").toLocalDate(),
+                Rows.date(rs, "due_on"),
+                rs.getDate("order_on").toLocalDate(),
                 Rows.date(rs, "settled_on"),
-                rs.getString("note"),
-                rs.getString("why"));
+                rs.getString("note"));
     }
 
     @Bean

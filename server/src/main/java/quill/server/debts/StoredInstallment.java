@@ -3,6 +3,7 @@ package quill.server.debts;
 import java.time.LocalDate;
 import org.joda.money.Money;
 import quill.core.id.DocumentId;
+import quill.core.ledger.DebtKind;
 
 /** An installment, or a late fee, as stored. @param note printed beside it: the tax in a fee */
 public record StoredInstallment(
@@ -15,16 +16,16 @@ public record StoredInstallment(
         Money credited,
         Money open,
         LocalDate dueOn,
+        LocalDate orderOn,
         LocalDate settledOn,
-        String note,
-        String whyJson) {
+        String note) {
     /** Whether it is asked for whole, before the work begins. */
     public boolean deposit() {
         return kind == DebtKind.DEPOSIT;
     }
 
-    /** Whether it is a late fee. */
+    /** Whether lateness added it. */
     public boolean fee() {
-        return kind == DebtKind.LATE_FEE;
+        return kind.isAdded();
     }
 }

@@ -4,7 +4,6 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.RefusedException;
 import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
 import quill.core.id.ClientId;
@@ -18,6 +17,7 @@ import quill.server.business.BusinessService;
 import quill.server.business.Rates;
 import quill.server.catalogue.Stock;
 import quill.server.debts.Debts;
+import quill.server.debts.Settling;
 import quill.server.documents.Document;
 import quill.server.documents.DraftReckoner;
 import quill.server.documents.Fixing;
@@ -28,6 +28,7 @@ import quill.server.latefees.FeePolicies;
 class InvoiceBooking {
     private final BooksService books;
     private final Debts debts;
+    private final Settling settling;
     private final FeePolicies policies;
     private final Rates rates;
     private final Stock stock;
@@ -37,6 +38,7 @@ class InvoiceBooking {
     InvoiceBooking(
             BooksService books,
             Debts debts,
+            Settling settling,
             FeePolicies policies,
             Rates rates,
             Stock stock,
@@ -44,6 +46,7 @@ class InvoiceBooking {
             Happenings happenings) {
         this.books = books;
         this.debts = debts;
+        this.settling = settling;
         this.policies = policies;
         this.rates = rates;
         this.stock = stock;
@@ -53,14 +56,7 @@ class InvoiceBooking {
 
     /** What is prepaid comes out of deposits held; more than is held was never received. */
     void checkDeposits(ClientId clientId, Totals totals) {
-        Money held = books.depositsOf(clientId, totals.total().getCurrencyUnit());
-        if (totals.prepaid().isGreaterThan(held)) {
-            throw new RefusedException(
-                    "prepaid",
-                    Amounts.plain(totals.prepaid()),
-                    "at most " + Amounts.grouped(held)
-                            + " is held as deposits for this client; record the deposit first");
-        }
+        settling.checkDeposits(clientId, totals.prepaid());
     }
 
     /** Books an invoice of today, and settles it by client credit as far as that goes. */
@@ -71,7 +67,7 @@ class InvoiceBooking {
         String subject = Fixing.text(typed.subject());
         rates.noteFirst(
                 total.getCurrencyUnit(), invoice.issuedOn(), reckoned.read().exchange());
-        books.book(
+        long entry = books.book(
                 Bookings.issued(id, reckoned.totals()),
                 "Invoice " + invoice.number() + (subject.isEmpty() ? "" : " · " + subject),
                 about(invoice),
@@ -80,8 +76,9 @@ class InvoiceBooking {
         policies.fix(id, reckoned.lateFee(), reckoned.totals().feeTax());
         debts.add(invoice.clientId(), id, invoice.number(), reckoned.schedule());
         stock.issued(id, reckoned.sold());
-        debts.waitNoLonger(id);
-        debts.useCredit(invoice.clientId(), total.getCurrencyUnit());
+        settling.deduct(invoice.clientId(), id, reckoned.totals().prepaid(), entry);
+        settling.waitNoLonger(id);
+        settling.useCredit(invoice.clientId(), total.getCurrencyUnit());
         tell(id, invoice.clientId(), "Issued as " + invoice.number() + ", " + inWords(total));
     }
 
@@ -90,11 +87,12 @@ class InvoiceBooking {
     void withdrawn(Document invoice, String why, boolean forGood) {
         DocumentId id = invoice.id();
         debts.remove(id);
-        books.reverse(
+        long entry = books.reverse(
                 books.entryOf(Entry.Event.ISSUED, id).orElseThrow().id(),
                 forGood ? Entry.Event.VOIDED : Entry.Event.TAKEN_BACK,
                 "Invoice " + invoice.number() + (forGood ? " voided: " : " taken back, not sent yet: ") + why,
                 about(invoice));
+        settling.putBack(invoice.clientId(), id, entry);
         policies.unfix(id);
         stock.takenBack(id);
     }

@@ -15,6 +15,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
+import quill.server.debts.Settling;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
@@ -33,6 +34,7 @@ public class InvoicesService {
     private final Issuing issuing;
     private final InvoiceBooking booking;
     private final Debts debts;
+    private final Settling settling;
     private final ClientsService clients;
     private final BusinessClock clock;
 
@@ -43,6 +45,7 @@ public class InvoicesService {
             Issuing issuing,
             InvoiceBooking booking,
             Debts debts,
+            Settling settling,
             ClientsService clients,
             BusinessClock clock) {
         this.documents = documents;
@@ -51,6 +54,7 @@ public class InvoicesService {
         this.issuing = issuing;
         this.booking = booking;
         this.debts = debts;
+        this.settling = settling;
         this.clients = clients;
         this.clock = clock;
     }
@@ -96,7 +100,7 @@ public class InvoicesService {
         Document draft = invoice(id);
         attachments.removeAll(id);
         debts.whoseCreditWaits(id).ifPresent(clients::lock);
-        debts.waitNoLonger(id);
+        settling.waitNoLonger(id);
         documents.discard(draft, version);
     }
 

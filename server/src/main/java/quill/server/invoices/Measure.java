@@ -6,9 +6,9 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import org.joda.money.Money;
+import quill.core.ledger.DebtKind;
 import quill.core.ledger.Standing;
 import quill.server.common.Amount;
-import quill.server.debts.DebtKind;
 import quill.server.debts.StoredInstallment;
 
 /** What the drawn schedule shows: the same figures for the screen, the client's page and the PDF. */

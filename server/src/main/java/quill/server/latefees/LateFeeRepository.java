@@ -113,7 +113,7 @@ class LateFeeRepository {
     void paidEarlier(PaidEarlier paid) {
         paid.debtIds()
                 .forEach(debt -> jdbc.sql("""
-                        INSERT INTO paid_earlier (payment_id, debt_id, paid_on, entry_id)
+                        INSERT INTO paid_earlier (movement_id, debt_id, paid_on, entry_id)
                         VALUES (:payment, :debt, :on, :entry)
                         """)
                         .param("payment", paid.paymentId())
@@ -125,7 +125,7 @@ class LateFeeRepository {
 
     @EventListener
     void undone(PaidEarlier.Undone payment) {
-        jdbc.sql("DELETE FROM paid_earlier WHERE payment_id = :payment")
+        jdbc.sql("DELETE FROM paid_earlier WHERE movement_id = :payment")
                 .param("payment", payment.paymentId())
                 .update();
     }

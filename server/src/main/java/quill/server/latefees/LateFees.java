@@ -28,12 +28,14 @@ import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
+import quill.server.debts.Settling;
 
 /** Late fees: charged once under their key, waived with a reason. */
 @Service
 public class LateFees {
     private final LateFeeRepository repository;
     private final Debts debts;
+    private final Settling settling;
     private final BooksService books;
     private final ClientsService clients;
     private final Happenings happenings;
@@ -42,12 +44,14 @@ public class LateFees {
     LateFees(
             LateFeeRepository repository,
             Debts debts,
+            Settling settling,
             BooksService books,
             ClientsService clients,
             Happenings happenings,
             BusinessClock clock) {
         this.repository = repository;
         this.debts = debts;
+        this.settling = settling;
         this.books = books;
         this.clients = clients;
         this.happenings = happenings;
@@ -80,10 +84,10 @@ public class LateFees {
                 text + " · overdue " + Amounts.grouped(fee.base()) + " since " + Texts.day(of.dueOn()),
                 new BooksService.About(clientId, of.document(), null),
                 null);
-        long debt = debts.addFee(clientId, of.document(), fee.amount(), tax.strip(), on, fee.why());
+        long debt = debts.addFee(clientId, of, fee.amount(), tax.strip(), on, fee.why());
         repository.insert(clientId, of, fee, on, debt, entry);
         // Client credit is counted before a fee; what is left of it after settling other debts goes towards this one.
-        debts.useCredit(clientId, fee.amount().getCurrencyUnit());
+        settling.useCredit(clientId, fee.amount().getCurrencyUnit());
         happenings.tell(
                 of.document(),
                 clientId,
@@ -129,7 +133,7 @@ public class LateFees {
         StoredFee fee = fee(id);
         clients.lock(fee.clientId());
         reverse(fee(id), reason);
-        debts.useCredit(fee.clientId(), CurrencyUnit.of(fee.amount().currency()));
+        settling.useCredit(fee.clientId(), CurrencyUnit.of(fee.amount().currency()));
     }
 
     /** Waives all fees of an invoice that is taken back, within a transaction that has locked the client. */
@@ -144,12 +148,12 @@ public class LateFees {
                     + Texts.day(fee.waived().on()) + ": " + fee.waived().why() + ". Nothing was changed.");
         }
         Money amount = fee.amount().money();
-        books.reverse(
+        long entry = books.reverse(
                 fee.entryId(),
                 Entry.Event.LATE_FEE_WAIVED,
                 "Late fee waived, " + Amounts.grouped(amount) + " · " + reason,
                 new BooksService.About(fee.clientId(), fee.invoiceId(), null));
-        debts.creditFee(fee.clientId(), fee.invoiceId(), fee.debtId());
+        settling.waiveFee(fee.clientId(), fee.debtId(), entry);
         happenings.tell(
                 fee.invoiceId(),
                 fee.clientId(),

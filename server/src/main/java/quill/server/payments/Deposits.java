@@ -1,11 +1,11 @@
 package quill.server.payments;
 
+import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.ledger.Account;
-import quill.core.ledger.Bookings;
+import quill.core.ledger.Receipt;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
@@ -13,6 +13,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.Findable;
+import quill.server.debts.Settling;
 
 /** Money held for work to come: it settles nothing by itself; an invoice deducts it as prepaid when it is issued. */
 @Component
@@ -21,6 +22,7 @@ class Deposits {
     private final PaymentRepository repository;
     private final PaymentNames names;
     private final BooksService books;
+    private final Settling settling;
     private final Happenings happenings;
     private final Changes changes;
     private final BusinessClock clock;
@@ -29,28 +31,36 @@ class Deposits {
             PaymentRepository repository,
             PaymentNames names,
             BooksService books,
+            Settling settling,
             Happenings happenings,
             Changes changes,
             BusinessClock clock) {
         this.repository = repository;
         this.names = names;
         this.books = books;
+        this.settling = settling;
         this.happenings = happenings;
         this.changes = changes;
         this.clock = clock;
     }
 
     /** Books a deposit. @return the payment's id */
-    long hold(PaymentRepository.New p, Account where) {
+    long hold(PaymentRepository.New p) {
         long id = repository.insert(p, names.of(p.clientId(), p.invoiceId()), clock.instant());
         changes.touch(Findable.PAYMENT, id);
         Payment payment = repository.find(id).orElseThrow();
         String how = payment.words();
-        books.book(
-                Bookings.deposit(where, p.amount()),
-                "Deposit " + how + " · held for work to come" + payment.referenceWords(),
-                new BooksService.About(p.clientId(), null, id),
-                null);
+        CurrencyUnit currency = p.amount().getCurrencyUnit();
+        settling.keep(
+                p.clientId(),
+                settling.ledger(p.clientId(), currency)
+                        .hold(new Receipt(id, p.way().account(), p.amount())),
+                p.valueOn(),
+                step -> books.book(
+                        step.entry(),
+                        "Deposit " + how + " · held for work to come" + payment.referenceWords(),
+                        new BooksService.About(p.clientId(), null, id),
+                        null));
         happenings.tell(
                 null,
                 p.clientId(),
@@ -60,18 +70,22 @@ class Deposits {
     }
 
     /** Takes one back that was recorded wrongly. @throws ConflictException where an invoice deducted some of it */
-    void undo(Payment payment, Account where, String reason) {
+    void undo(Payment payment, String reason) {
         Money amount = payment.amount().money();
-        Money held = books.depositsOf(payment.clientId(), amount.getCurrencyUnit());
+        Money held =
+                settling.ledger(payment.clientId(), amount.getCurrencyUnit()).deposits();
         if (amount.isGreaterThan(held)) {
             throw new ConflictException("Only " + Amounts.grouped(held)
                     + " of deposits is still held: an invoice deducted the rest. Take that invoice back first.");
         }
-        books.book(
-                Bookings.depositUndone(where, amount),
-                "Undone: deposit " + payment.words() + " · " + reason,
-                new BooksService.About(payment.clientId(), null, payment.id()),
-                books.entryOfPayment(payment.id()));
+        settling.undoDeposit(
+                payment.clientId(),
+                new Receipt(payment.id(), payment.means().way().account(), amount),
+                step -> books.book(
+                        step.entry(),
+                        "Undone: deposit " + payment.words() + " · " + reason,
+                        new BooksService.About(payment.clientId(), null, payment.id()),
+                        books.entryOfPayment(payment.id())));
         changes.say(null, payment.clientId());
     }
 }

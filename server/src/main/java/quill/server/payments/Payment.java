@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.pay.PaymentWay;
 import quill.server.common.Amount;
 
 /**
@@ -27,8 +28,12 @@ public record Payment(
         @Schema(nullable = true) Undone undone,
         boolean unexpected,
         boolean held) {
-    /** How it came. @param card brand and last four, empty for what is no card */
-    public record Means(PaymentWay way, String reference, String card) {}
+    /** How it came. @param card brand and last four, empty for what is no card @param byHand whether a person may undo it */
+    public record Means(PaymentWay way, String reference, String card, boolean byHand) {
+        Means(PaymentWay way, String reference, String card) {
+            this(way, reference, card, way.isByHand());
+        }
+    }
 
     /** Taken back since, by a person. */
     public record Undone(LocalDate on, String why) {}
@@ -40,11 +45,6 @@ public record Payment(
 
     /** How it came, in words for a client. */
     public String words() {
-        return switch (means.way) {
-            case CARD -> "by card" + (means.card.isEmpty() ? "" : ", " + means.card);
-            case TRANSFER -> "by bank transfer";
-            case CASH -> "in cash";
-            case CHEQUE -> "by cheque";
-        };
+        return means.way.words() + (means.card.isEmpty() ? "" : ", " + means.card);
     }
 }

@@ -2,23 +2,27 @@ package quill.server.payments;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
 import java.util.stream.Collectors;
-import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.id.DocumentId;
-import quill.core.ledger.Account;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.Bookings;
+import quill.core.ledger.ClientLedger;
+import quill.core.ledger.Lot;
+import quill.core.ledger.Receipt;
+import quill.core.ledger.Step;
 import quill.core.money.Amounts;
+import quill.core.pay.PaymentWay;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.Findable;
-import quill.server.debts.Debts;
+import quill.server.debts.Settling;
 import quill.server.dispatch.MoneyLetters;
 
 /** Books money that has arrived, with all that follows from it; the caller has locked the client. */
@@ -28,7 +32,7 @@ class PaymentBooking {
     private final PaymentRepository repository;
     private final PaymentNames names;
     private final BooksService books;
-    private final Debts debts;
+    private final Settling settling;
     private final MoneyLetters letters;
     private final Happenings happenings;
     private final Changes changes;
@@ -38,7 +42,7 @@ class PaymentBooking {
             PaymentRepository repository,
             PaymentNames names,
             BooksService books,
-            Debts debts,
+            Settling settling,
             MoneyLetters letters,
             Happenings happenings,
             Changes changes,
@@ -46,7 +50,7 @@ class PaymentBooking {
         this.repository = repository;
         this.names = names;
         this.books = books;
-        this.debts = debts;
+        this.settling = settling;
         this.letters = letters;
         this.happenings = happenings;
         this.changes = changes;
@@ -56,51 +60,57 @@ class PaymentBooking {
     /**
      * Books it with its fee, and settles what it is for.
      *
+     * @param decide what the money settles
      * @param receipted whether a receipt goes
      * @return the payment
      */
-    Payment book(PaymentRepository.New p, Account where, Appropriation appropriation, boolean receipted) {
+    Payment book(PaymentRepository.New p, Function<Receipt, ClientLedger.Decision> decide, boolean receipted) {
         long id = repository.insert(p, names.of(p.clientId(), p.invoiceId()), clock.instant());
         changes.touch(Findable.PAYMENT, id);
         Payment payment = repository.find(id).orElseThrow();
         var about = new BooksService.About(p.clientId(), p.invoiceId(), id);
-        String numbers = appropriation.parts().stream()
-                .map(a -> a.debt().number())
-                .distinct()
-                .limit(6)
-                .collect(Collectors.joining(", "));
+        ClientLedger.Decision decision = decide.apply(new Receipt(id, p.way().account(), p.amount()));
+        Step received = decision.steps().get(0);
+        List<Appropriation.Part> settled = new ArrayList<>(received.settled());
+        String numbers =
+                settled.stream().map(a -> a.debt().number()).distinct().limit(6).collect(Collectors.joining(", "));
         String text = capital(payment.words())
                 + (numbers.isEmpty() ? " · held as client credit" : " · to " + numbers)
                 + payment.referenceWords();
-        long entry = books.book(Bookings.payment(where, p.amount(), appropriation), text, about, null);
-        debts.settle(p.clientId(), id, appropriation.parts(), entry);
-        if (p.valueOn().isBefore(p.bookedOn())) {
-            debts.paidEarlier(id, p.valueOn(), appropriation.parts(), entry);
-        }
+        settling.keep(p.clientId(), decision, p.valueOn(), step -> {
+            long entry = books.book(step.entry(), text, about, null);
+            if (p.valueOn().isBefore(p.bookedOn())) {
+                settling.paidEarlier(id, p.valueOn(), settled, entry);
+            }
+            return entry;
+        });
         if (p.fee().isPositive()) {
             books.book(Bookings.processingFee(p.fee()), "Processing fee", about, null);
         }
-        List<Appropriation.Part> settled = new ArrayList<>(appropriation.parts());
-        if (appropriation.credit().isPositive()) {
-            settled.addAll(debts.useCredit(p.clientId(), p.amount().getCurrencyUnit()));
+        Money credit = Amounts.sum(
+                p.amount().getCurrencyUnit(),
+                received.made().stream().map(Lot::left).toList());
+        List<Appropriation.Part> all = new ArrayList<>(settled);
+        if (credit.isPositive()) {
+            all.addAll(settling.useCredit(p.clientId(), p.amount().getCurrencyUnit()));
         }
-        Money held = heldOf(p, appropriation.credit(), id);
+        Money held = heldOf(p, credit, id);
         String what = Amounts.grouped(p.amount()) + " received " + payment.words()
                 + (held.isPositive() ? "; " + Amounts.grouped(held) + " of it is held as client credit" : "")
                 + (receipted ? "" : "; no receipt was sent");
-        settled.stream()
+        all.stream()
                 .map(a -> a.debt().document())
                 .distinct()
                 .forEach(invoice -> happenings.note(invoice, p.clientId(), what, Happenings.About.payment(id)));
-        if (settled.isEmpty()) {
+        if (all.isEmpty()) {
             happenings.note(p.invoiceId(), p.clientId(), what, Happenings.About.payment(id));
         }
         DocumentId receiptFor = p.invoiceId() != null
                 ? p.invoiceId()
-                : settled.isEmpty() ? null : settled.get(0).debt().document();
+                : all.isEmpty() ? null : all.get(0).debt().document();
         if (receipted && receiptFor != null) {
             letters.receipt(
-                    receiptFor, new MoneyLetters.Arrived(id, p.amount(), payment.words(), p.valueOn(), settled, held));
+                    receiptFor, new MoneyLetters.Arrived(id, p.amount(), payment.words(), p.valueOn(), all, held));
         }
         changes.say(p.invoiceId(), p.clientId());
         return repository.find(id).orElseThrow();
@@ -111,9 +121,7 @@ class PaymentBooking {
         if (!credit.isPositive()) {
             return credit;
         }
-        CurrencyUnit currency = credit.getCurrencyUnit();
-        Money free =
-                debts.freeCreditsOf(List.of(p.clientId()), currency).getOrDefault(p.clientId(), Money.zero(currency));
+        Money free = settling.ledger(p.clientId(), credit.getCurrencyUnit()).free();
         Money held = Amounts.min(credit, free);
         if (held.isPositive() && p.way() == PaymentWay.CARD) {
             repository.unexpected(id);

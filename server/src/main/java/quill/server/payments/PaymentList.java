@@ -5,14 +5,17 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
+import quill.core.pay.PaymentWay;
 import quill.server.business.BusinessService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
@@ -27,17 +30,20 @@ import quill.server.lists.Wanted;
  */
 @Repository
 class PaymentList {
-    static final List<String> KINDS = List.of("all", "card", "transfer", "cash", "cheque", "undone", "test");
+    static final List<String> KINDS = Stream.concat(
+                    Stream.of("all", "undone", "test"),
+                    Arrays.stream(PaymentWay.values()).map(w -> w.name().toLowerCase(Locale.ROOT)))
+            .toList();
     static final List<String> SORTS = List.of("received", "client", "way", "amount");
     private static final String SELECT = """
-            SELECT p.id, p.client_id, p.client_name, p.invoice_id, p.number, p.way, p.currency, p.amount_minor, p.fee_minor,
+            SELECT p.id, p.client_id, p.client_name, p.invoice_id, p.number, p.way, p.currency, p.amount_minor, p.cost_minor,
                    p.value_on, p.booked_on, p.reference, p.card, p.undone_on, p.undone_why, p.unexpected, p.held
             """;
-    private static final String REAL = " FROM payment p";
+    private static final String REAL = " FROM movement p";
     /** What was paid on trial, as if it were a payment. */
     private static final String TRIED = """
              FROM (SELECT t.id, t.client_id, t.client_name, t.invoice_id, t.number, 'CARD' AS way, t.currency,
-                    t.amount_minor, 0 AS fee_minor, t.paid_on AS value_on, t.paid_on AS booked_on, '' AS reference, t.card,
+                    t.amount_minor, 0 AS cost_minor, t.paid_on AS value_on, t.paid_on AS booked_on, '' AS reference, t.card,
                     NULL AS undone_on, NULL AS undone_why, FALSE AS unexpected, FALSE AS held
                FROM test_payment t) p
             """;
@@ -101,7 +107,7 @@ class PaymentList {
     List<PaymentTotal> totals(Wanted w) {
         return jdbc.sql("""
                 SELECT p.currency, COUNT(*), SUM(CASE WHEN p.undone_on IS NULL AND NOT :tried THEN p.amount_minor ELSE 0 END),
-                       SUM(CASE WHEN p.undone_on IS NULL THEN p.fee_minor ELSE 0 END)
+                       SUM(CASE WHEN p.undone_on IS NULL THEN p.cost_minor ELSE 0 END)
                 """ + from(w) + where(w) + " GROUP BY p.currency ORDER BY p.currency <> :own, p.currency")
                 .params(parameters(w))
                 .param("tried", isTried(w))
@@ -183,9 +189,9 @@ class PaymentList {
                 rs.getString("client_name"),
                 Ids.document(rs, "invoice_id"),
                 rs.getString("number"),
-                rs.getString("way").toLowerCase(Locale.ROOT) + (card.isEmpty() ? "" : ", " + card),
+                PaymentWay.valueOf(rs.getString("way")).word() + (card.isEmpty() ? "" : ", " + card),
                 Amount.ofMinor(currency, rs.getLong("amount_minor")),
-                Amount.ofMinor(currency, rs.getLong("fee_minor")),
+                Amount.ofMinor(currency, rs.getLong("cost_minor")),
                 rs.getDate("value_on").toLocalDate(),
                 rs.getString("reference"),
                 test ? Standing.TEST : undone == null ? Standing.COUNTS : Standing.UNDONE,

@@ -16,19 +16,20 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.pay.PaymentWay;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.ClientRows;
 import quill.server.common.Ids;
 import quill.server.common.Rows;
 
-/** Table PAYMENT. Holds no rules; the caller opens the transaction. */
+/** Table MOVEMENT. Holds no rules; the caller opens the transaction. */
 @Repository
 class PaymentRepository {
     private static final String SELECT = """
-            SELECT id, client_id, invoice_id, way, currency, amount_minor, fee_minor, value_on, booked_on, reference,
+            SELECT id, client_id, invoice_id, way, currency, amount_minor, cost_minor, value_on, booked_on, reference,
                    card, undone_on, undone_why, unexpected, held
-              FROM payment
+              FROM movement
             """;
 
     private final JdbcClient jdbc;
@@ -54,9 +55,9 @@ class PaymentRepository {
     long insert(New p, PaymentNames.Names names, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO payment (request_key, client_id, client_name, invoice_id, number, way, currency, amount_minor,
-                  fee_minor, value_on, booked_on, booked_at, reference, card, processor_payment, held)
-                VALUES (:key, :client, :clientName, :invoice, :number, :way, :currency, :amount, :fee, :valueOn, :bookedOn,
+                INSERT INTO movement (kind, request_key, client_id, client_name, invoice_id, number, way, currency, amount_minor,
+                  cost_minor, value_on, booked_on, booked_at, reference, card, processor_payment, held)
+                VALUES ('RECEIPT', :key, :client, :clientName, :invoice, :number, :way, :currency, :amount, :fee, :valueOn, :bookedOn,
                   :bookedAt, :reference, :card, :processorPayment, :held)
                 """)
                 .param("key", p.requestKey())
@@ -82,19 +83,19 @@ class PaymentRepository {
     /** @return rows changed: none where it was undone already */
     int undo(long id, LocalDate on, String why) {
         return jdbc.sql("""
-                UPDATE payment SET undone_on = :on, undone_why = :why, unexpected = FALSE
+                UPDATE movement SET undone_on = :on, undone_why = :why, unexpected = FALSE
                  WHERE id = :id AND undone_on IS NULL
                 """).param("on", on).param("why", why).param("id", id).update();
     }
 
     void unexpected(long id) {
-        jdbc.sql("UPDATE payment SET unexpected = TRUE WHERE id = :id")
+        jdbc.sql("UPDATE movement SET unexpected = TRUE WHERE id = :id")
                 .param("id", id)
                 .update();
     }
 
     int noted(long id) {
-        return jdbc.sql("UPDATE payment SET unexpected = FALSE WHERE id = :id AND unexpected")
+        return jdbc.sql("UPDATE movement SET unexpected = FALSE WHERE id = :id AND unexpected")
                 .param("id", id)
                 .update();
     }
@@ -116,7 +117,7 @@ class PaymentRepository {
     /** Clients of whom money came with a reference that has this text, in small letters. */
     Set<ClientId> clientsOfReference(String text) {
         return Set.copyOf(jdbc.sql("""
-                SELECT DISTINCT client_id FROM payment
+                SELECT DISTINCT client_id FROM movement
                  WHERE reference <> '' AND LOCATE(:text, LOWER(reference)) > 0
                 """)
                 .param("text", text)
@@ -165,7 +166,7 @@ class PaymentRepository {
                 new Payment.Means(
                         PaymentWay.valueOf(rs.getString("way")), rs.getString("reference"), rs.getString("card")),
                 Amount.ofMinor(currency, rs.getLong("amount_minor")),
-                Amount.ofMinor(currency, rs.getLong("fee_minor")),
+                Amount.ofMinor(currency, rs.getLong("cost_minor")),
                 rs.getDate("value_on").toLocalDate(),
                 rs.getDate("booked_on").toLocalDate(),
                 undoneOn == null ? null : new Payment.Undone(undoneOn, rs.getString("undone_why")),
@@ -175,11 +176,11 @@ class PaymentRepository {
 
     @EventListener
     void renamed(ClientsService.ClientRenamed client) {
-        ClientRows.rename(jdbc, "payment", client.id(), client.name());
+        ClientRows.rename(jdbc, "movement", client.id(), client.name());
     }
 
     @Bean
     ClientRows paymentsOfClients() {
-        return ClientRows.named(jdbc, "payment");
+        return ClientRows.named(jdbc, "movement");
     }
 }

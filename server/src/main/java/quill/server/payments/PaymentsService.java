@@ -15,14 +15,14 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
-import quill.core.ledger.Appropriation;
-import quill.core.ledger.OpenDebt;
+import quill.core.ledger.ClientLedger;
 import quill.core.money.TypedNumber;
+import quill.core.pay.PaymentWay;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.Texts;
-import quill.server.debts.Debts;
+import quill.server.debts.Settling;
 
 /** Money received: booked once, appropriated, receipted; and undone by an entry that names the first. */
 @Service
@@ -32,7 +32,7 @@ public class PaymentsService {
     private final Deposits deposits;
     private final PaymentBooking booking;
     private final RecordedReading reading;
-    private final Debts debts;
+    private final Settling settling;
     private final ClientsService clients;
     private final BusinessClock clock;
 
@@ -42,7 +42,7 @@ public class PaymentsService {
             Deposits deposits,
             PaymentBooking booking,
             RecordedReading reading,
-            Debts debts,
+            Settling settling,
             ClientsService clients,
             BusinessClock clock) {
         this.payments = payments;
@@ -50,7 +50,7 @@ public class PaymentsService {
         this.deposits = deposits;
         this.booking = booking;
         this.reading = reading;
-        this.debts = debts;
+        this.settling = settling;
         this.clients = clients;
         this.clock = clock;
     }
@@ -155,10 +155,7 @@ public class PaymentsService {
                     r.amount(),
                     "is above " + TypedNumber.LARGEST_IN_WORDS + " in the currency of your books"));
         }
-        PaymentWay way = PaymentWay.recorded(r.way());
-        if (way == null) {
-            problems.add(new Problem("way", r.way(), "must be TRANSFER, CASH or CHEQUE"));
-        }
+        PaymentWay way = PaymentWay.recorded("way", r.way(), problems);
         if (r.reference() != null && r.reference().length() > 200) {
             problems.add(new Problem("reference", "", "at most 200 characters"));
         }
@@ -166,8 +163,8 @@ public class PaymentsService {
             throw new RefusedException(problems);
         }
         DocumentId paidFor = reading.paidFor(r);
-        List<OpenDebt> open = debts.open(r.clientId(), currency);
-        Set<Long> named = reading.named(r, paidFor, open);
+        ClientLedger ledger = settling.ledger(r.clientId(), currency);
+        Set<Long> named = reading.named(r, paidFor, ledger.open());
         Money none = Money.zero(currency);
         PaymentRepository.New payment = new PaymentRepository.New(
                 r.key(),
@@ -183,9 +180,9 @@ public class PaymentsService {
                 null,
                 r.held());
         if (r.held()) {
-            return payments.find(deposits.hold(payment, way.account()));
+            return payments.find(deposits.hold(payment));
         }
-        return booking.book(payment, way.account(), Appropriation.of(amount, open, named, debts.order()), !r.silent());
+        return booking.book(payment, money -> ledger.receive(money, named), !r.silent());
     }
 
     private LocalDate valueOn(String text, List<Problem> problems) {
@@ -212,10 +209,7 @@ public class PaymentsService {
         if (before.isPresent()) {
             return before.get();
         }
-        List<OpenDebt> taken = debts.open(c.clientId(), c.amount().getCurrencyUnit()).stream()
-                .filter(d -> c.installments().contains(d.id()))
-                .toList();
-        Appropriation appropriation = Appropriation.of(c.amount(), taken, c.installments(), debts.order());
+        ClientLedger ledger = settling.ledger(c.clientId(), c.amount().getCurrencyUnit());
         PaymentRepository.New payment = new PaymentRepository.New(
                 c.key(),
                 c.clientId(),
@@ -229,6 +223,6 @@ public class PaymentsService {
                 c.card(),
                 c.processorPayment(),
                 false);
-        return booking.book(payment, PaymentWay.CARD.account(), appropriation, true);
+        return booking.book(payment, money -> ledger.receiveFor(money, c.installments()), true);
     }
 }

@@ -34,7 +34,7 @@ class RequestKeys {
                     .update();
             return Optional.empty();
         } catch (DuplicateKeyException e) {
-            Seen before = jdbc.sql("SELECT body_hash, payment_id FROM request_key WHERE request_key = :key")
+            Seen before = jdbc.sql("SELECT body_hash, movement_id FROM request_key WHERE request_key = :key")
                     .param("key", key)
                     .query((rs, n) -> new Seen(rs.getString(1), rs.getObject(2, Long.class)))
                     .single();
@@ -47,7 +47,7 @@ class RequestKeys {
     }
 
     void made(String key, long paymentId) {
-        jdbc.sql("UPDATE request_key SET payment_id = :payment WHERE request_key = :key")
+        jdbc.sql("UPDATE request_key SET movement_id = :payment WHERE request_key = :key")
                 .param("payment", paymentId)
                 .param("key", key)
                 .update();

@@ -9,13 +9,14 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.RefusedException;
 import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
-import quill.core.ledger.Bookings;
+import quill.core.ledger.Receipt;
 import quill.core.money.Amounts;
+import quill.core.pay.PaymentWay;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.clients.ClientsService;
 import quill.server.common.Texts;
-import quill.server.debts.Debts;
+import quill.server.debts.Settling;
 import quill.server.dispatch.MoneyLetters;
 
 /** Takes back payments that were recorded wrongly. */
@@ -24,7 +25,7 @@ public class Undoing {
     private final Payments payments;
     private final Deposits deposits;
     private final BooksService books;
-    private final Debts debts;
+    private final Settling settling;
     private final ClientsService clients;
     private final MoneyLetters letters;
     private final Happenings happenings;
@@ -33,14 +34,14 @@ public class Undoing {
             Payments payments,
             Deposits deposits,
             BooksService books,
-            Debts debts,
+            Settling settling,
             ClientsService clients,
             MoneyLetters letters,
             Happenings happenings) {
         this.payments = payments;
         this.deposits = deposits;
         this.books = books;
-        this.debts = debts;
+        this.settling = settling;
         this.clients = clients;
         this.letters = letters;
         this.happenings = happenings;
@@ -50,30 +51,31 @@ public class Undoing {
     @Transactional
     public Payment undo(long id, String why) {
         Payment payment = payments.find(id);
-        if (payment.means().way() == PaymentWay.CARD) {
+        PaymentWay way = payment.means().way();
+        if (!way.isByHand()) {
             throw new RefusedException(
                     "way",
-                    "CARD",
-                    "a card payment was really made, so it cannot be undone; only a refund gives it back");
+                    way.name(),
+                    "a " + way.word()
+                            + " payment was really made, so it cannot be undone; only a refund gives it back");
         }
         String reason = Texts.reason("why", why);
         clients.lock(payment.clientId());
         payments.markUndone(payment, reason);
         if (payment.held()) {
-            deposits.undo(payment, payment.means().way().account(), reason);
+            deposits.undo(payment, reason);
             return payments.find(id);
         }
         Money amount = payment.amount().money();
-        List<Appropriation.Part> settling = debts.settledBy(id);
-        long entry = books.book(
-                Bookings.paymentUndone(payment.means().way().account(), amount, settling),
-                "Undone: " + payment.words() + " · " + reason,
-                new BooksService.About(payment.clientId(), payment.invoiceId(), id),
-                books.entryOfPayment(id));
-        debts.undone(payment.clientId(), id, settling, entry);
-        debts.coverCredit(payment.clientId(), amount.getCurrencyUnit());
-        Set<DocumentId> touched =
-                settling.stream().map(p -> p.debt().document()).collect(Collectors.toSet());
+        List<Appropriation.Part> was = settling.undo(
+                payment.clientId(),
+                new Receipt(id, way.account(), amount),
+                step -> books.book(
+                        step.entry(),
+                        "Undone: " + payment.words() + " · " + reason,
+                        new BooksService.About(payment.clientId(), payment.invoiceId(), id),
+                        books.entryOfPayment(id)));
+        Set<DocumentId> touched = was.stream().map(p -> p.debt().document()).collect(Collectors.toSet());
         touched.forEach(invoice -> happenings.note(
                 invoice,
                 payment.clientId(),

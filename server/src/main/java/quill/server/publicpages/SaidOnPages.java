@@ -3,13 +3,13 @@ package quill.server.publicpages;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import quill.core.id.DocumentId;
+import quill.core.pay.PaymentWay;
 import quill.server.cardorders.CardOrders;
 import quill.server.common.BusinessClock;
 import quill.server.dispatch.OnTrial;
 import quill.server.dispatch.PageWords;
 import quill.server.documents.Document;
 import quill.server.payments.Payment;
-import quill.server.payments.PaymentWay;
 
 /** What a client's page says above the rest to whoever has paid, or has not. */
 @Component

@@ -103,7 +103,7 @@ public class CardOrdersTest {
         orders.askAboutAll(() -> false);
         orders.askAboutAll(() -> false);
         assertThat(open()).isEqualTo("0.00");
-        assertThat(count("payment")).isEqualTo(1);
+        assertThat(count("movement")).isEqualTo(1);
         assertThat(server.jdbc()
                         .sql("SELECT COUNT(*) FROM journal_entry WHERE event = 'PROCESSING_FEE'")
                         .query(Integer.class)
@@ -130,7 +130,7 @@ public class CardOrdersTest {
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(8, 50));
         order();
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
-        assertThat(orders.inTransit(Set.of(client))).isEqualTo(ids());
+        assertThat(orders.inTransit(Set.of(client)).keySet()).isEqualTo(ids());
         assertThat(run().of(ActKind.REMINDER)).isZero();
     }
 
@@ -148,7 +148,7 @@ public class CardOrdersTest {
         processor.stop(0);
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
         assertThat(run().of(ActKind.REMINDER)).isZero();
-        assertThat(orders.inTransit(Set.of(client))).isEqualTo(ids());
+        assertThat(orders.inTransit(Set.of(client)).keySet()).isEqualTo(ids());
     }
 
     @Test
@@ -183,7 +183,7 @@ public class CardOrdersTest {
         orders.askAboutAll(() -> false);
         assertThat(states.values()).containsOnly("withdrawn");
         assertThat(server.jdbc()
-                        .sql("SELECT state FROM card_order")
+                        .sql("SELECT state FROM processor_order")
                         .query(String.class)
                         .single())
                 .isEqualTo("withdrawn");
@@ -232,9 +232,9 @@ public class CardOrdersTest {
         for (StoredInstallment part : parts) {
             orders.payAt(link, Set.of(part.id()), part.open());
         }
-        assertThat(count("card_order WHERE state = 'open'")).isEqualTo(5);
+        assertThat(count("processor_order WHERE state = 'open'")).isEqualTo(5);
         orders.askAboutAll(() -> false);
-        assertThat(count("card_order WHERE state = 'withdrawn'")).isEqualTo(2);
+        assertThat(count("processor_order WHERE state = 'withdrawn'")).isEqualTo(2);
     }
 
     @Test
@@ -248,10 +248,10 @@ public class CardOrdersTest {
         }
         java.util.concurrent.atomic.AtomicInteger asked = new java.util.concurrent.atomic.AtomicInteger();
         orders.askAboutAll(() -> asked.getAndIncrement() >= 2); // A round that has to stop after two.
-        assertThat(count("card_order WHERE polled_at IS NOT NULL")).isEqualTo(2);
+        assertThat(count("processor_order WHERE polled_at IS NOT NULL")).isEqualTo(2);
         asked.set(0);
         orders.askAboutAll(() -> asked.getAndIncrement() >= 1);
-        assertThat(count("card_order WHERE polled_at IS NOT NULL")).isEqualTo(3);
+        assertThat(count("processor_order WHERE polled_at IS NOT NULL")).isEqualTo(3);
     }
 
     @Test

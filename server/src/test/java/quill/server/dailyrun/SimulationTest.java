@@ -360,7 +360,7 @@ public class SimulationTest {
     private void booksAgree() {
         BooksService books = server.bean(BooksService.class);
         var byPostings = books.balancesByClient();
-        Map<ClientId, Money> credits = books.creditsOf(shadows.keySet(), CurrencyUnit.EUR);
+        Map<ClientId, Money> free = server.bean(Debts.class).freeCreditsOf(shadows.keySet(), CurrencyUnit.EUR);
         Map<ClientId, List<OpenDebt>> open = server.bean(Debts.class)
                 .openByClient(
                         server.jdbc()
@@ -378,7 +378,7 @@ public class SimulationTest {
             Money balance = Optional.ofNullable(byPostings.get(s.id))
                     .map(b -> b.get("EUR"))
                     .orElse(zero);
-            assertThat(owed.minus(credits.getOrDefault(s.id, zero))).isEqualTo(balance);
+            assertThat(owed.minus(free.getOrDefault(s.id, zero))).isEqualTo(balance);
             assertThat(balance.getAmountMinorLong()).as("balance of %s", s.id).isEqualTo(s.open() - s.credit);
         }
         long sum = server.jdbc()

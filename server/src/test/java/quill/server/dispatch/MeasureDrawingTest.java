@@ -11,9 +11,9 @@ import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 import org.w3c.dom.NodeList;
 import org.xml.sax.InputSource;
+import quill.core.ledger.DebtKind;
 import quill.core.ledger.Standing;
 import quill.server.common.Amount;
-import quill.server.debts.DebtKind;
 import quill.server.invoices.Measure.Part;
 
 public class MeasureDrawingTest {

@@ -83,7 +83,7 @@ public class WaysTest {
         assertThat(missing(parts)).hasSize(2);
         assertThat(letter(parts)).contains("You can pay by card on its page, or by bank transfer.");
         long first = server.jdbc()
-                .sql("SELECT MIN(id) FROM debt WHERE invoice_id = " + large.value())
+                .sql("SELECT MIN(id) FROM debt WHERE document_id = " + large.value())
                 .query(Long.class)
                 .single();
         assertThatThrownBy(() ->
@@ -91,7 +91,7 @@ public class WaysTest {
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining("a card is not taken for €6,000.00");
         assertThat(server.jdbc()
-                        .sql("SELECT COUNT(*) FROM card_order")
+                        .sql("SELECT COUNT(*) FROM processor_order")
                         .query(Long.class)
                         .single())
                 .isZero();

@@ -7,9 +7,9 @@ import java.util.List;
 import org.joda.money.Money;
 import org.testng.annotations.Test;
 import quill.core.id.DocumentId;
+import quill.core.ledger.DebtKind;
 import quill.core.ledger.Standing;
 import quill.server.common.Amount;
-import quill.server.debts.DebtKind;
 import quill.server.debts.StoredInstallment;
 
 public class MeasureTest {
@@ -63,8 +63,8 @@ public class MeasureTest {
                 back,
                 whole.minus(paid).minus(back),
                 due,
+                due,
                 null,
-                "",
-                "{}");
+                "");
     }
 }

@@ -202,7 +202,7 @@ public class WholeDocumentsTest {
         assertThat(inOwn(client, "RECEIVABLE")).isZero();
         assertThat(inOwn(client, "EXCHANGE_DIFFERENCES")).isEqualTo(-2318);
         long payment = server.jdbc()
-                .sql("SELECT id FROM payment WHERE client_id = :client")
+                .sql("SELECT id FROM movement WHERE client_id = :client")
                 .param("client", client)
                 .query(Long.class)
                 .single();

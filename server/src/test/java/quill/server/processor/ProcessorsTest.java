@@ -189,7 +189,7 @@ public class ProcessorsTest {
         orders.askAboutAll(() -> false);
         orders.askAboutAll(() -> false);
         assertThat(stored().openMinor()).isEqualTo(10000);
-        assertThat(count("payment")).isZero();
+        assertThat(count("movement")).isZero();
         assertThat(count("journal_entry")).isEqualTo(entries);
         assertThat(count("message")).isEqualTo(letters);
         assertThat(server.bean(TestPayments.class).of(invoice))
@@ -241,7 +241,7 @@ public class ProcessorsTest {
         switchTo("House", "OFF");
         orders.askAboutAll(() -> false);
         assertThat(stored().openMinor()).isZero();
-        assertThat(count("payment")).isEqualTo(1);
+        assertThat(count("movement")).isEqualTo(1);
     }
 
     @Test
@@ -255,7 +255,7 @@ public class ProcessorsTest {
                         .toList(),
                 0);
         pay();
-        assertThat(count("card_order WHERE at_processor = " + second)).isEqualTo(1);
+        assertThat(count("processor_order WHERE at_processor = " + second)).isEqualTo(1);
         assertThatThrownBy(() -> ways.change(
                         ways.setting().ways().stream().map(w -> w.through("99")).toList(), 1))
                 .isInstanceOfSatisfying(

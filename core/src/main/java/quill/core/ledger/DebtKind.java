@@ -1,13 +1,15 @@
-package quill.server.debts;
+package quill.core.ledger;
 
 /** What is owed: a part of what a document asks for, or what lateness has added to it. */
 public enum DebtKind {
     INSTALLMENT,
     /** The first part, asked for whole before the work begins. */
     DEPOSIT,
-    LATE_FEE;
+    LATE_FEE,
+    INTEREST;
 
-    static DebtKind of(boolean deposit, boolean fee) {
-        return fee ? LATE_FEE : deposit ? DEPOSIT : INSTALLMENT;
+    /** Whether lateness added it. */
+    public boolean isAdded() {
+        return this == LATE_FEE || this == INTEREST;
     }
 }

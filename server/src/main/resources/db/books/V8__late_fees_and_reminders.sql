@@ -48,20 +48,21 @@ CREATE INDEX late_fee_of_invoice ON late_fee (invoice_id, id);
 
 -- Money that was booked after the day it is dated, and what it settled: only that puts a late fee up for waiving.
 CREATE TABLE paid_earlier (
-  payment_id BIGINT NOT NULL REFERENCES payment (id),
+  movement_id BIGINT NOT NULL REFERENCES movement (id),
   debt_id BIGINT NOT NULL REFERENCES debt (id),
   paid_on DATE NOT NULL,
   entry_id BIGINT NOT NULL REFERENCES journal_entry (id),
-  PRIMARY KEY (payment_id, debt_id)
+  PRIMARY KEY (movement_id, debt_id)
 );
 CREATE INDEX paid_earlier_of_debt ON paid_earlier (debt_id, paid_on);
 
--- The steps by which the business reminds: one row.
+-- The steps by which the business reminds, and the last day on which everything is kept back (a day that never comes where
+-- only a person ends it): one row.
 CREATE TABLE reminder_plan (
   id INT PRIMARY KEY CHECK (id = 1),
   plan VARCHAR(1000000) NOT NULL,
   since_on DATE NOT NULL,
-  all_kept_back BOOLEAN DEFAULT FALSE NOT NULL,
+  all_kept_until DATE,
   version INT DEFAULT 1 NOT NULL
 );
 
