@@ -29,8 +29,7 @@ CREATE TABLE movement (
   undone_why VARCHAR(300),
   unexpected BOOLEAN DEFAULT FALSE NOT NULL,
   held BOOLEAN DEFAULT FALSE NOT NULL,
-  CHECK (tip_minor + surcharge_minor <= amount_minor),
-  CHECK (client_id IS NOT NULL OR kind = 'PAYOUT')
+  CHECK (tip_minor + surcharge_minor <= amount_minor)
 );
 CREATE INDEX movement_of_client ON movement (client_id, id);
 CREATE INDEX movement_unexpected ON movement (unexpected, id);

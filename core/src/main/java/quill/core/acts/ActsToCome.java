@@ -79,8 +79,13 @@ public final class ActsToCome {
             return Money.zero(first.getCurrencyUnit());
         }
 
+        /** Without a date it is neither reminded of nor fined. */
+        boolean hasDate() {
+            return open.dueOn() != null;
+        }
+
         boolean isLateOn(LocalDate day) {
-            return open.dueOn().isBefore(day);
+            return Standing.isLate(open.dueOn(), day);
         }
 
         Debt with(Integer used, List<LateFee.Charged> charged, Tone last) {
@@ -146,7 +151,7 @@ public final class ActsToCome {
 
     private static Optional<LocalDate> next(Forecast ahead) {
         return ahead.debts().stream()
-                .filter(d -> d.feeOf() == 0 && ahead.isOwed(d))
+                .filter(d -> d.feeOf() == 0 && d.hasDate() && ahead.isOwed(d))
                 .flatMap(d -> PLANNERS.stream().map(p -> p.nextDay(d, ahead)))
                 .flatMap(Optional::stream)
                 .min(LocalDate::compareTo);

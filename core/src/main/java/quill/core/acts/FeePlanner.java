@@ -18,7 +18,7 @@ final class FeePlanner implements ActPlanner {
         List<Act.Fee> fees = new ArrayList<>();
         Map<Long, Money> asked = ahead.asked();
         for (Debt debt : ahead.debts()) {
-            if (debt.feeOf() == 0) {
+            if (debt.feeOf() == 0 && debt.hasDate()) {
                 Money base = asked.getOrDefault(debt.open().id(), debt.zero());
                 LateFee.on(day, debt.overdue(base), debt.policy()).ifPresent(fee -> {
                     Act.Fee act = new Act.Fee(day, ahead.state().client(), debt, fee, stop(debt, fee, day, ahead));

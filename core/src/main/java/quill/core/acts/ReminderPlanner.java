@@ -55,7 +55,7 @@ final class ReminderPlanner implements ActPlanner {
                 fresh |= ahead.planOf(d).dayOf(step, d.open().dueOn()).equals(day);
                 sternest = sterner(sternest, step);
             }
-            boolean mayBeListed = step != null || (!d.open().dueOn().isAfter(day) && !d.isMutedOn(day));
+            boolean mayBeListed = step != null || (Standing.isDue(d.open().dueOn(), day) && !d.isMutedOn(day));
             if (mayBeListed && listed && sum.isPositive()) {
                 items.add(new Act.Item(
                         d.open().withOpen(sum),
@@ -86,7 +86,7 @@ final class ReminderPlanner implements ActPlanner {
                 || ahead.debts().stream()
                         .anyMatch(f -> f.feeOf() == d.open().id()
                                 && asked.getOrDefault(f.open().id(), f.zero()).isPositive());
-        return d.feeOf() != 0 || !open
+        return d.feeOf() != 0 || !d.hasDate() || !open
                 ? null
                 : ahead.planOf(d)
                         .dueOn(day, d.open().dueOn(), d.issuedOn(), d.usedThrough())

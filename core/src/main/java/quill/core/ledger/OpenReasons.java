@@ -53,9 +53,9 @@ public final class OpenReasons {
 
     private static String words(OpenDebt d, LocalDate today) {
         long late = Standing.daysLate(d.dueOn(), today);
-        String day = TypedDate.inWords(d.dueOn());
+        String due = d.dueOn() == null ? ", no date yet" : ", due " + TypedDate.inWords(d.dueOn());
         return d.number()
-                + (d.fee() ? ", late fee of " + day : ", installment " + d.position() + ", due " + day)
+                + (d.fee() ? ", late fee of " + TypedDate.inWords(d.dueOn()) : ", installment " + d.position() + due)
                 + (d.fee() || late <= 0 ? "" : ", " + late + (late == 1 ? " day late" : " days late"));
     }
 

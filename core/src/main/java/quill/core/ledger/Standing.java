@@ -19,6 +19,16 @@ public enum Standing {
         return daysLate(dueOn, today) > 0 ? LATE : COMING;
     }
 
+    /** Whether it fell due before a day. @param dueOn null where there is no date yet */
+    public static boolean isLate(LocalDate dueOn, LocalDate day) {
+        return dueOn != null && dueOn.isBefore(day);
+    }
+
+    /** Whether it has fallen due by a day, that day included. @param dueOn null where there is no date yet */
+    public static boolean isDue(LocalDate dueOn, LocalDate day) {
+        return dueOn != null && !dueOn.isAfter(day);
+    }
+
     /** Zero or less where it is not late. @param dueOn null where there is no date yet: nothing is late then */
     public static long daysLate(LocalDate dueOn, LocalDate today) {
         return dueOn == null ? 0 : ChronoUnit.DAYS.between(dueOn, today);

@@ -14,7 +14,9 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.ledger.Aging;
+import quill.core.ledger.Agreement;
 import quill.core.ledger.OpenDebt;
+import quill.core.ledger.Standing;
 import quill.core.money.Amounts;
 import quill.core.money.TypedNumber;
 import quill.server.books.BooksService;
@@ -75,7 +77,7 @@ class AccountController {
             Amount owes, Amount late, Amount credit, Amount waiting, Amount deposits, List<Amount> inOthers) {}
 
     /** The same sum counted twice: from what is open, and from what is booked. */
-    record Agreeing(Amount byInstallments, Amount byPostings, boolean agrees) {}
+    record Agreeing(Amount byDebts, Amount byPostings, boolean agrees) {}
 
     /** What is open in a band of days past due. */
     record Band(String band, String words, Amount amount) {}
@@ -88,9 +90,9 @@ class AccountController {
         Client client = clients.client(asked);
         ClientId id = client.id();
         CurrencyUnit currency = in == null ? usual(id) : currency(in);
-        Debts.Agreement agreement = debts.agreement(id, currency);
+        Agreement agreement = debts.agreement(id, currency);
         List<OpenDebt> late = debts.open(id, currency).stream()
-                .filter(d -> d.dueOn().isBefore(clock.today()))
+                .filter(d -> Standing.isLate(d.dueOn(), clock.today()))
                 .toList();
         List<AccountRow> rows = new ArrayList<>(books.accountOf(id, currency).stream()
                 .map(r -> new AccountRow(
@@ -115,8 +117,7 @@ class AccountController {
                         books.otherCurrenciesOf(id).stream()
                                 .map(c -> Amount.of(books.balanceOf(id, c)))
                                 .toList()),
-                new Agreeing(
-                        Amount.of(agreement.byInstallments()), Amount.of(agreement.byPostings()), agreement.holds()),
+                new Agreeing(Amount.of(agreement.byDebts()), Amount.of(agreement.byPostings()), agreement.holds()),
                 Aged.bands(Aging.of(currency, debts.open(id, currency), clock.today())),
                 rows,
                 index.ofClient(id));

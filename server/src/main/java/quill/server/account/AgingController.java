@@ -189,7 +189,7 @@ class AgingController {
                             Csv.text(client.client()),
                             d.number(),
                             d.fee() ? "late fee" : "installment " + d.position(),
-                            d.dueOn().toString(),
+                            d.dueOn() == null ? "" : d.dueOn().toString(),
                             String.valueOf(Math.max(0, Standing.daysLate(d.dueOn(), today))),
                             Amounts.plain(d.open()),
                             currency.getCode())));

@@ -110,7 +110,7 @@ class WhyController {
         if ("late".equals(figure)) {
             return listed(
                     "what is past its due date",
-                    open.stream().filter(d -> d.dueOn().isBefore(today)).toList(),
+                    open.stream().filter(d -> Standing.isLate(d.dueOn(), today)).toList(),
                     currency);
         }
         Aging.Band band = band("figure", figure);

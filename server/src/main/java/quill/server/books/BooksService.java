@@ -51,12 +51,12 @@ public class BooksService {
     /** What an entry belongs to; any of it may be null. */
     public record About(ClientId clientId, DocumentId invoiceId, Long paymentId) {}
 
-    /** A posting of what a client owes. @param minor in minor units of the currency */
-    public record Receivable(ClientId clientId, String currency, long minor) {}
+    /** A posting of what a client owes, or has here. @param minor in minor units of the currency */
+    public record OfClient(ClientId clientId, Account account, String currency, long minor) {}
 
-    /** Every posting of what clients owe. */
-    public List<Receivable> receivables() {
-        return postings.receivables();
+    /** Every posting of what clients owe, and of their credit and deposits. */
+    public List<OfClient> ofClients() {
+        return postings.ofClients();
     }
 
     /** A stored entry with its postings. */

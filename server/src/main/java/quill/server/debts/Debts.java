@@ -16,8 +16,10 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.Why;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.ledger.Agreement;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.DebtKind;
+import quill.core.ledger.Lot;
 import quill.core.ledger.OpenDebt;
 import quill.core.money.Amounts;
 import quill.core.schedule.Installment;
@@ -58,14 +60,6 @@ public class Debts {
 
     /** Told within the transaction that changes what is open on an invoice. */
     public record DebtsChanged(DocumentId invoiceId, ClientId clientId) {}
-
-    /** Whether debts and postings say the same of a client. */
-    public record Agreement(Money byInstallments, Money byPostings) {
-        /** Whether they agree. */
-        public boolean holds() {
-            return byInstallments.isEqual(byPostings);
-        }
-    }
 
     /** Stores the schedule of an invoice at issue. */
     public void add(ClientId clientId, DocumentId invoiceId, String number, List<Installment> schedule) {
@@ -224,13 +218,18 @@ public class Debts {
                 + " only a credit note takes it back.");
     }
 
-    /** A client's balance by its open installments less its credit and deposits, and by its postings alone. */
+    /** What a client owes by what is kept of its debts and credit, and by the postings alone. */
     @Transactional(propagation = Propagation.SUPPORTS)
     public Agreement agreement(ClientId clientId, CurrencyUnit currency) {
+        Money zero = Money.zero(currency);
         Money open = Amounts.sum(
                 currency, open(clientId, currency).stream().map(OpenDebt::open).toList());
-        Money byInstallments =
-                open.minus(books.creditOf(clientId, currency)).minus(books.depositsOf(clientId, currency));
-        return new Agreement(byInstallments, books.balanceOf(clientId, currency));
+        Map<Lot.Kind, Money> left = settlements.left(clientId, currency).stream()
+                .collect(Collectors.toMap(Lot::kind, Lot::left, Money::plus));
+        return new Agreement(
+                open,
+                left.getOrDefault(Lot.Kind.CREDIT, zero),
+                left.getOrDefault(Lot.Kind.DEPOSIT, zero),
+                books.balanceOf(clientId, currency));
     }
 }

@@ -7,19 +7,25 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.ledger.Account;
+import quill.core.ledger.Lot;
 import quill.core.ledger.OpenDebt;
+import quill.core.ledger.Standing;
 import quill.server.books.BooksService;
 import quill.server.clients.ClientsService;
 import quill.server.common.Rows;
 
-/** Sums of what is open over all invoices, however many there are. Table DEBT, read only, with the clients' names. */
+/** Sums of what is open over all invoices, however many there are. Tables DEBT,
+ * SETTLEMENT and CREDIT, read only, with the clients' names. */
 @Repository
 public class OpenSums {
     private final JdbcClient jdbc;
@@ -37,12 +43,12 @@ public class OpenSums {
      *
      * @param late what fell due before today
      * @param soon what falls due from today to a given day
-     * @param nextDueOn the earliest due date of all of it
+     * @param nextDueOn the earliest due date of all of it; null where none has a date yet
      */
     public record ClientSum(
             ClientId clientId, String client, Money open, Money late, Money soon, LocalDate nextDueOn) {}
 
-    /** What a client owes by one day, in one currency. */
+    /** What a client owes by one day, in one currency. @param dueOn null for what has no date yet */
     public record Owed(ClientId clientId, CurrencyUnit currency, LocalDate dueOn, long minor) {}
 
     /** All that is open. Read as it stands in its index and added up here: H2 takes three times as long to group it. */
@@ -84,14 +90,14 @@ public class OpenSums {
         private long open;
         private long late;
         private long soon;
-        private LocalDate nextDueOn = LocalDate.MAX;
+        private LocalDate nextDueOn;
 
         private void add(Owed o, LocalDate today, LocalDate soonUntil) {
             open = Math.addExact(open, o.minor());
-            late = o.dueOn().isBefore(today) ? Math.addExact(late, o.minor()) : late;
-            boolean isSoon = !o.dueOn().isBefore(today) && !o.dueOn().isAfter(soonUntil);
+            late = Standing.isLate(o.dueOn(), today) ? Math.addExact(late, o.minor()) : late;
+            boolean isSoon = Standing.isDue(o.dueOn(), soonUntil) && !Standing.isLate(o.dueOn(), today);
             soon = isSoon ? Math.addExact(soon, o.minor()) : soon;
-            nextDueOn = o.dueOn().isBefore(nextDueOn) ? o.dueOn() : nextDueOn;
+            nextDueOn = nextDueOn == null || Standing.isLate(o.dueOn(), nextDueOn) ? o.dueOn() : nextDueOn;
         }
 
         private ClientSum of(Owing owing, String name) {
@@ -108,13 +114,21 @@ public class OpenSums {
 
     /** What is open in a currency, put together by due date: as many debts as there are days. */
     public static List<OpenDebt> byDueDate(List<Owed> all, CurrencyUnit currency) {
+        // What has no date yet stands at the end of time: it is not due.
         Map<LocalDate, Long> days = new TreeMap<>();
         all.stream()
                 .filter(o -> o.currency().equals(currency))
-                .forEach(o -> days.merge(o.dueOn(), o.minor(), Math::addExact));
+                .forEach(o -> days.merge(o.dueOn() == null ? LocalDate.MAX : o.dueOn(), o.minor(), Math::addExact));
         return days.entrySet().stream()
                 .map(d -> new OpenDebt(
-                        0, DocumentId.NEW, "", 1, false, d.getKey(), Money.ofMinor(currency, d.getValue())))
+                        0,
+                        DocumentId.NEW,
+                        "",
+                        1,
+                        false,
+                        LocalDate.MAX.equals(d.getKey()) ? null : d.getKey(),
+                        d.getKey(),
+                        Money.ofMinor(currency, d.getValue())))
                 .toList();
     }
 
@@ -128,22 +142,58 @@ public class OpenSums {
                 .single();
     }
 
-    /** Clients of whom open debts and postings say something else, in any currency, by name. */
+    /**
+     * Clients of whom debts and postings, or credit and postings, say something else, in any currency, by name; and those
+     * of whom a debt or a lot is not what its own rows come to.
+     */
     public List<String> disagreeing() {
-        Map<Owing, Long> differences = new HashMap<>();
-        books.receivables()
-                .forEach(r -> differences.merge(new Owing(r.clientId(), r.currency()), r.minor(), Math::addExact));
-        all().forEach(o ->
-                differences.merge(new Owing(o.clientId(), o.currency().getCode()), -o.minor(), Math::addExact));
-        Map<ClientId, String> names = clients.names();
-        return differences.entrySet().stream()
+        Map<Stands, Long> differences = new HashMap<>();
+        books.ofClients()
+                .forEach(p -> differences.merge(
+                        new Stands(p.clientId(), p.account(), p.currency()), p.minor(), Math::addExact));
+        all().forEach(o -> differences.merge(
+                new Stands(o.clientId(), Account.RECEIVABLE, o.currency().getCode()), -o.minor(), Math::addExact));
+        jdbc.sql("SELECT client_id, kind, currency, left_minor FROM credit WHERE left_minor > 0")
+                .query(rs -> {
+                    Account account = Lot.Kind.valueOf(rs.getString(2)) == Lot.Kind.CREDIT
+                            ? Account.CLIENT_CREDIT
+                            : Account.CLIENT_DEPOSITS;
+                    differences.merge(
+                            new Stands(new ClientId(rs.getLong(1)), account, rs.getString(3)),
+                            rs.getLong(4),
+                            Math::addExact);
+                });
+        Set<ClientId> wrong = differences.entrySet().stream()
                 .filter(e -> e.getValue() != 0)
                 .map(e -> e.getKey().clientId())
-                .distinct()
+                .collect(Collectors.toSet());
+        wrong.addAll(notTheirRows());
+        Map<ClientId, String> names = clients.names();
+        return wrong.stream()
                 .sorted(Comparator.comparing((ClientId id) -> names.get(id)).thenComparing(id -> id))
                 .map(names::get)
                 .toList();
     }
+
+    /** Clients of whom a debt's or a lot's sums are not what its rows come to. */
+    private List<ClientId> notTheirRows() {
+        return jdbc.sql("""
+                SELECT d.client_id FROM debt d
+                  JOIN (SELECT debt_id, SUM(amount_minor) AS minor FROM settlement GROUP BY debt_id) s ON s.debt_id = d.id
+                 WHERE d.open_minor <> d.amount_minor - s.minor
+                UNION
+                SELECT c.client_id FROM credit c
+                  LEFT JOIN (SELECT credit_id, SUM(amount_minor) AS minor FROM settlement
+                              WHERE credit_id IS NOT NULL GROUP BY credit_id) s ON s.credit_id = c.id
+                  LEFT JOIN (SELECT credit_id, SUM(amount_minor) AS minor FROM credit_draw GROUP BY credit_id) d
+                    ON d.credit_id = c.id
+                  LEFT JOIN (SELECT from_id, SUM(amount_minor) AS minor FROM credit
+                              WHERE from_id IS NOT NULL GROUP BY from_id) f ON f.from_id = c.id
+                 WHERE c.left_minor <> c.amount_minor - COALESCE(s.minor, 0) - COALESCE(d.minor, 0) - COALESCE(f.minor, 0)
+                """).query((rs, n) -> new ClientId(rs.getLong(1))).list();
+    }
+
+    private record Stands(ClientId clientId, Account account, String currency) {}
 
     private record Owing(ClientId clientId, String currency) {}
 }

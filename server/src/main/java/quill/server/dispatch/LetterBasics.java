@@ -9,6 +9,7 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.document.CreditorReference;
 import quill.core.id.DocumentId;
+import quill.core.ledger.Standing;
 import quill.core.letter.LetterField;
 import quill.core.money.Amounts;
 import quill.core.pay.WayToPay;
@@ -159,7 +160,7 @@ class LetterBasics {
             return null;
         }
         List<Money> due = a.openParts().stream()
-                .filter(p -> !p.dueOn().isAfter(clock.today()))
+                .filter(p -> Standing.isDue(p.dueOn(), clock.today()))
                 .map(p -> p.open().money())
                 .toList();
         return due.isEmpty() ? open.get(0) : Amounts.sum(open.get(0).getCurrencyUnit(), due);

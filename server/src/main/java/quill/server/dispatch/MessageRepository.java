@@ -153,9 +153,18 @@ class MessageRepository {
     boolean anyLeft(DocumentId invoiceId) {
         return jdbc.sql("""
                                 SELECT COUNT(*) FROM message m
-                                 WHERE state IN ('sending', 'sent', 'opened', 'uncertain', 'bounced') AND kind <> 'copy'
+                                 WHERE state IN (:left) AND kind <> 'copy'
                                    AND id IN (SELECT message_id FROM message_document WHERE document_id = :invoice)
-                                """).param("invoice", invoiceId).query(Integer.class).single() > 0;
+                                """)
+                        .param(
+                                "left",
+                                MessageState.LEFT.stream()
+                                        .map(MessageState::word)
+                                        .toList())
+                        .param("invoice", invoiceId)
+                        .query(Integer.class)
+                        .single()
+                > 0;
     }
 
     /** Which of these invoices were mailed, and not called back. */

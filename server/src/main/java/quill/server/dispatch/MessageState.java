@@ -1,5 +1,7 @@
 package quill.server.dispatch;
 
+import java.util.EnumSet;
+import java.util.Set;
 import quill.server.common.StoredWord;
 
 /** How a letter stands. */
@@ -19,5 +21,8 @@ public enum MessageState implements StoredWord {
     /** The mail server took it, and it came back. */
     BOUNCED,
     /** A person, or what was paid meanwhile, decided that it does not go. */
-    SET_ASIDE
+    SET_ASIDE;
+
+    /** In which somebody outside may have read it: from its first byte on, wherever it ended. */
+    static final Set<MessageState> LEFT = EnumSet.of(SENDING, SENT, OPENED, UNCERTAIN, BOUNCED);
 }

@@ -1,7 +1,6 @@
 package quill.server.dispatch;
 
 import java.time.LocalDate;
-import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -11,6 +10,7 @@ import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
 import quill.core.id.ClientId;
 import quill.core.ledger.OpenDebt;
+import quill.core.ledger.Standing;
 import quill.core.letter.LetterKind;
 import quill.core.reminder.ReminderStep;
 import quill.server.clients.Client;
@@ -63,7 +63,8 @@ class ReminderCases implements LetterCases {
                 .toList();
         for (Owing o : owing) {
             List<OpenDebt> asked = debts.open(o.clientId(), o.currency()).stream()
-                    .filter(d -> d.dueOn().isAfter(clock.today()) == (kind == LetterKind.AHEAD))
+                    .filter(d ->
+                            d.dueOn() != null && Standing.isDue(d.dueOn(), clock.today()) != (kind == LetterKind.AHEAD))
                     .toList();
             if (!asked.isEmpty() && cases.size() < MOST) {
                 Act.Reminder act = act(kind, o.clientId(), asked);
@@ -81,7 +82,7 @@ class ReminderCases implements LetterCases {
         LocalDate today = clock.today();
         ReminderStep step = STEPS.get(kind);
         List<Act.Item> items = asked.stream()
-                .map(d -> new Act.Item(d, d.open(), Math.max(0, ChronoUnit.DAYS.between(d.dueOn(), today)), step))
+                .map(d -> new Act.Item(d, d.open(), Math.max(0, Standing.daysLate(d.dueOn(), today)), step))
                 .toList();
         return new Act.Reminder(today, client, step, items, Act.Stop.NOTHING, true);
     }

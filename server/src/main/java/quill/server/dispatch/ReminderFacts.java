@@ -11,6 +11,7 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.acts.Act;
 import quill.core.id.DocumentId;
+import quill.core.ledger.Standing;
 import quill.core.letter.LetterField;
 import quill.core.letter.LetterKind;
 import quill.core.money.Amounts;
@@ -78,7 +79,7 @@ class ReminderFacts {
 
     /** Which letter goes by how the debts stand today, also where it goes before its day. */
     private static LetterKind kind(Act.Reminder act, LocalDate today) {
-        if (act.asked().stream().allMatch(i -> i.debt().dueOn().isAfter(today))) {
+        if (act.asked().stream().allMatch(i -> !Standing.isDue(i.debt().dueOn(), today))) {
             return LetterKind.AHEAD;
         }
         return switch (act.step().tone()) {
@@ -93,8 +94,8 @@ class ReminderFacts {
         List<Act.Item> asked = act.asked();
         List<String> numbers = byId.values().stream().map(Document::number).toList();
         String document = basics.document(numbers);
-        boolean late = asked.stream().anyMatch(i -> i.debt().dueOn().isBefore(today));
-        boolean all = asked.stream().allMatch(i -> i.debt().dueOn().isBefore(today));
+        boolean late = asked.stream().anyMatch(i -> Standing.isLate(i.debt().dueOn(), today));
+        boolean all = asked.stream().allMatch(i -> Standing.isLate(i.debt().dueOn(), today));
         long fees = asked.stream().filter(i -> i.debt().fee()).count();
         LetterFacts.Values values = basics.values(
                         basics.from(act.amount().getCurrencyUnit()),
@@ -139,7 +140,7 @@ class ReminderFacts {
             Map<DocumentId, List<StoredInstallment>> schedules,
             LocalDate today) {
         Document invoice = byId.get(item.debt().document());
-        long late = Math.max(0, ChronoUnit.DAYS.between(item.debt().dueOn(), today));
+        long late = Math.max(0, Standing.daysLate(item.debt().dueOn(), today));
         return new Row(
                 item.debt().id(),
                 item.step() == null ? null : item.step().days(),
@@ -192,9 +193,17 @@ class ReminderFacts {
     private Owed owed(Act.Reminder act, Map<DocumentId, Document> byId, LocalDate today) {
         List<Clause> clauses = new ArrayList<>();
         Predicate<Act.Item> fee = i -> i.debt().fee();
-        clause(clauses, act, "LATE", fee.negate().and(i -> i.debt().dueOn().isBefore(today)));
+        clause(
+                clauses,
+                act,
+                "LATE",
+                fee.negate().and(i -> Standing.isLate(i.debt().dueOn(), today)));
         clause(clauses, act, "TODAY", fee.negate().and(i -> i.debt().dueOn().equals(today)));
-        clause(clauses, act, "AHEAD", fee.negate().and(i -> i.debt().dueOn().isAfter(today)));
+        clause(
+                clauses,
+                act,
+                "AHEAD",
+                fee.negate().and(i -> !Standing.isDue(i.debt().dueOn(), today)));
         clause(clauses, act, "FEES", fee);
         List<String> numbers = act.asked().stream()
                 .map(i -> byId.get(i.debt().document()).number())

@@ -5,6 +5,8 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
+import java.util.TreeMap;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
@@ -132,12 +134,14 @@ public class Shelves {
                 .single();
     }
 
-    /** Keeps what is open of one by the days on which it is due, and when it was settled. */
+    /** Keeps what is open of one by the days on which it is due (null for no date yet), and when it was settled. */
     public void owed(DocumentId id, Map<LocalDate, Long> openByDay, LocalDate today) {
         due(id, openByDay);
         long open = openByDay.values().stream().mapToLong(Long::longValue).sum();
-        LocalDate nextDue =
-                openByDay.keySet().stream().min(LocalDate::compareTo).orElse(null);
+        LocalDate nextDue = openByDay.keySet().stream()
+                .filter(Objects::nonNull)
+                .min(LocalDate::compareTo)
+                .orElse(null);
         jdbc.sql("""
                 UPDATE document
                    SET open_minor = :open, next_due_on = :nextDue,
@@ -161,7 +165,13 @@ public class Shelves {
         jdbc.sql("DELETE FROM document_due WHERE document_id = :id")
                 .param("id", id)
                 .update();
-        openByDay.forEach((day, open) -> jdbc.sql(
+        Map<LocalDate, Long> dated = new TreeMap<>();
+        openByDay.forEach((day, open) -> {
+            if (day != null) {
+                dated.put(day, open);
+            }
+        });
+        dated.forEach((day, open) -> jdbc.sql(
                         "INSERT INTO document_due (document_id, due_on, open_minor) VALUES (:id, :day, :open)")
                 .param("id", id)
                 .param("day", day)

@@ -1,8 +1,8 @@
 package quill.server.invoices;
 
 import java.time.LocalDate;
+import java.util.HashMap;
 import java.util.Map;
-import java.util.TreeMap;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 import quill.server.common.BusinessClock;
@@ -28,7 +28,7 @@ class InvoiceDues {
     /** What is open of an invoice stands beside it, for lists that show many. */
     @EventListener
     void debtsChanged(Debts.DebtsChanged change) {
-        Map<LocalDate, Long> openByDay = new TreeMap<>();
+        Map<LocalDate, Long> openByDay = new HashMap<>();
         debts.of(change.invoiceId()).stream()
                 .filter(i -> i.open().isPositive())
                 .forEach(i -> openByDay.merge(i.dueOn(), i.open().getAmountMinorLong(), Math::addExact));

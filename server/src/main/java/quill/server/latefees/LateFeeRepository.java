@@ -14,13 +14,13 @@ import quill.core.Why;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.latefee.LateFee;
+import quill.core.latefee.PaidBefore;
 import quill.core.ledger.OpenDebt;
 import quill.server.common.Amount;
 import quill.server.common.ClientRows;
 import quill.server.common.Json;
 import quill.server.common.Rows;
 import quill.server.debts.PaidEarlier;
-import quill.server.latefees.LateFees.PutUp;
 import quill.server.latefees.LateFees.StoredFee;
 
 /** Table LATE_FEE; reads payments' value dates beside it. Holds no rules. */
@@ -130,20 +130,21 @@ class LateFeeRepository {
                 .update();
     }
 
-    /** Payments dated before the fee, booked after it was charged, that settle some of its installment. */
-    List<PutUp> putUp() {
+    /** Fees that stand, with money for their installment that was dated before it was booked; a fee may be in it twice. */
+    List<Questioned> questioned() {
         return jdbc.sql("""
-                SELECT f.*, p.paid_on FROM late_fee f
-                  JOIN (SELECT fee.id, MIN(e.paid_on) AS paid_on
-                          FROM paid_earlier e JOIN late_fee fee ON fee.installment_id = e.debt_id
-                         WHERE fee.waived_on IS NULL AND NOT fee.stands
-                           AND e.paid_on < fee.charged_on AND e.entry_id > fee.entry_id
-                         GROUP BY fee.id) p ON p.id = f.id
-                 ORDER BY f.id
+                SELECT f.*, e.paid_on, e.entry_id AS paid_by FROM late_fee f
+                  JOIN paid_earlier e ON e.debt_id = f.installment_id
+                 WHERE f.waived_on IS NULL AND NOT f.stands AND f.entry_id IS NOT NULL
+                 ORDER BY f.id, e.paid_on
                 """)
-                .query((rs, n) -> new PutUp(fee(rs, n), Rows.date(rs, "paid_on")))
+                .query((rs, n) ->
+                        new Questioned(fee(rs, n), new PaidBefore(Rows.date(rs, "paid_on"), rs.getLong("paid_by"))))
                 .list();
     }
+
+    /** A fee, and money that may have come before it. */
+    record Questioned(StoredFee fee, PaidBefore paid) {}
 
     private StoredFee fee(ResultSet rs, int row) throws SQLException {
         String currency = rs.getString("currency");

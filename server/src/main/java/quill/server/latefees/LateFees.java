@@ -2,7 +2,9 @@ package quill.server.latefees;
 
 import java.time.LocalDate;
 import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
@@ -192,7 +194,12 @@ public class LateFees {
 
     /** Fees that stand although a payment dated before them has come since; a person decides. */
     public List<PutUp> putUpForWaiving() {
-        return repository.putUp();
+        Map<Long, PutUp> first = new LinkedHashMap<>();
+        repository.questioned().stream()
+                .filter(q -> q.paid().putsUp(q.fee().chargedOn(), q.fee().entryId()))
+                .forEach(q -> first.putIfAbsent(
+                        q.fee().id(), new PutUp(q.fee(), q.paid().paidOn())));
+        return List.copyOf(first.values());
     }
 
     /** For what a fee is: the so-manieth on an installment, for what was due on a day. */

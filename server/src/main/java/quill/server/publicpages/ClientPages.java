@@ -2,13 +2,13 @@ package quill.server.publicpages;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import quill.core.document.CreditorReference;
 import quill.core.money.Amounts;
+import quill.core.pay.PageChoices;
 import quill.core.pay.WayToPay;
 import quill.server.books.BooksService;
 import quill.server.cardorders.CardOrders;
@@ -134,25 +134,12 @@ class ClientPages {
                 invoice.voidedOn());
     }
 
-    /** The first open installment with all that fell due before it, and all that is open where that is more. */
     private List<Offer> offers(Document invoice, List<Measure.Part> parts, CurrencyUnit currency) {
         List<Measure.Part> open =
                 parts.stream().filter(p -> p.open().money().isPositive()).toList();
-        if (open.isEmpty()) {
-            return List.of();
-        }
-        LocalDate today = clock.today();
-        List<Measure.Part> due = new ArrayList<>(
-                open.stream().filter(p -> !p.dueOn().isAfter(today)).toList());
-        if (due.isEmpty()) {
-            due.add(open.get(0));
-        }
-        List<Offer> offers = new ArrayList<>();
-        offers.add(offer("due", due, invoice, currency));
-        if (due.size() < open.size()) {
-            offers.add(offer("all", open, invoice, currency));
-        }
-        return offers;
+        return PageChoices.of(open, Measure.Part::dueOn, clock.today()).stream()
+                .map(c -> offer(c.what(), c.parts(), invoice, currency))
+                .toList();
     }
 
     private Offer offer(String what, List<Measure.Part> parts, Document invoice, CurrencyUnit currency) {

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
+import quill.core.ledger.Standing;
 import quill.server.chasing.ActView;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
@@ -51,7 +52,7 @@ class Coming {
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), today);
         boolean one = parts.stream().filter(p -> !p.fee()).count() == 1;
         Stream<ToCome> dues = parts.stream()
-                .filter(p -> p.open().money().isPositive() && !p.dueOn().isBefore(today))
+                .filter(p -> p.open().money().isPositive() && p.dueOn() != null && !Standing.isLate(p.dueOn(), today))
                 .limit(MOST_DUES)
                 .map(p -> new ToCome(p.dueOn(), name(p, one) + " falls due", p.open(), null));
         Stream<ToCome> letters = correspondence.ofInvoice(invoice.id()).stream()

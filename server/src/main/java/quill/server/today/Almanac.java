@@ -81,7 +81,7 @@ final class Almanac {
                     row.clientId() + " " + owedIn, k -> new Sums(row.clientId(), row.clientName(), owedIn));
             for (Measure.Part p : row.measure()) {
                 sums.add(p);
-                boolean inside = !p.dueOn().isBefore(from) && !p.dueOn().isAfter(to);
+                boolean inside = Standing.isDue(p.dueOn(), to) && !Standing.isLate(p.dueOn(), from);
                 if ((inside || p.standing() == Standing.LATE) && p.standing() != Standing.CREDITED) {
                     sums.marks.add(mark(row, p, largest));
                 }

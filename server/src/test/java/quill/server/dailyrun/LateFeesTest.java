@@ -14,6 +14,7 @@ import quill.core.document.TypedDraft.TypedLine;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.ledger.Agreement;
 import quill.core.schedule.TypedTerm;
 import quill.core.tax.TaxRounding;
 import quill.server.business.Rates;
@@ -158,7 +159,7 @@ public class LateFeesTest extends OnAFreshBusiness {
         assertThat(taxPosted(invoice)).isEqualTo("-21.00");
         assertThat(before).isNegative();
         assertThat(ownPosted("LATE_FEE_INCOME")).isZero();
-        Debts.Agreement pounds = server.bean(Debts.class).agreement(client, CurrencyUnit.GBP);
+        Agreement pounds = server.bean(Debts.class).agreement(client, CurrencyUnit.GBP);
         assertThat(pounds.holds()).isTrue();
         assertThat(pounds.byPostings()).isEqualTo(Money.parse("GBP 121.00"));
     }

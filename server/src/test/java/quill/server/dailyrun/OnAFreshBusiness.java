@@ -8,6 +8,7 @@ import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import quill.core.id.ClientId;
 import quill.core.latefee.TypedLateFeePolicy;
+import quill.core.ledger.Agreement;
 import quill.server.Server;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Decisions;
@@ -64,7 +65,7 @@ class OnAFreshBusiness {
         return agreement(client).byPostings().getAmount().toPlainString();
     }
 
-    Debts.Agreement agreement(ClientId client) {
+    Agreement agreement(ClientId client) {
         return server.bean(Debts.class).agreement(client, CurrencyUnit.EUR);
     }
 }

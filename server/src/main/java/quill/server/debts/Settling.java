@@ -1,0 +1,232 @@
+package quill.server.debts;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.ToLongFunction;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
+import quill.core.ledger.Appropriation;
+import quill.core.ledger.ClientLedger;
+import quill.core.ledger.Lot;
+import quill.core.ledger.OpenDebt;
+import quill.core.ledger.Receipt;
+import quill.core.ledger.Settlement;
+import quill.core.ledger.Step;
+import quill.core.ledger.TakingBack;
+import quill.core.money.Amounts;
+import quill.server.common.BusinessClock;
+
+/**
+ * Whatever changes what a client owes, or what of its money is here: each asks the core's ledger, and keeps what that
+ * decided. Every method expects the client to be locked by the caller's transaction.
+ */
+@Service
+@Transactional(propagation = Propagation.MANDATORY)
+public class Settling {
+    private final DebtRepository repository;
+    private final SettlementRepository settlements;
+    private final LedgerWriter writer;
+    private final Debts debts;
+    private final BusinessClock clock;
+    private final ApplicationEventPublisher publisher;
+
+    Settling(
+            DebtRepository repository,
+            SettlementRepository settlements,
+            LedgerWriter writer,
+            Debts debts,
+            BusinessClock clock,
+            ApplicationEventPublisher publisher) {
+        this.repository = repository;
+        this.settlements = settlements;
+        this.writer = writer;
+        this.debts = debts;
+        this.clock = clock;
+        this.publisher = publisher;
+    }
+
+    /**
+     * Takes a late fee back: what was paid on it becomes client credit, and the fee is taken off whole.
+     *
+     * @param entryId by which it was taken back
+     */
+    public void waiveFee(ClientId clientId, long debtId, long entryId) {
+        OpenDebt fee = repository.find(debtId);
+        List<Settlement> standing = settlements.ofDebt(debtId);
+        TakingBack ledger = takingBack(clientId, fee.open().getCurrencyUnit(), standing);
+        writer.keep(clientId, ledger.waive(fee, standing), clock.today(), step -> entryId);
+        publisher.publishEvent(new Debts.DebtsChanged(fee.document(), clientId));
+    }
+
+    /** How all stands of a client in a currency. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public ClientLedger ledger(ClientId clientId, CurrencyUnit currency) {
+        return ClientLedger.of(
+                currency, repository.open(clientId, currency), settlements.left(clientId, currency), debts.order());
+    }
+
+    /** The same with the lots, empty ones too, out of which came what settles something. */
+    private TakingBack takingBack(ClientId clientId, CurrencyUnit currency, Collection<Settlement> standing) {
+        List<Lot> lots = new ArrayList<>(settlements.lots(
+                standing.stream().map(Settlement::lot).filter(l -> l != 0).collect(Collectors.toSet())));
+        lots.addAll(settlements.left(clientId, currency));
+        return new TakingBack(ClientLedger.of(currency, repository.open(clientId, currency), lots, debts.order()));
+    }
+
+    /** Keeps what the ledger decided about money that moved. @param own as {@link LedgerWriter} asks it */
+    public void keep(ClientId clientId, ClientLedger.Decision decision, LocalDate valueOn, ToLongFunction<Step> own) {
+        writer.keep(clientId, decision, valueOn, own);
+    }
+
+    /** Takes back what was recorded wrongly. @param own books the entry that undoes it */
+    public List<Appropriation.Part> undo(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
+        CurrencyUnit currency = money.amount().getCurrencyUnit();
+        List<Settlement> ofIt = settlements.ofMovement(money.movement());
+        List<Settlement> others = settlements.covered(clientId, currency).stream()
+                .filter(s -> !s.source().is(money.movement()))
+                .toList();
+        List<Settlement> all = new ArrayList<>(ofIt);
+        all.addAll(others);
+        List<Appropriation.Part> settling = debts.settledBy(money.movement());
+        ClientLedger.Decision decision =
+                takingBack(clientId, currency, all).undo(money, new TakingBack.Standing(ofIt, others));
+        writer.keep(clientId, decision, clock.today(), own);
+        publisher.publishEvent(new PaidEarlier.Undone(money.movement()));
+        return settling;
+    }
+
+    /** Takes a deposit back that was recorded wrongly. @param own books the entry that undoes it */
+    public void undoDeposit(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
+        List<Step.Draw> drawn = settlements.drawnOf(money.movement());
+        CurrencyUnit currency = money.amount().getCurrencyUnit();
+        List<Lot> lots = new ArrayList<>(
+                settlements.lots(drawn.stream().map(Step.Draw::lot).collect(Collectors.toSet())));
+        lots.addAll(settlements.left(clientId, currency));
+        TakingBack ledger = new TakingBack(ClientLedger.of(currency, List.of(), lots, debts.order()));
+        writer.keep(clientId, ledger.undoDeposit(money, drawn), clock.today(), own);
+    }
+
+    /** What is prepaid comes out of deposits held, under the entry of the invoice's issue. */
+    public void deduct(ClientId clientId, DocumentId invoiceId, Money prepaid, long entryId) {
+        if (prepaid.isPositive()) {
+            ClientLedger.Decision decision =
+                    ledger(clientId, prepaid.getCurrencyUnit()).deduct(invoiceId, prepaid);
+            writer.keep(clientId, decision, clock.today(), step -> entryId);
+        }
+    }
+
+    /** @throws quill.core.RefusedException naming {@code prepaid} where less is held */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public void checkDeposits(ClientId clientId, Money prepaid) {
+        if (prepaid.isPositive()) {
+            ledger(clientId, prepaid.getCurrencyUnit()).deduct(DocumentId.NEW, prepaid);
+        }
+    }
+
+    /** What an invoice deducted is held again, under the entry that takes the invoice back. */
+    public void putBack(ClientId clientId, DocumentId invoiceId, long entryId) {
+        List<Step.Draw> drawn = settlements.drawnBy(invoiceId);
+        if (!drawn.isEmpty()) {
+            CurrencyUnit currency = drawn.get(0).amount().getCurrencyUnit();
+            Money all =
+                    Amounts.sum(currency, drawn.stream().map(Step.Draw::amount).toList());
+            ClientLedger ledger = ClientLedger.of(
+                    currency,
+                    List.of(),
+                    settlements.lots(drawn.stream().map(Step.Draw::lot).collect(Collectors.toSet())),
+                    debts.order());
+            writer.keep(clientId, ledger.putBack(drawn, all), clock.today(), step -> entryId);
+        }
+    }
+
+    /**
+     * A credit note takes back a whole invoice: all that settles it becomes client credit. Its late fees were waived
+     * before.
+     *
+     * @param own books the note's entry
+     */
+    public void creditWhole(ClientId clientId, TakingBack.Note note, ToLongFunction<Step> own) {
+        CurrencyUnit currency = note.deposits().getCurrencyUnit();
+        List<Settlement> standing = settlements.ofDocument(note.invoice());
+        List<Settlement> others = settlements.covered(clientId, currency).stream()
+                .filter(s -> !note.invoice().equals(s.debt().document()))
+                .toList();
+        List<Step.Draw> drawn = settlements.drawnBy(note.invoice());
+        Set<Long> ids = new TreeSet<>();
+        drawn.forEach(d -> ids.add(d.lot()));
+        Stream.concat(standing.stream(), others.stream()).map(Settlement::lot).forEach(ids::add);
+        List<Lot> lots = new ArrayList<>(settlements.lots(ids));
+        lots.addAll(settlements.left(clientId, currency));
+        TakingBack ledger =
+                new TakingBack(ClientLedger.of(currency, repository.open(clientId, currency), lots, debts.order()));
+        ClientLedger.Decision decision = ledger.creditWhole(
+                note, repository.debts(note.invoice()), new TakingBack.Standing(standing, others), drawn);
+        writer.keep(clientId, decision, clock.today(), own);
+        publisher.publishEvent(new Debts.DebtsChanged(note.invoice(), clientId));
+    }
+
+    /**
+     * A credit note takes back a part of an invoice: off its open installments from the last one backwards. Late fees stay;
+     * what finds nothing open is client credit.
+     *
+     * @param own books the note's entry
+     */
+    public void creditPart(ClientId clientId, TakingBack.Note note, ToLongFunction<Step> own) {
+        CurrencyUnit currency = note.deposits().getCurrencyUnit();
+        List<OpenDebt> installments =
+                repository.debts(note.invoice()).stream().filter(d -> !d.fee()).toList();
+        ClientLedger.Decision decision =
+                takingBack(clientId, currency, List.of()).creditBackwards(note, installments);
+        writer.keep(clientId, decision, clock.today(), own);
+        publisher.publishEvent(new Debts.DebtsChanged(note.invoice(), clientId));
+    }
+
+    /** Credit that this draft, and nothing else, will use when it is issued. @param credit lot by lot; may be empty */
+    public void letWait(DocumentId draftId, ClientId clientId, ClientLedger now, List<ClientLedger.OfLot> credit) {
+        writer.keep(clientId, now.reserve(credit, draftId), clock.today(), step -> 0);
+    }
+
+    /** The draft is issued, or will never be: its credit waits no longer, and settles what is open. */
+    public void waitNoLonger(DocumentId draftId) {
+        Optional<SettlementRepository.Waiting> credit = settlements.waitingFor(draftId);
+        settlements.waitNoLonger(draftId);
+        credit.ifPresent(c -> useCredit(c.clientId(), c.currency()));
+    }
+
+    /** Says of a payment that it is dated before the day on which it was booked. */
+    public void paidEarlier(long paymentId, LocalDate paidOn, List<Appropriation.Part> parts, long entryId) {
+        List<Long> settled = parts.stream().map(p -> p.debt().id()).toList();
+        publisher.publishEvent(new PaidEarlier(paymentId, paidOn, entryId, settled));
+    }
+
+    /**
+     * Client credit settles what is open, by the standard order; nothing happens where there is none.
+     *
+     * @return what it settled
+     */
+    public List<Appropriation.Part> useCredit(ClientId clientId, CurrencyUnit currency) {
+        List<Lot> left = settlements.left(clientId, currency);
+        if (left.isEmpty()) {
+            return List.of();
+        }
+        ClientLedger.Decision used = ClientLedger.of(currency, repository.open(clientId, currency), left, debts.order())
+                .cover();
+        writer.keep(clientId, used, clock.today(), step -> 0);
+        return used.steps().stream()
+                .flatMap(step -> Appropriation.byDebt(step.settled()).stream())
+                .toList();
+    }
+}
