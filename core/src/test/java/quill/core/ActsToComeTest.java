@@ -104,6 +104,25 @@ public class ActsToComeTest {
     }
 
     @Test
+    public void whatHasNoDateYetIsNeitherRemindedOfNorFined() {
+        OpenDebt open = new OpenDebt(1, new DocumentId(1), "2027-0001", 1, false, null, ISSUED, eur("100.00"));
+        Debt undated = new Debt(
+                open, false, eur("100.00"), eur("0.00"), ISSUED, null, null, ONE_PERCENT, List.of(), 0, null, null);
+        assertThat(ActsToCome.of(client(undated), rules, DUE.minusDays(5), DUE.plusDays(60)))
+                .isEmpty();
+        assertThat(ActsToCome.nextDay(client(undated), rules)).isEmpty();
+        assertThat(ActsToCome.unanswered(client(undated), rules, DUE.plusDays(60)))
+                .isEmpty();
+        List<Act> beside = ActsToCome.of(
+                client(undated, debt(2, new DocumentId(2), DUE, "50.00", null)), rules, DUE, DUE.plusDays(20));
+        assertThat(reminders(beside))
+                .isNotEmpty()
+                .allSatisfy(a -> assertThat(((Act.Reminder) a).items())
+                        .extracting(i -> i.debt().id())
+                        .doesNotContain(1L));
+    }
+
+    @Test
     public void moneyInTransitIsNeitherRemindedOfNorFined() {
         OpenDebt open = new OpenDebt(1, new DocumentId(1), "2027-0001", 1, false, DUE, eur("100.00"));
         Debt coming = new Debt(

@@ -124,13 +124,6 @@ CREATE TABLE kept_back_act (
 );
 CREATE INDEX kept_back_of_client ON kept_back_act (client_id);
 
--- How stern the latest letter was that asked for a debt, and the one before it, for where that never left; empty for none.
-CREATE TABLE last_letter (
-  debt_id BIGINT PRIMARY KEY REFERENCES debt (id) ON DELETE CASCADE,
-  tone VARCHAR(10) NOT NULL,
-  before_it VARCHAR(10) NOT NULL
-);
-
 -- The daily run: what each day announced, and what became of it. A letter of several currencies is announced with the sum
 -- of its first step; what was done may have another first.
 CREATE TABLE run_day (

@@ -76,6 +76,17 @@ CREATE TABLE message_document (
 );
 CREATE INDEX message_of_document ON message_document (document_id, message_id);
 
+-- What each letter asks for of which debt, and how sternly: no letter is milder than the latest that left.
+CREATE TABLE message_debt (
+  message_id BIGINT NOT NULL REFERENCES message (id) ON DELETE CASCADE,
+  debt_id BIGINT NOT NULL REFERENCES debt (id) ON DELETE CASCADE,
+  currency CHAR(3) NOT NULL,
+  asked_minor BIGINT NOT NULL CHECK (asked_minor > 0),
+  tone VARCHAR(10) NOT NULL,
+  PRIMARY KEY (message_id, debt_id)
+);
+CREATE INDEX message_of_debt ON message_debt (debt_id, message_id);
+
 -- Both forms of a letter as it went, and what the square code in it carries.
 CREATE TABLE message_text (
   message_id BIGINT PRIMARY KEY REFERENCES message (id) ON DELETE CASCADE,

@@ -82,7 +82,6 @@ public class Chasing {
 
     /** A letter never left: nobody was asked by it, and the client was not reminded that day. */
     void notAsked(ReminderExpired letter) {
-        letter.asked().forEach(repository::notAsked);
         repository.notReminded(letter.clientId(), letter.writtenOn());
         repository.lookAt(letter.clientId());
     }

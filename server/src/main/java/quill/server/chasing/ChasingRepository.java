@@ -20,7 +20,6 @@ import quill.core.acts.ActKey;
 import quill.core.acts.ActKind;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
-import quill.core.reminder.ReminderStep.Tone;
 import quill.server.common.ClientRows;
 import quill.server.common.PageKey;
 import quill.server.common.Rows;
@@ -203,37 +202,6 @@ class ChasingRepository {
                 .param("before", days - 1)
                 .param("debt", debtId)
                 .param("days", days)
-                .update();
-    }
-
-    /** How stern the latest letter was that asked for each of these debts; those without any are not in it. */
-    Map<Long, Tone> lastTones(Collection<Long> debtIds) {
-        Map<Long, Tone> tones = new HashMap<>();
-        jdbc.sql("SELECT debt_id, tone FROM last_letter WHERE debt_id IN (:debts) AND tone <> ''")
-                .param("debts", debtIds)
-                .query(rs -> {
-                    tones.put(rs.getLong("debt_id"), Tone.valueOf(rs.getString("tone")));
-                });
-        return tones;
-    }
-
-    void asked(long debtId, Tone tone) {
-        int rows = jdbc.sql("UPDATE last_letter SET before_it = tone, tone = :tone WHERE debt_id = :debt")
-                .param("tone", tone)
-                .param("debt", debtId)
-                .update();
-        if (rows == 0) {
-            jdbc.sql("INSERT INTO last_letter (debt_id, tone, before_it) VALUES (:debt, :tone, '')")
-                    .param("tone", tone)
-                    .param("debt", debtId)
-                    .update();
-        }
-    }
-
-    /** The letter that asked last never left: the one before it is the latest again. */
-    void notAsked(long debtId) {
-        jdbc.sql("UPDATE last_letter SET tone = before_it WHERE debt_id = :debt")
-                .param("debt", debtId)
                 .update();
     }
 

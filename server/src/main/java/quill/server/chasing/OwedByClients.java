@@ -21,6 +21,7 @@ import quill.core.reminder.ReminderStep.Tone;
 import quill.server.cardorders.CardOrders;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
+import quill.server.dispatch.AskedDebts;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.latefees.FeePolicies;
@@ -37,6 +38,7 @@ class OwedByClients {
     private final FeePolicies policies;
     private final LateFees fees;
     private final CardOrders orders;
+    private final AskedDebts asked;
 
     OwedByClients(
             ChasingRepository repository,
@@ -45,7 +47,8 @@ class OwedByClients {
             Debts debts,
             FeePolicies policies,
             LateFees fees,
-            CardOrders orders) {
+            CardOrders orders,
+            AskedDebts asked) {
         this.repository = repository;
         this.named = named;
         this.invoices = invoices;
@@ -53,6 +56,7 @@ class OwedByClients {
         this.policies = policies;
         this.fees = fees;
         this.orders = orders;
+        this.asked = asked;
     }
 
     /** All that was read at once for several clients. */
@@ -92,7 +96,7 @@ class OwedByClients {
                 policies.fixedFor(issued.keySet()),
                 byInvoice.isEmpty() ? Map.of() : repository.mutedInvoices(byInvoice.keySet()),
                 debtIds.isEmpty() ? Map.of() : repository.usedSteps(debtIds),
-                debtIds.isEmpty() ? Map.of() : repository.lastTones(debtIds),
+                asked.lastTones(debtIds),
                 charged.stream().collect(Collectors.groupingBy(f -> f.occasion().installmentId())),
                 charged.stream()
                         .filter(f -> f.debtId() != null)

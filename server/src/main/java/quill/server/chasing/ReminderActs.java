@@ -149,7 +149,6 @@ class ReminderActs {
     private void sent(Act.Reminder act) {
         useUp(act);
         repository.forgetPassed(act.client());
-        act.asked().forEach(i -> repository.asked(i.debt().id(), act.step().tone()));
         repository.reminded(act.client(), clock.today());
     }
 

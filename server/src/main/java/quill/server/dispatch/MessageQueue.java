@@ -1,9 +1,12 @@
 package quill.server.dispatch;
 
+import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.acts.Act;
+import quill.core.reminder.ReminderStep.Tone;
 import quill.server.audit.Actor;
 import quill.server.audit.Happenings;
 import quill.server.business.BusinessService;
@@ -15,6 +18,7 @@ import quill.server.letters.Phrases;
 @Component
 class MessageQueue {
     private final MessageRepository repository;
+    private final AskedDebts asked;
     private final SentPapers papers;
     private final Letters letters;
     private final BusinessService business;
@@ -24,6 +28,7 @@ class MessageQueue {
 
     MessageQueue(
             MessageRepository repository,
+            AskedDebts asked,
             SentPapers papers,
             Letters letters,
             BusinessService business,
@@ -31,6 +36,7 @@ class MessageQueue {
             Changes changes,
             Phrases phrases) {
         this.repository = repository;
+        this.asked = asked;
         this.papers = papers;
         this.letters = letters;
         this.business = business;
@@ -52,6 +58,12 @@ class MessageQueue {
             changes.say(draft.main(), draft.clientId());
         }
         return added;
+    }
+
+    /** Notes what a letter asks for of which debt. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void asks(long messageId, List<Act.Item> items, Tone tone) {
+        asked.add(messageId, items, tone);
     }
 
     /** The letter that was added under a key. */

@@ -5,8 +5,12 @@ import java.sql.SQLException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
@@ -74,6 +78,17 @@ class MessageRows {
                 .param("since", since)
                 .query(MessageRows::message)
                 .list();
+    }
+
+    /** What a letter asks for, by debt. */
+    Map<Long, Money> asked(long messageId) {
+        Map<Long, Money> asked = new HashMap<>();
+        jdbc.sql("SELECT debt_id, currency, asked_minor FROM message_debt WHERE message_id = :message")
+                .param("message", messageId)
+                .query(rs -> {
+                    asked.put(rs.getLong(1), Money.ofMinor(CurrencyUnit.of(rs.getString(2)), rs.getLong(3)));
+                });
+        return asked;
     }
 
     Optional<String> reminder(long id) {

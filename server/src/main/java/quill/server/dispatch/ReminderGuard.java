@@ -1,10 +1,7 @@
 package quill.server.dispatch;
 
-import java.util.HashMap;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
-import org.joda.money.Money;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -68,9 +65,7 @@ class ReminderGuard {
     }
 
     private WaitingLetter waiting(Message message, ReminderLetter letter) {
-        Map<Long, Money> asked = new HashMap<>();
-        letter.rows().forEach(r -> asked.put(r.debtId(), r.amount().money()));
-        return new WaitingLetter(letter.writtenOn(), repository.isByHand(message.id()), asked);
+        return new WaitingLetter(letter.writtenOn(), repository.isByHand(message.id()), rows.asked(message.id()));
     }
 
     private void setAside(Message message, ReminderLetter letter, WaitingLetter.Fate fate) {
@@ -91,12 +86,7 @@ class ReminderGuard {
     /** What a letter that never leaves had used up. */
     static ReminderExpired neverLeft(Message message, ReminderLetter letter) {
         Map<Long, Integer> steps = new LinkedHashMap<>();
-        List<ReminderLetter.Row> rows = letter.rows();
-        rows.stream().filter(r -> r.step() != null).forEach(r -> steps.put(r.debtId(), r.step()));
-        return new ReminderExpired(
-                message.clientId(),
-                letter.writtenOn(),
-                steps,
-                rows.stream().map(ReminderLetter.Row::debtId).toList());
+        letter.rows().stream().filter(r -> r.step() != null).forEach(r -> steps.put(r.debtId(), r.step()));
+        return new ReminderExpired(message.clientId(), letter.writtenOn(), steps);
     }
 }

@@ -98,7 +98,9 @@ public class Reminding {
             String what = "Reminder written (" + act.step().tone().words() + ", step "
                     + act.step().words() + "): "
                     + act.sums().stream().map(Shown::money).collect(Collectors.joining(" and "));
-            Happenings.About itself = Happenings.About.letter(queue.idOf(key.toString()));
+            long id = queue.idOf(key.toString());
+            queue.asks(id, act.asked(), act.step().tone());
+            Happenings.About itself = Happenings.About.letter(id);
             about.forEach(invoice -> happenings.note(invoice, client.id(), what, itself));
             about.forEach(invoice -> changes.say(invoice, client.id()));
         }

@@ -1,0 +1,55 @@
+package quill.server.dispatch;
+
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import quill.core.acts.Act;
+import quill.core.reminder.ReminderStep.Tone;
+
+/** Table MESSAGE_DEBT: what each letter asked for of which debt, and how sternly. */
+@Repository
+public class AskedDebts {
+    private final JdbcClient jdbc;
+
+    AskedDebts(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** Notes what a letter asks for. */
+    void add(long messageId, List<Act.Item> items, Tone tone) {
+        for (Act.Item item : items) {
+            jdbc.sql("""
+                    INSERT INTO message_debt (message_id, debt_id, currency, asked_minor, tone)
+                    VALUES (:message, :debt, :currency, :asked, :tone)
+                    """)
+                    .param("message", messageId)
+                    .param("debt", item.debt().id())
+                    .param("currency", item.asked().getCurrencyUnit().getCode())
+                    .param("asked", item.asked())
+                    .param("tone", tone)
+                    .update();
+        }
+    }
+
+    /**
+     * How stern the latest letter was that asked for each of these debts, but for those that never left; debts that none
+     * asked for are not in it.
+     */
+    public Map<Long, Tone> lastTones(Collection<Long> debtIds) {
+        Map<Long, Tone> tones = new HashMap<>();
+        if (!debtIds.isEmpty()) {
+            jdbc.sql("""
+                    SELECT a.debt_id, a.tone FROM UNNEST(CAST(:debts AS BIGINT ARRAY)) AS d (id)
+                      JOIN message_debt a ON a.debt_id = d.id
+                      JOIN message m ON m.id = a.message_id AND m.state <> 'set aside'
+                     ORDER BY a.message_id
+                    """).param("debts", debtIds.toArray(Long[]::new)).query(rs -> {
+                tones.put(rs.getLong(1), Tone.valueOf(rs.getString(2)));
+            });
+        }
+        return tones;
+    }
+}
