@@ -223,7 +223,7 @@ export function ClientRecord({ id }: { id: number }) {
             </Sideways>
           )}
           <p className={a.books.agrees ? 'faded small' : 'alert'}>
-            Open installments less credit and deposits {plain(a.books.byInstallments)}{' '}
+            Open installments less credit and deposits {plain(a.books.byDebts)}{' '}
             {a.books.agrees ? '=' : '≠'} entries {plain(a.books.byPostings)}.{' '}
             {a.books.agrees ? 'The books agree.' : 'The books do not agree.'}
           </p>

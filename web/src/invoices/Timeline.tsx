@@ -108,7 +108,7 @@ function Past({
 /** A payment that a person recorded wrongly is undone; a card payment was really made. */
 function Undo({ payment }: { payment: Schemas['Payment'] }) {
   const [undoing, setUndoing] = useState(false);
-  if (payment.means.way === 'CARD' || payment.undone) return null;
+  if (!payment.means.byHand || payment.undone) return null;
   return (
     <>
       <button type="button" className="link" onClick={() => setUndoing(true)}>
