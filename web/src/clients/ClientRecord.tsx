@@ -223,8 +223,8 @@ export function ClientRecord({ id }: { id: number }) {
             </Sideways>
           )}
           <p className={a.books.agrees ? 'faded small' : 'alert'}>
-            Open installments less credit and deposits {plain(a.books.byDebts)}{' '}
-            {a.books.agrees ? '=' : '≠'} entries {plain(a.books.byPostings)}.{' '}
+            Open installments less credit and deposits {plain(a.books.byDebts)} {a.books.agrees ? '=' : '≠'}{' '}
+            entries {plain(a.books.byPostings)}.{' '}
             {a.books.agrees ? 'The books agree.' : 'The books do not agree.'}
           </p>
           <ClientChasing id={id} />

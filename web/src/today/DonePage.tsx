@@ -58,8 +58,8 @@ export function DonePage() {
                         <td>
                           <Link to={`/invoices/${a.invoiceId}`}>{a.what}</Link>
                         </td>
-                        <td className="n">{a.announced ? plain(a.announced) : ''}</td>
-                        <td className="n">{a.amount ? plain(a.amount) : ''}</td>
+                        <td className="n">{a.announced.map(plain).join(' and ')}</td>
+                        <td className="n">{a.done.map(plain).join(' and ')}</td>
                         <td>
                           <b className={tones[a.outcome]}>{a.outcome}</b>
                           {a.reason && <span className="faded">: {a.reason}</span>}

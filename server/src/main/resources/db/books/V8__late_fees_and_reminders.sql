@@ -124,8 +124,7 @@ CREATE TABLE kept_back_act (
 );
 CREATE INDEX kept_back_of_client ON kept_back_act (client_id);
 
--- The daily run: what each day announced, and what became of it. A letter of several currencies is announced with the sum
--- of its first step; what was done may have another first.
+-- The daily run: what each day announced, and what became of it. Sums are written EUR 10.00;GBP 5.00, empty for none.
 CREATE TABLE run_day (
   run_on DATE PRIMARY KEY,
   planned_at TIMESTAMP WITH TIME ZONE NOT NULL,
@@ -139,10 +138,8 @@ CREATE TABLE run_act (
   kind VARCHAR(10) NOT NULL,
   client_id BIGINT NOT NULL REFERENCES client (id),
   invoice_id BIGINT NOT NULL REFERENCES document (id),
-  currency CHAR(3) NOT NULL,
-  announced_minor BIGINT,
-  amount_minor BIGINT,
-  done_currency CHAR(3),
+  announced VARCHAR(300) NOT NULL,
+  done VARCHAR(300) DEFAULT '' NOT NULL,
   what VARCHAR(1000) NOT NULL,
   outcome VARCHAR(12) NOT NULL,
   reason VARCHAR(1000) DEFAULT '' NOT NULL,

@@ -72,8 +72,13 @@ public sealed interface Act {
     /** Whose it is. */
     ClientId client();
 
-    /** What is charged, or asked for. */
+    /** What is charged, or asked for; of several currencies the first. */
     Money amount();
+
+    /** The same, a sum for each currency. */
+    default List<Money> sums() {
+        return List.of(amount());
+    }
 
     /** What keeps it from being done, or {@link Stop#NOTHING}. */
     Stop stop();
@@ -191,6 +196,7 @@ public sealed interface Act {
         }
 
         /** What it asks for, a sum for each currency, its own first. */
+        @Override
         public List<Money> sums() {
             List<Item> asked = asked();
             return Stream.concat(

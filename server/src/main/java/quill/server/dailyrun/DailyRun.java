@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.BooleanSupplier;
+import org.joda.money.Money;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
@@ -21,7 +22,7 @@ import quill.core.acts.Act;
 import quill.core.acts.ActKey;
 import quill.core.acts.ActKind;
 import quill.core.id.ClientId;
-import quill.core.money.Amounts;
+import quill.core.money.Sums;
 import quill.server.business.BusinessService;
 import quill.server.cardorders.CardOrders;
 import quill.server.chasing.ActCase;
@@ -182,7 +183,7 @@ public class DailyRun {
             boolean news = act.stop() == Act.Stop.NOTHING || act.isNew();
             if (wanted && news) {
                 repository.plan(new RunRepository.NewAct(
-                        day, act.key(), act.kind(), act.client(), act.document(), act.amount(), its.words(), morning));
+                        day, act.key(), act.kind(), act.client(), act.document(), act.sums(), its.words(), morning));
             }
         }
     }
@@ -242,7 +243,8 @@ public class DailyRun {
                 some.forEach(act -> perform(List.of(act), day, done));
             } else {
                 LOG.error("act {} of {} failed", first.key(), day, e);
-                transaction.executeWithoutResult(s -> repository.end(first.id(), null, Result.FAILED, reasonOf(e)));
+                transaction.executeWithoutResult(
+                        s -> repository.end(first.id(), List.of(), Result.FAILED, reasonOf(e)));
             }
             return some.size();
         }
@@ -262,7 +264,7 @@ public class DailyRun {
             boolean isDone = outcome.outcome() == Result.DONE;
             repository.end(
                     act.id(),
-                    isDone ? outcome.act().amount() : null,
+                    isDone ? outcome.act().sums() : List.of(),
                     outcome.outcome(),
                     isDone ? changed(act, outcome.act()) : outcome.reason());
             results.add(outcome.outcome());
@@ -279,13 +281,13 @@ public class DailyRun {
 
     /** How the act differs from what was announced, for the log. */
     private static String changed(LoggedAct logged, Act act) {
-        Amount announced = logged.announced();
-        if (announced == null) {
+        List<Money> announced = logged.announced().stream().map(Amount::money).toList();
+        if (announced.isEmpty()) {
             return "came up after the day's list was written";
         }
-        return announced.money().equals(act.amount())
+        return announced.equals(act.sums())
                 ? ""
-                : "announced with " + Amounts.grouped(announced.money()) + "; what is open changed since";
+                : "announced with " + Sums.grouped(announced) + "; what is open changed since";
     }
 
     /** The day whose run comes next: today until its run is finished. */

@@ -1,7 +1,7 @@
 package quill.server.dailyrun;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
+import java.util.List;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.common.Amount;
@@ -10,8 +10,8 @@ import quill.server.common.Amount;
  * An act in the log of the daily run.
  *
  * @param kind fee or reminder
- * @param announced the amount on the morning's list; null for what came up since
- * @param amount what was charged or asked for; null where nothing was done
+ * @param announced the sums on the morning's list, by currency; none for what came up since
+ * @param done what was charged or asked for, by currency; none where nothing was done
  * @param outcome planned, done, kept back, not needed or failed
  */
 public record LoggedAct(
@@ -21,8 +21,8 @@ public record LoggedAct(
         String kind,
         ClientId clientId,
         DocumentId invoiceId,
-        @Schema(nullable = true) Amount announced,
-        @Schema(nullable = true) Amount amount,
+        List<Amount> announced,
+        List<Amount> done,
         String what,
         String outcome,
         String reason) {}

@@ -15,6 +15,7 @@ import quill.core.acts.ActKey;
 import quill.core.acts.ActKind;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.money.Sums;
 import quill.server.chasing.Result;
 import quill.server.common.Amount;
 import quill.server.common.ClientRows;
@@ -26,8 +27,7 @@ import quill.server.common.Texts;
 @Repository
 class RunRepository {
     private static final String SELECT = """
-            SELECT id, run_on, act_key, kind, client_id, invoice_id, currency, announced_minor, amount_minor,
-                   done_currency, what, outcome, reason
+            SELECT id, run_on, act_key, kind, client_id, invoice_id, announced, done, what, outcome, reason
               FROM run_act
             """;
 
@@ -43,7 +43,7 @@ class RunRepository {
             ActKind kind,
             ClientId client,
             DocumentId invoice,
-            Money amount,
+            List<Money> sums,
             String what,
             boolean known) {}
 
@@ -79,9 +79,8 @@ class RunRepository {
     /** Adds an act to a day's list, once. */
     void plan(NewAct a) {
         jdbc.sql("""
-                INSERT INTO run_act (run_on, act_key, kind, client_id, invoice_id, currency, announced_minor, what,
-                  outcome)
-                SELECT :on, :key, :kind, :client, :invoice, :currency, :announced, :what, 'planned'
+                INSERT INTO run_act (run_on, act_key, kind, client_id, invoice_id, announced, what, outcome)
+                SELECT :on, :key, :kind, :client, :invoice, :announced, :what, 'planned'
                  WHERE NOT EXISTS (SELECT 1 FROM run_act WHERE run_on = :on AND act_key = :key)
                 """)
                 .param("on", a.on())
@@ -89,8 +88,7 @@ class RunRepository {
                 .param("kind", a.kind().word())
                 .param("client", a.client())
                 .param("invoice", a.invoice())
-                .param("currency", a.amount().getCurrencyUnit().getCode())
-                .param("announced", a.known() ? a.amount() : null)
+                .param("announced", a.known() ? Sums.written(a.sums()) : "")
                 .param("what", Texts.fit(a.what(), 1000))
                 .update();
     }
@@ -110,16 +108,13 @@ class RunRepository {
                 .toList();
     }
 
-    void end(long id, Money amount, Result outcome, String reason) {
+    void end(long id, List<Money> done, Result outcome, String reason) {
         jdbc.sql("""
                 UPDATE run_act
-                   SET amount_minor = :amount, done_currency = :currency, outcome = :outcome, reason = :reason
+                   SET done = :done, outcome = :outcome, reason = :reason
                  WHERE id = :id
                 """)
-                .param("amount", amount)
-                .param(
-                        "currency",
-                        amount == null ? null : amount.getCurrencyUnit().getCode())
+                .param("done", Sums.written(done))
                 .param("outcome", outcome)
                 .param("reason", Texts.fit(reason, 1000))
                 .param("id", id)
@@ -143,9 +138,6 @@ class RunRepository {
     }
 
     private static LoggedAct act(ResultSet rs, int row) throws SQLException {
-        String currency = rs.getString("currency");
-        Long announced = rs.getObject("announced_minor", Long.class);
-        Long amount = rs.getObject("amount_minor", Long.class);
         return new LoggedAct(
                 rs.getLong("id"),
                 Rows.date(rs, "run_on"),
@@ -153,11 +145,15 @@ class RunRepository {
                 rs.getString("kind"),
                 new ClientId(rs.getLong("client_id")),
                 new DocumentId(rs.getLong("invoice_id")),
-                announced == null ? null : Amount.ofMinor(currency, announced),
-                amount == null ? null : Amount.ofMinor(rs.getString("done_currency"), amount),
+                sums(rs.getString("announced")),
+                sums(rs.getString("done")),
                 rs.getString("what"),
                 StoredWord.of(Result.class, rs.getString("outcome")).word(),
                 rs.getString("reason"));
+    }
+
+    private static List<Amount> sums(String written) {
+        return Sums.read(written).stream().map(Amount::of).toList();
     }
 
     @Bean

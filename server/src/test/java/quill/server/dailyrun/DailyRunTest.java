@@ -21,6 +21,7 @@ import quill.core.reminder.ReminderPlan.TypedStep;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Muting;
 import quill.server.chasing.ReminderPlans;
+import quill.server.common.Amount;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 
@@ -113,8 +114,8 @@ public class DailyRunTest extends OnAFreshBusiness {
         server.moveTo(BEGIN.plusDays(3), HOUR);
         run.catchUp();
         LoggedAct logged = run.log(Long.MAX_VALUE, 10).get(0);
-        assertThat(logged.announced().amount()).isEqualTo("100.00");
-        assertThat(logged.amount().amount()).isEqualTo("60.00");
+        assertThat(logged.announced()).extracting(Amount::amount).containsExactly("100.00");
+        assertThat(logged.done()).extracting(Amount::amount).containsExactly("60.00");
         assertThat(logged.reason()).contains("announced with 100.00");
     }
 

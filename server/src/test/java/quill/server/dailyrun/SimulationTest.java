@@ -200,7 +200,9 @@ public class SimulationTest {
             LoggedAct logged = log.remove(act.key());
             if (act.stop().equals("NOTHING")) {
                 assertThat(logged).as("log of %s", act).isNotNull();
-                boolean same = logged.outcome().equals("done") && act.amount().equals(logged.amount());
+                boolean same = logged.outcome().equals("done")
+                        && act.amount().equals(logged.done().get(0))
+                        && logged.announced().equals(logged.done());
                 if (!same) {
                     undone++;
                     assertThat(shadows.get(act.about().clientId()).touched)
