@@ -23,7 +23,6 @@ class ApiDescription {
             Map.entry("InvoiceView", List.of("draft", "issued")),
             Map.entry("Row", List.of("total", "open")),
             Map.entry("Mark", List.of("amount")),
-            Map.entry("LoggedAct", List.of("announced", "amount")),
             Map.entry("ClientChasingView", List.of("lateFee")),
             Map.entry("OwnPolicy", List.of("lateFee")),
             Map.entry("ListedInvoice", List.of("total")),
