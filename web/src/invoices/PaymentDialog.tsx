@@ -11,6 +11,19 @@ import { session as sessionQuery } from '../api/session';
 
 const close = { 'aria-label': 'Close' };
 
+/** What each way is called here; null for what only a processor tells of, or what nobody records so. */
+const NAMED: Record<Schemas['Payment']['means']['way'], string | null> = {
+  CARD: null,
+  BANK_DEBIT: null,
+  WALLET: null,
+  TRANSFER: 'Bank transfer',
+  CASH: 'Cash',
+  CHEQUE: 'Cheque',
+  OTHER: null,
+};
+
+const RECORDED = Object.entries(NAMED).flatMap(([value, label]) => (label ? [{ value, label }] : []));
+
 /** Records money that came by transfer, in cash or by cheque. Its key is made once, so a repeat is one payment. */
 export function PaymentDialog({
   clientId,
@@ -76,11 +89,7 @@ export function PaymentDialog({
       <form className="form" onSubmit={submit} noValidate>
         <Select
           label="How it came"
-          data={[
-            { value: 'TRANSFER', label: 'Bank transfer' },
-            { value: 'CASH', label: 'Cash' },
-            { value: 'CHEQUE', label: 'Cheque' },
-          ]}
+          data={RECORDED}
           value={form.way}
           allowDeselect={false}
           onChange={(v) => set('way')(v ?? 'TRANSFER')}

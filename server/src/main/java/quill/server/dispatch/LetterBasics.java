@@ -9,7 +9,7 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.document.CreditorReference;
 import quill.core.id.DocumentId;
-import quill.core.ledger.Standing;
+import quill.core.pay.PageChoices;
 import quill.core.letter.LetterField;
 import quill.core.money.Amounts;
 import quill.core.pay.WayToPay;
@@ -155,15 +155,15 @@ class LetterBasics {
 
     /** What is to be paid now, as its page asks first: all that is due, else what falls due next; null for nothing. */
     Money askedNow(About a) {
-        List<Money> open = a.openParts().stream().map(p -> p.open().money()).toList();
+        List<Measure.Part> open = a.openParts();
         if (open.isEmpty() || a.document().voidedOn() != null) {
             return null;
         }
-        List<Money> due = a.openParts().stream()
-                .filter(p -> Standing.isDue(p.dueOn(), clock.today()))
-                .map(p -> p.open().money())
-                .toList();
-        return due.isEmpty() ? open.get(0) : Amounts.sum(open.get(0).getCurrencyUnit(), due);
+        List<Measure.Part> now =
+                PageChoices.of(open, Measure.Part::dueOn, clock.today()).get(0).parts();
+        return Amounts.sum(
+                open.get(0).open().money().getCurrencyUnit(),
+                now.stream().map(p -> p.open().money()).toList());
     }
 
     /** What was paid on trial, and whether cards are taken so now; letters say neither. */
