@@ -59,8 +59,11 @@ class Taking {
                     clients.lock(payer.id());
                     Order order = repository.lock(orderId).orElseThrow();
                     repository.asked(orderId, clock.instant());
-                    if (answer.isPaid() && order.state() != OrderState.PAID) {
-                        book(order, answer);
+                    if (answer.isPaid()) {
+                        // Told twice, by the event and by whoever asked meanwhile, it is booked once.
+                        if (order.state() != OrderState.PAID) {
+                            book(order, answer);
+                        }
                     } else if ("withdrawn".equals(answer.state())) {
                         repository.move(orderId, OrderState.WITHDRAWN, OrderState.UNENDED);
                     } else {

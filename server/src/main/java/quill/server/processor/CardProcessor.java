@@ -15,6 +15,9 @@ import org.joda.money.Money;
  * and says so of each order.
  */
 public interface CardProcessor {
+    /** What an attempt that was taken is told as. */
+    String APPROVED = "approved";
+
     /** No answer came, or none that can be read: nobody knows whether the call was heard. */
     class NoAnswer extends RuntimeException {
         private static final long serialVersionUID = 1;
@@ -58,7 +61,7 @@ public interface CardProcessor {
     /** Withdraws an order; the answer says whether it was paid before. */
     Answer withdraw(String orderId);
 
-    /** One try of a payer. */
+    /** One try of a payer. @param outcome {@link #APPROVED}, or why not */
     public record Attempt(String lastFour, String outcome) {}
 
     /** The card that paid. @param name its brand */
@@ -101,9 +104,10 @@ public interface CardProcessor {
 
         /** The latest refusal, or empty. */
         public Optional<String> declined() {
+            // A card that was taken at this moment may be told before the order is told to be paid.
             return attempts == null || attempts.isEmpty() || isPaid()
                     ? Optional.empty()
-                    : Optional.of(attempts.get(attempts.size() - 1).outcome());
+                    : Optional.of(attempts.get(attempts.size() - 1).outcome()).filter(o -> !APPROVED.equals(o));
         }
     }
 }

@@ -73,14 +73,15 @@ public class CardOrdersTest {
 
     private String answer(String id, String state) {
         boolean paid = state.equals("paid") || state.equals("odd");
-        String attempts =
-                state.equals("declined") ? "[{\"lastFour\":\"0026\",\"outcome\":\"not enough funds\"}]" : "[]";
+        String outcome =
+                state.equals("declined") ? "not enough funds" : state.equals("about to be paid") ? "approved" : "";
+        String attempts = outcome.isEmpty() ? "[]" : "[{\"lastFour\":\"0026\",\"outcome\":\"" + outcome + "\"}]";
         return """
                 {"id":"%s","state":"%s","amount":"%s","currency":"EUR","payAt":"http://localhost/pay/%s",
                  "paymentId":%s,"paidOn":%s,"fee":%s,"card":%s,"test":false,"attempts":%s}
                 """.formatted(
                         id,
-                        state.equals("declined") ? "open" : paid ? "paid" : state,
+                        !outcome.isEmpty() ? "open" : paid ? "paid" : state,
                         state.equals("odd") ? "100.005" : "100.00",
                         id,
                         paid ? "\"pay-" + id + "\"" : "null",
@@ -109,6 +110,16 @@ public class CardOrdersTest {
                         .query(Integer.class)
                         .single())
                 .isEqualTo(1);
+    }
+
+    /** The processor answers between the attempt and the order: nothing was declined. */
+    @Test
+    public void aCardThatIsTakenJustNowWasNotDeclined() {
+        order();
+        states.replaceAll((id, s) -> "about to be paid");
+        orders.askAboutAll(() -> false);
+        assertThat(orders.declinedOn(invoice)).isEmpty();
+        assertThat(count("happening WHERE what LIKE 'Card declined%'")).isZero();
     }
 
     @Test
