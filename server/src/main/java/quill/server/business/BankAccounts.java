@@ -10,6 +10,7 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.document.CreditorReference;
 import quill.core.money.TypedNumber;
+import quill.server.common.ReadOnce;
 import quill.server.common.Texts;
 
 /** Accounts for transfers in other currencies, beside the business's usual one. Table BANK_ACCOUNT. */
@@ -28,9 +29,12 @@ public class BankAccounts {
 
     /** All of them, by currency. */
     public List<BankAccount> all() {
-        return jdbc.sql("SELECT currency, iban, bic FROM bank_account ORDER BY currency")
-                .query((rs, n) -> new BankAccount(rs.getString(1), rs.getString(2), rs.getString(3)))
-                .list();
+        return ReadOnce.of(
+                "bank_account",
+                "all",
+                () -> jdbc.sql("SELECT currency, iban, bic FROM bank_account ORDER BY currency")
+                        .query((rs, n) -> new BankAccount(rs.getString(1), rs.getString(2), rs.getString(3)))
+                        .list());
     }
 
     /** The business, with the account to which a currency is transferred: its own one, else the usual. */

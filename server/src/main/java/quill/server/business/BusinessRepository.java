@@ -11,6 +11,7 @@ import quill.core.money.Percent;
 import quill.core.tax.Tax;
 import quill.core.tax.TaxCategory;
 import quill.core.tax.TaxRounding;
+import quill.server.common.ReadOnce;
 
 /** Tables BUSINESS and TAX. Holds no rules; the caller opens the transaction. */
 @Repository
@@ -22,6 +23,10 @@ class BusinessRepository {
     }
 
     Optional<Business> find() {
+        return ReadOnce.of("business", "all", this::read);
+    }
+
+    private Optional<Business> read() {
         return jdbc.sql("""
                 SELECT name, tagline, address, country, email, tax_number, registered, currency, zone, tax_rounding, iban, bic,
                        invoice_pattern, credit_note_pattern, days_to_pay, footer, fees_first, version

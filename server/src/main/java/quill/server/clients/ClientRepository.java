@@ -14,6 +14,7 @@ import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.server.common.Ids;
 import quill.server.common.Json;
+import quill.server.common.ReadOnce;
 import quill.server.common.Rows;
 
 /** Tables CLIENT and CLIENT_CONTACT. */
@@ -44,7 +45,7 @@ class ClientRepository {
     }
 
     Optional<Stored> find(ClientId id) {
-        return one(SELECT + " WHERE id = :id", id);
+        return ReadOnce.of("client", id, () -> one(SELECT + " WHERE id = :id", id));
     }
 
     Optional<Stored> lock(ClientId id) {

@@ -2,15 +2,18 @@ package quill.server.common;
 
 import java.util.Collection;
 import java.util.function.Consumer;
+import javax.sql.DataSource;
 import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.PreparedStatementCreator;
 import org.springframework.jdbc.core.PreparedStatementCreatorFactory;
+import org.springframework.jdbc.core.SqlProvider;
 import org.springframework.jdbc.core.namedparam.NamedParameterJdbcTemplate;
 import org.springframework.jdbc.core.namedparam.SqlParameterSource;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.KeyHolder;
 import quill.core.acts.ActKey;
 import quill.core.id.Id;
 
@@ -19,18 +22,45 @@ import quill.core.id.Id;
 class TypedJdbc {
     @Bean
     JdbcClient jdbcClient(JdbcTemplate template) {
-        return JdbcClient.create(new NamedParameterJdbcTemplate(template) {
+        return JdbcClient.create(new NamedParameterJdbcTemplate(new Watched(template.getDataSource())) {
             @Override
             protected PreparedStatementCreator getPreparedStatementCreator(String sql, SqlParameterSource source) {
+                ReadOnce.running(sql);
                 return super.getPreparedStatementCreator(sql, new Typed(source));
             }
 
             @Override
             protected PreparedStatementCreator getPreparedStatementCreator(
                     String sql, SqlParameterSource source, Consumer<PreparedStatementCreatorFactory> customizer) {
+                ReadOnce.running(sql);
                 return super.getPreparedStatementCreator(sql, new Typed(source), customizer);
             }
         });
+    }
+
+    /** What has no parameters passes here, and not through the named ones. */
+    private static final class Watched extends JdbcTemplate {
+        private Watched(DataSource source) {
+            super(source);
+        }
+
+        @Override
+        public int update(PreparedStatementCreator creator) {
+            watch(creator);
+            return super.update(creator);
+        }
+
+        @Override
+        public int update(PreparedStatementCreator creator, KeyHolder keys) {
+            watch(creator);
+            return super.update(creator, keys);
+        }
+
+        private static void watch(PreparedStatementCreator creator) {
+            if (creator instanceof SqlProvider provider) {
+                ReadOnce.running(provider.getSql());
+            }
+        }
     }
 
     /** The word of a state, the name of any other constant, the number of an id, the text of a key, the minor units of an amount. */

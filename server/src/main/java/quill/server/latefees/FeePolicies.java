@@ -16,6 +16,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.util.ConcurrentLruCache;
 import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
@@ -42,11 +43,15 @@ public class FeePolicies {
     /** Common practice: a late fee of at most 10%. */
     private static final String USUAL_CEILING = "10";
 
+    private static final int READ_BEFORE = 200;
+
     private final JdbcClient jdbc;
     private final BusinessService business;
     private final Json json;
     private final ValueJson values;
     private final ApplicationEventPublisher publisher;
+    /** Many invoices have the same one, letter for letter. */
+    private final ConcurrentLruCache<String, LateFeePolicy> read;
 
     FeePolicies(
             JdbcClient jdbc,
@@ -59,6 +64,7 @@ public class FeePolicies {
         this.json = json;
         this.values = values;
         this.publisher = publisher;
+        this.read = new ConcurrentLruCache<>(READ_BEFORE, text -> values.read(text, LateFeePolicy.class));
     }
 
     /** Told within the transaction that changes how fees come about from now on. */
@@ -248,7 +254,7 @@ public class FeePolicies {
         jdbc.sql("SELECT invoice_id, policy FROM fixed_late_fee WHERE invoice_id IN (:invoices)")
                 .param("invoices", invoiceIds)
                 .query(rs -> {
-                    fixed.put(new DocumentId(rs.getLong(1)), values.read(rs.getString(2), LateFeePolicy.class));
+                    fixed.put(new DocumentId(rs.getLong(1)), read.get(rs.getString(2)));
                 });
         return fixed;
     }

@@ -5,6 +5,7 @@ import java.util.Locale;
 import java.util.Map;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
+import org.springframework.util.ConcurrentLruCache;
 import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
 import quill.server.common.Amount;
@@ -15,15 +16,22 @@ import quill.server.common.Texts;
 @Component
 public class Phrases {
     private static final Words WORDS = new Words();
+    private static final int SAID_BEFORE = 500;
     private final ITemplateEngine templates;
+    /** A phrase says the same of the same things: a run of letters says most of its phrases over and over. */
+    private final ConcurrentLruCache<Said, String> said;
 
     Phrases(ITemplateEngine templates) {
         this.templates = templates;
+        this.said = new ConcurrentLruCache<>(
+                SAID_BEFORE, s -> drawn(s.phrase(), s.about()).strip());
     }
+
+    private record Said(String phrase, Map<String, Object> about) {}
 
     /** A phrase, on one line. @param about what it speaks of, by the names that its file uses */
     public String say(String phrase, Map<String, Object> about) {
-        return drawn(phrase, about).strip();
+        return said.get(new Said(phrase, about));
     }
 
     String drawn(String name, Map<String, Object> about) {

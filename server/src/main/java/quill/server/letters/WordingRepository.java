@@ -11,6 +11,7 @@ import org.springframework.stereotype.Repository;
 import quill.core.letter.LetterKind;
 import quill.core.letter.Wording;
 import quill.server.audit.Actor;
+import quill.server.common.ReadOnce;
 
 /** Table LETTER_WORDING: it is only added to, so that every wording that ever went can be read. */
 @Repository
@@ -31,11 +32,14 @@ class WordingRepository {
             """;
 
     Optional<Stored> latest(LetterKind kind, boolean payer) {
-        return jdbc.sql(LATEST + " AND kind = :kind AND for_payer = :payer")
-                .param("kind", kind)
-                .param("payer", payer)
-                .query((rs, n) -> stored(rs))
-                .optional();
+        return ReadOnce.of(
+                "letter_wording",
+                kind + " " + payer,
+                () -> jdbc.sql(LATEST + " AND kind = :kind AND for_payer = :payer")
+                        .param("kind", kind)
+                        .param("payer", payer)
+                        .query((rs, n) -> stored(rs))
+                        .optional());
     }
 
     List<Stored> latest() {

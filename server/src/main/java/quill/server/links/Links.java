@@ -9,6 +9,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.Ids;
 import quill.server.common.NotFoundException;
 import quill.server.common.RandomText;
+import quill.server.common.ReadOnce;
 import quill.server.common.Rows;
 
 /**
@@ -107,11 +108,17 @@ public class Links {
 
     /** The token of the newest link to a document that still leads there. */
     public String tokenOf(DocumentId documentId) {
-        return jdbc.sql("""
-                        SELECT token FROM link
-                         WHERE document_id = :document AND withdrawn_at IS NULL AND superseded_by IS NULL
-                         ORDER BY made_no DESC LIMIT 1
-                        """).param("document", documentId).query(String.class).single();
+        return ReadOnce.of(
+                "link",
+                documentId,
+                () -> jdbc.sql("""
+                                SELECT token FROM link
+                                 WHERE document_id = :document AND withdrawn_at IS NULL AND superseded_by IS NULL
+                                 ORDER BY made_no DESC LIMIT 1
+                                """)
+                        .param("document", documentId)
+                        .query(String.class)
+                        .single());
     }
 
     /** The address of a document's page for its client. */

@@ -3,6 +3,7 @@ package quill.server.processor;
 import java.util.List;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import quill.server.common.ReadOnce;
 
 /** Table PROCESSOR. Holds no rules; the caller opens the transaction. */
 @Repository
@@ -37,6 +38,10 @@ class ProcessorRepository {
     }
 
     List<Stored> all() {
+        return ReadOnce.of("processor", "all", this::read);
+    }
+
+    private List<Stored> read() {
         return jdbc.sql("""
                 SELECT id, name, kind, mode, hook_key, from_settings, credentials, pays_into, version FROM processor
                  ORDER BY id

@@ -17,6 +17,7 @@ import quill.core.pay.TypedWay;
 import quill.core.pay.WayToPay;
 import quill.server.common.ClientRows;
 import quill.server.common.Json;
+import quill.server.common.ReadOnce;
 
 /** Tables WAY_SETTING, CLIENT_WAY and DOCUMENT_WAY. Holds no rules; the caller opens the transaction. */
 @Repository
@@ -32,6 +33,10 @@ class WayRepository {
     record Stored(List<TypedWay> ways, int version) {}
 
     Optional<Stored> find() {
+        return ReadOnce.of("way_setting", "all", this::read);
+    }
+
+    private Optional<Stored> read() {
         return jdbc.sql("SELECT ways, version FROM way_setting WHERE id = 1")
                 .query((rs, n) ->
                         new Stored(List.of(json.read(rs.getString("ways"), TypedWay[].class)), rs.getInt("version")))

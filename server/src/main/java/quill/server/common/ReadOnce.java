@@ -1,0 +1,101 @@
+package quill.server.common;
+
+import java.util.HashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
+
+/**
+ * What a transaction reads again and again, it reads once: a run of letters asks for the business and its settings
+ * hundreds of times. Forgotten as soon as the transaction writes to the table, or locks anything: whoever waited for a
+ * lock must see what was committed meanwhile. Without a transaction everything is read each time.
+ */
+public final class ReadOnce {
+    private static final Object HERE = new Object();
+    private static final Pattern WRITTEN = Pattern.compile(
+            "^\\s*(?:INSERT\\s+INTO|MERGE\\s+INTO|UPDATE|DELETE\\s+FROM)\\s+(\\w+)", Pattern.CASE_INSENSITIVE);
+    private static final String NONE = "";
+    private static final String LOCKS = "*";
+    /** By statement: the table that it writes to, or what else it does. There are only so many statements. */
+    private static final Map<String, String> WRITES = new ConcurrentHashMap<>();
+
+    private ReadOnce() {}
+
+    /**
+     * What was read before in this transaction, or is read now.
+     *
+     * @param table from which it comes, in small letters
+     * @param key what of it
+     */
+    @SuppressWarnings("unchecked")
+    public static <T> T of(String table, Object key, Supplier<T> read) {
+        if (!TransactionSynchronizationManager.isSynchronizationActive()
+                || !TransactionSynchronizationManager.isActualTransactionActive()) {
+            return read.get();
+        }
+        Map<Object, Object> known = known().computeIfAbsent(table, t -> new HashMap<>());
+        if (known.containsKey(key)) {
+            return (T) known.get(key);
+        }
+        T value = read.get();
+        known.put(key, value);
+        return value;
+    }
+
+    @SuppressWarnings("unchecked")
+    private static Map<String, Map<Object, Object>> known() {
+        Object bound = TransactionSynchronizationManager.getResource(HERE);
+        if (bound == null) {
+            bound = new HashMap<String, Map<Object, Object>>();
+            TransactionSynchronizationManager.bindResource(HERE, bound);
+            TransactionSynchronizationManager.registerSynchronization(new Unbinding(bound));
+        }
+        return (Map<String, Map<Object, Object>>) bound;
+    }
+
+    /** Told of every statement before it runs. */
+    static void running(String sql) {
+        String written = WRITES.computeIfAbsent(sql, ReadOnce::writes);
+        if (!written.equals(NONE)) {
+            Object bound = TransactionSynchronizationManager.getResource(HERE);
+            if (bound instanceof Map<?, ?> known) {
+                if (written.equals(LOCKS)) {
+                    known.clear();
+                } else {
+                    known.remove(written);
+                }
+            }
+        }
+    }
+
+    private static String writes(String sql) {
+        Matcher written = WRITTEN.matcher(sql);
+        if (written.find()) {
+            return written.group(1).toLowerCase(Locale.ROOT);
+        }
+        return sql.contains("FOR UPDATE") ? LOCKS : NONE;
+    }
+
+    /** Nothing outlives its transaction, and a transaction within another knows nothing of it. */
+    private record Unbinding(Object known) implements TransactionSynchronization {
+        @Override
+        public void suspend() {
+            TransactionSynchronizationManager.unbindResourceIfPossible(HERE);
+        }
+
+        @Override
+        public void resume() {
+            TransactionSynchronizationManager.bindResource(HERE, known);
+        }
+
+        @Override
+        public void afterCompletion(int status) {
+            TransactionSynchronizationManager.unbindResourceIfPossible(HERE);
+        }
+    }
+}
