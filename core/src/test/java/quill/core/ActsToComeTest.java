@@ -30,10 +30,9 @@ import quill.core.reminder.ReminderStep.Tone;
 /** What is to come for one client. The lists were worked by hand from the usual plan and 1% after 7 days of grace. */
 public class ActsToComeTest {
     private static final CurrencyUnit EUR = CurrencyUnit.EUR;
-    private static final LocalDate DUE = LocalDate.of(2027, 3, 1);
-    private static final LocalDate ISSUED = LocalDate.of(2027, 1, 30);
-    private static final LateFeePolicy ONE_PERCENT = new TypedLateFeePolicy(
-                    "percent", "1%", "7", "once", "", "", "", false)
+    static final LocalDate DUE = LocalDate.of(2027, 3, 1);
+    static final LocalDate ISSUED = LocalDate.of(2027, 1, 30);
+    static final LateFeePolicy ONE_PERCENT = new TypedLateFeePolicy("percent", "1%", "7", "once", "", "", "", false)
             .read("", EUR, Percent.of("10"), new ArrayList<>());
 
     private ReminderPlan plan = ReminderPlan.read(TypedPlan.usual(), LocalDate.of(2020, 1, 1), new ArrayList<>());
@@ -101,25 +100,6 @@ public class ActsToComeTest {
         ClientState partly = withCredit(client(debt(1, new DocumentId(1), DUE, "100.00", 3)), "40.00");
         assertThat(words(ActsToCome.of(partly, rules, LocalDate.of(2027, 3, 9), LocalDate.of(2027, 3, 15))))
                 .containsExactly("2027-03-09 fee 0.60", "2027-03-15 FINAL 60.60");
-    }
-
-    @Test
-    public void whatHasNoDateYetIsNeitherRemindedOfNorFined() {
-        OpenDebt open = new OpenDebt(1, new DocumentId(1), "2027-0001", 1, false, null, ISSUED, eur("100.00"));
-        Debt undated = new Debt(
-                open, false, eur("100.00"), eur("0.00"), ISSUED, null, null, ONE_PERCENT, List.of(), 0, null, null);
-        assertThat(ActsToCome.of(client(undated), rules, DUE.minusDays(5), DUE.plusDays(60)))
-                .isEmpty();
-        assertThat(ActsToCome.nextDay(client(undated), rules)).isEmpty();
-        assertThat(ActsToCome.unanswered(client(undated), rules, DUE.plusDays(60)))
-                .isEmpty();
-        List<Act> beside = ActsToCome.of(
-                client(undated, debt(2, new DocumentId(2), DUE, "50.00", null)), rules, DUE, DUE.plusDays(20));
-        assertThat(reminders(beside))
-                .isNotEmpty()
-                .allSatisfy(a -> assertThat(((Act.Reminder) a).items())
-                        .extracting(i -> i.debt().id())
-                        .doesNotContain(1L));
     }
 
     @Test

@@ -9,6 +9,9 @@ import java.util.List;
 import java.util.Map;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import quill.core.document.CreditTotals;
+import quill.core.document.Income;
+import quill.core.document.Taken;
 import quill.core.ledger.Account;
 import quill.core.ledger.ClientLedger;
 import quill.core.ledger.Entry;
@@ -20,6 +23,7 @@ import quill.core.ledger.Source;
 import quill.core.ledger.Step;
 import quill.core.ledger.Valuation;
 import quill.core.money.Exchange;
+import quill.core.tax.TaxCategory;
 
 /** Keeps what a ledger decides as rows, nothing of which is ever changed, and reads it from them again. */
 final class LedgerKeeping {
@@ -177,6 +181,34 @@ final class LedgerKeeping {
             }
         }
         return sums.values().stream().filter(d -> d.amount().isPositive()).toList();
+    }
+
+    List<Settlement> standingOf(long debt) {
+        return standing().stream()
+                .filter(s -> s.debt().id() == debt && s.kind().sum() == Settlement.Sum.SETTLED)
+                .toList();
+    }
+
+    List<Settlement> othersThan(long debt) {
+        return standing().stream()
+                .filter(s -> s.lot() != 0 && s.debt().id() != debt)
+                .toList();
+    }
+
+    CreditTotals totals(long given) {
+        return new CreditTotals(
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(new Income(TaxCategory.S, "", Money.ofMinor(currency, given))),
+                false,
+                Money.ofMinor(currency, given),
+                Money.zero(currency),
+                Money.ofMinor(currency, given),
+                Money.zero(currency),
+                false,
+                new Taken(List.of(), List.of(), List.of()));
     }
 
     long posted(Account account) {

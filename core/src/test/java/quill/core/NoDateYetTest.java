@@ -3,12 +3,16 @@ package quill.core;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.core.acts.Act;
+import quill.core.acts.ActsToCome;
+import quill.core.acts.ClientState;
 import quill.core.id.DocumentId;
 import quill.core.latefee.PaidBefore;
 import quill.core.ledger.Aging;
@@ -17,6 +21,8 @@ import quill.core.ledger.Appropriation;
 import quill.core.ledger.OpenDebt;
 import quill.core.ledger.OpenReasons;
 import quill.core.ledger.Standing;
+import quill.core.reminder.ReminderPlan;
+import quill.core.reminder.ReminderPlan.TypedPlan;
 
 /** What is late, what is not, and what has no date yet: never late, never aged, settled when its turn comes. */
 public class NoDateYetTest {
@@ -59,6 +65,33 @@ public class NoDateYetTest {
                         .steps()
                         .get(0))
                 .isEqualTo("2027-1, installment 1, no date yet: 10.00");
+    }
+
+    @Test
+    public void withoutADateItIsNeitherRemindedOfNorFined() {
+        LocalDate due = TODAY.plusDays(1);
+        ReminderPlan plan = ReminderPlan.read(TypedPlan.usual(), LocalDate.of(2020, 1, 1), new ArrayList<>());
+        ActsToCome.Rules rules = new ActsToCome.Rules(plan, false, null);
+        ActsToCome.Debt dated = ActsToComeTest.debt(2, new DocumentId(2), due, "50.00", null);
+        ActsToCome.Debt undated = new ActsToCome.Debt(
+                debt(1, null, TODAY.minusDays(5)),
+                false,
+                TEN,
+                eur("0.00"),
+                dated.issuedOn(),
+                null,
+                null,
+                dated.policy(),
+                List.of(),
+                0,
+                null,
+                null);
+        ClientState alone = ActsToComeTest.client(undated);
+        assertThat(ActsToCome.of(alone, rules, TODAY, TODAY.plusDays(60))).isEmpty();
+        assertThat(ActsToCome.nextDay(alone, rules)).isEmpty();
+        assertThat(ActsToCome.unanswered(alone, rules, TODAY.plusDays(60))).isEmpty();
+        List<Act> beside = ActsToCome.of(ActsToComeTest.client(undated, dated), rules, due, due.plusDays(20));
+        assertThat(beside).isNotEmpty().allMatch(a -> !a.concerns(undated.open().document()));
     }
 
     /** Charged on 10 March by entry 50. */

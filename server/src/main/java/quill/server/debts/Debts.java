@@ -154,12 +154,6 @@ public class Debts {
         return clientIds.isEmpty() ? Map.of() : repository.openByClient(clientIds, currency);
     }
 
-    /** Whose credit waits for a draft, if any does. */
-    @Transactional(propagation = Propagation.SUPPORTS)
-    public Optional<ClientId> whoseCreditWaits(DocumentId draftId) {
-        return settlements.waitingFor(draftId).map(SettlementRepository.Waiting::clientId);
-    }
-
     /** What of a client's credit waits for a draft that replaces an invoice. */
     @Transactional(propagation = Propagation.SUPPORTS)
     public Money waitingCreditOf(ClientId clientId, CurrencyUnit currency) {

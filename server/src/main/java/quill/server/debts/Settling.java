@@ -212,6 +212,12 @@ public class Settling {
         publisher.publishEvent(new PaidEarlier(paymentId, paidOn, entryId, settled));
     }
 
+    /** Whose credit waits for a draft, if any does. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Optional<ClientId> whoseCreditWaits(DocumentId draftId) {
+        return settlements.waitingFor(draftId).map(SettlementRepository.Waiting::clientId);
+    }
+
     /**
      * Client credit settles what is open, by the standard order; nothing happens where there is none.
      *

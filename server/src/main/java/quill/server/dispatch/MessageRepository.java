@@ -156,11 +156,7 @@ class MessageRepository {
                                  WHERE state IN (:left) AND kind <> 'copy'
                                    AND id IN (SELECT message_id FROM message_document WHERE document_id = :invoice)
                                 """)
-                        .param(
-                                "left",
-                                MessageState.LEFT.stream()
-                                        .map(MessageState::word)
-                                        .toList())
+                        .param("left", MessageState.LEFT)
                         .param("invoice", invoiceId)
                         .query(Integer.class)
                         .single()

@@ -14,7 +14,6 @@ import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
-import quill.server.debts.Debts;
 import quill.server.debts.Settling;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
@@ -33,7 +32,6 @@ public class InvoicesService {
     private final Attachments attachments;
     private final Issuing issuing;
     private final InvoiceBooking booking;
-    private final Debts debts;
     private final Settling settling;
     private final ClientsService clients;
     private final BusinessClock clock;
@@ -44,7 +42,6 @@ public class InvoicesService {
             Attachments attachments,
             Issuing issuing,
             InvoiceBooking booking,
-            Debts debts,
             Settling settling,
             ClientsService clients,
             BusinessClock clock) {
@@ -53,7 +50,6 @@ public class InvoicesService {
         this.attachments = attachments;
         this.issuing = issuing;
         this.booking = booking;
-        this.debts = debts;
         this.settling = settling;
         this.clients = clients;
         this.clock = clock;
@@ -99,7 +95,7 @@ public class InvoicesService {
     public void discard(DocumentId id, int version) {
         Document draft = invoice(id);
         attachments.removeAll(id);
-        debts.whoseCreditWaits(id).ifPresent(clients::lock);
+        settling.whoseCreditWaits(id).ifPresent(clients::lock);
         settling.waitNoLonger(id);
         documents.discard(draft, version);
     }

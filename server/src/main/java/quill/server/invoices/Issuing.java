@@ -18,7 +18,7 @@ import quill.core.schedule.Installment;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
-import quill.server.debts.Debts;
+import quill.server.debts.Settling;
 import quill.server.documents.Document;
 import quill.server.documents.Documents;
 import quill.server.documents.DraftReckoner;
@@ -34,7 +34,7 @@ class Issuing {
     private final NumberSeries numbers;
     private final Fixing fixing;
     private final ClientsService clients;
-    private final Debts debts;
+    private final Settling settling;
     private final WaysService ways;
     private final BusinessClock clock;
 
@@ -44,7 +44,7 @@ class Issuing {
             NumberSeries numbers,
             Fixing fixing,
             ClientsService clients,
-            Debts debts,
+            Settling settling,
             WaysService ways,
             BusinessClock clock) {
         this.documents = documents;
@@ -52,7 +52,7 @@ class Issuing {
         this.numbers = numbers;
         this.fixing = fixing;
         this.clients = clients;
-        this.debts = debts;
+        this.settling = settling;
         this.ways = ways;
         this.clock = clock;
     }
@@ -90,7 +90,7 @@ class Issuing {
 
     /** Locks the client and, where credit of another one waits for this draft, that one too. */
     private Client lockWith(DocumentId draftId, ClientId clientId) {
-        clients.lockBoth(clientId, debts.whoseCreditWaits(draftId).orElse(clientId));
+        clients.lockBoth(clientId, settling.whoseCreditWaits(draftId).orElse(clientId));
         return clients.client(clientId);
     }
 

@@ -11,9 +11,9 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
+import java.util.TreeMap;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.testng.annotations.AfterClass;
@@ -377,9 +377,7 @@ public class SimulationTest {
                     open.getOrDefault(s.id, List.of()).stream()
                             .map(OpenDebt::open)
                             .toList());
-            Money balance = Optional.ofNullable(byPostings.get(s.id))
-                    .map(b -> b.get("EUR"))
-                    .orElse(zero);
+            Money balance = byPostings.getOrDefault(s.id, new TreeMap<>()).getOrDefault("EUR", zero);
             assertThat(owed.minus(free.getOrDefault(s.id, zero))).isEqualTo(balance);
             assertThat(balance.getAmountMinorLong()).as("balance of %s", s.id).isEqualTo(s.open() - s.credit);
         }
