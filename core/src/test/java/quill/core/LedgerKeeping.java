@@ -131,10 +131,16 @@ final class LedgerKeeping {
     }
 
     ClientLedger ledger() {
+        return ledgerWith(List.of());
+    }
+
+    /** With lots of which nothing is left only where a document took it: what settles something says its lot itself. */
+    ClientLedger ledgerWith(List<Step.Draw> drawn) {
         List<OpenDebt> debts = asked.keySet().stream().map(this::debt).toList();
         List<Lot> lots = made.values().stream()
                 .map(l -> new Lot(
                         l.id(), l.kind(), l.source(), l.from(), l.reservedFor(), Money.ofMinor(currency, left(l.id()))))
+                .filter(l -> l.left().isPositive() || drawn.stream().anyMatch(d -> d.lot() == l.id()))
                 .toList();
         return ClientLedger.of(currency, debts, lots, OpenDebt.ORDER);
     }

@@ -167,8 +167,8 @@ final class LedgerStory {
             return false;
         }
         Receipt receipt = new Receipt(id, Account.BANK, money(held.get(id)));
-        TakingBack back = new TakingBack(kept.ledger());
         List<Step.Draw> deducted = kept.drawnByDocuments(Source.movement(id));
+        TakingBack back = new TakingBack(kept.ledgerWith(deducted));
         if (receipt.amount().isGreaterThan(kept.ledger().deposits())) {
             assertThatThrownBy(() -> back.undoDeposit(receipt, deducted))
                     .isInstanceOf(RefusedException.class)
@@ -196,7 +196,7 @@ final class LedgerStory {
         Receipt receipt = new Receipt(id, Account.BANK, money(amount));
         TakingBack.Standing standing = new TakingBack.Standing(
                 kept.standing().stream().filter(s -> s.source().is(id)).toList(),
-                kept.standing().stream()
+                () -> kept.standing().stream()
                         .filter(s -> s.lot() != 0 && !s.source().is(id))
                         .toList());
         TakingBack back = new TakingBack(kept.ledger());
@@ -262,14 +262,14 @@ final class LedgerStory {
         if (asks + prepaid <= before) {
             return false;
         }
-        TakingBack back = new TakingBack(kept.ledger());
+        TakingBack back = new TakingBack(kept.ledgerWith(deducted));
         if (whole) {
             long given = asks + prepaid - before;
             long deposits = Math.min(prepaid, given);
             keep(back.creditWhole(
                     new TakingBack.Note(note, debt.document(), kept.totals(given), money(deposits)),
                     List.of(debt),
-                    new TakingBack.Standing(kept.standingOf(id), kept.othersThan(id)),
+                    new TakingBack.Standing(kept.standingOf(id), () -> kept.othersThan(id)),
                     deducted));
             takeOffWhole(id, asks + deposits - given, deducted, deposits);
         } else {

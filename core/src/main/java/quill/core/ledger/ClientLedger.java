@@ -290,6 +290,9 @@ public final class ClientLedger {
                 OpenDebt debt = debtsAfter.getOrDefault(s.debt().id(), s.debt());
                 debtsAfter.put(debt.id(), debt.withOpen(debt.open().minus(s.amount())));
                 if (s.lot() != 0) {
+                    // A lot of which nothing is left may not be known: what it settled says where it came from.
+                    known.putIfAbsent(
+                            s.lot(), new Lot(s.lot(), Lot.Kind.CREDIT, s.source(), 0, null, Money.zero(currency)));
                     left.merge(s.lot(), s.amount().negated(), Money::plus);
                 }
             }

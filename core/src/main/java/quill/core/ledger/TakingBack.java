@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Predicate;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.joda.money.Money;
 import quill.core.RefusedException;
@@ -24,7 +25,7 @@ import quill.core.money.Amounts;
 public final class TakingBack {
     private final ClientLedger ledger;
 
-    /** @param ledger knows also the lots, empty ones too, out of which came what is taken back */
+    /** @param ledger knows also the lots, empty ones too, of deposits that are taken back */
     public TakingBack(ClientLedger ledger) {
         this.ledger = ledger;
     }
@@ -33,9 +34,9 @@ public final class TakingBack {
      * What settles debts, as far as it stands.
      *
      * @param own of the money that is taken back: what it settled, and what credit of it did
-     * @param others what other credit settled, the latest first
+     * @param others what other credit settled, the latest first; only asked for where it is needed
      */
-    public record Standing(List<Settlement> own, List<Settlement> others) {}
+    public record Standing(List<Settlement> own, Supplier<List<Settlement>> others) {}
 
     /** A payment was recorded wrongly: what it settled is open again, the rest comes out of client credit. */
     public ClientLedger.Decision undo(Receipt money, Standing standing) {
@@ -57,7 +58,7 @@ public final class TakingBack {
         missing.outOf(l -> l.source().is(money.movement()));
         missing.openedAgain(standing.own());
         missing.outOf(Lot::isFree);
-        missing.openedAgain(standing.others());
+        missing.openedAgainOf(standing.others());
         missing.outOf(l -> true);
         missing.mustBeNothing();
         missing.coverOtherwise();
@@ -119,6 +120,12 @@ public final class TakingBack {
                     opened.add(s.withAmount(part));
                     draw(s.lot(), part);
                 }
+            }
+        }
+
+        private void openedAgainOf(Supplier<List<Settlement>> others) {
+            if (sum.isPositive()) {
+                openedAgain(others.get());
             }
         }
 
@@ -234,7 +241,7 @@ public final class TakingBack {
     /**
      * An invoice is taken back whole: all that settles it is client credit, and what it still asked for is taken off.
      *
-     * @param debts all of its debts but late fees
+     * @param debts all of its debts
      * @param standing what settles them, and what other credit settles
      * @param deducted what it deducted of deposits
      */
@@ -259,12 +266,16 @@ public final class TakingBack {
                 left = left.minus(part);
             }
         }
-        return ledger.decided(noted(note, off, List.of(), List.of(), List.of()));
+        return ledger.decided(noted(note, off, List.of(), List.of(), List::of));
     }
 
     /** @param others what other credit settles: where an earlier note gave credit that is used by now, that is open again */
     private List<Step> noted(
-            Note note, List<Settlement> off, List<Step> before, List<Step.Draw> back, List<Settlement> others) {
+            Note note,
+            List<Settlement> off,
+            List<Step> before,
+            List<Step.Draw> back,
+            Supplier<List<Settlement>> others) {
         Money lowered = ledger.amounts(off);
         Money over = lowered.plus(note.deposits()).minus(note.given());
         Source source = Source.document(note.id());
@@ -278,7 +289,7 @@ public final class TakingBack {
                 now.gainedSince(ledger).stream().map(ClientLedger.OfLot::lot).collect(Collectors.toSet());
         missing.outOf(l -> gained.contains(l.id()));
         missing.outOf(Lot::isFree);
-        missing.openedAgain(others);
+        missing.openedAgainOf(others);
         missing.outOf(l -> true);
         missing.mustBeNothing();
         List<Step.Draw> draws = new ArrayList<>(back);

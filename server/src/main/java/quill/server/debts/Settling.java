@@ -2,14 +2,10 @@ package quill.server.debts;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeSet;
 import java.util.function.ToLongFunction;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.ApplicationEventPublisher;
@@ -66,7 +62,7 @@ public class Settling {
     public void waiveFee(ClientId clientId, long debtId, long entryId) {
         OpenDebt fee = repository.find(debtId);
         List<Settlement> standing = settlements.ofDebt(debtId);
-        TakingBack ledger = takingBack(clientId, fee.open().getCurrencyUnit(), standing);
+        TakingBack ledger = new TakingBack(ledger(clientId, fee.open().getCurrencyUnit()));
         writer.keep(clientId, ledger.waive(fee, standing), clock.today(), step -> entryId);
         publisher.publishEvent(new Debts.DebtsChanged(fee.document(), clientId));
     }
@@ -78,12 +74,12 @@ public class Settling {
                 currency, repository.open(clientId, currency), settlements.left(clientId, currency), debts.order());
     }
 
-    /** The same with the lots, empty ones too, out of which came what settles something. */
-    private TakingBack takingBack(ClientId clientId, CurrencyUnit currency, Collection<Settlement> standing) {
-        List<Lot> lots = new ArrayList<>(settlements.lots(
-                standing.stream().map(Settlement::lot).filter(l -> l != 0).collect(Collectors.toSet())));
+    /** The same with the lots, empty ones too, out of which documents took something. */
+    private ClientLedger withDrawn(ClientId clientId, CurrencyUnit currency, List<Step.Draw> drawn) {
+        List<Lot> lots = new ArrayList<>(
+                settlements.lots(drawn.stream().map(Step.Draw::lot).collect(Collectors.toSet())));
         lots.addAll(settlements.left(clientId, currency));
-        return new TakingBack(ClientLedger.of(currency, repository.open(clientId, currency), lots, debts.order()));
+        return ClientLedger.of(currency, repository.open(clientId, currency), lots, debts.order());
     }
 
     /** Keeps what the ledger decided about money that moved. @param own as {@link LedgerWriter} asks it */
@@ -94,15 +90,13 @@ public class Settling {
     /** Takes back what was recorded wrongly. @param own books the entry that undoes it */
     public List<Appropriation.Part> undo(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
         CurrencyUnit currency = money.amount().getCurrencyUnit();
-        List<Settlement> ofIt = settlements.ofMovement(money.movement());
-        List<Settlement> others = settlements.covered(clientId, currency).stream()
-                .filter(s -> !s.source().is(money.movement()))
-                .toList();
-        List<Settlement> all = new ArrayList<>(ofIt);
-        all.addAll(others);
+        TakingBack.Standing standing = new TakingBack.Standing(
+                settlements.ofMovement(money.movement()),
+                () -> settlements.covered(clientId, currency).stream()
+                        .filter(s -> !s.source().is(money.movement()))
+                        .toList());
         List<Appropriation.Part> settling = debts.settledBy(money.movement());
-        ClientLedger.Decision decision =
-                takingBack(clientId, currency, all).undo(money, new TakingBack.Standing(ofIt, others));
+        ClientLedger.Decision decision = new TakingBack(ledger(clientId, currency)).undo(money, standing);
         writer.keep(clientId, decision, clock.today(), own);
         publisher.publishEvent(new PaidEarlier.Undone(money.movement()));
         return settling;
@@ -111,11 +105,7 @@ public class Settling {
     /** Takes a deposit back that was recorded wrongly. @param own books the entry that undoes it */
     public void undoDeposit(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
         List<Step.Draw> drawn = settlements.drawnOf(money.movement());
-        CurrencyUnit currency = money.amount().getCurrencyUnit();
-        List<Lot> lots = new ArrayList<>(
-                settlements.lots(drawn.stream().map(Step.Draw::lot).collect(Collectors.toSet())));
-        lots.addAll(settlements.left(clientId, currency));
-        TakingBack ledger = new TakingBack(ClientLedger.of(currency, List.of(), lots, debts.order()));
+        TakingBack ledger = new TakingBack(withDrawn(clientId, money.amount().getCurrencyUnit(), drawn));
         writer.keep(clientId, ledger.undoDeposit(money, drawn), clock.today(), own);
     }
 
@@ -143,11 +133,7 @@ public class Settling {
             CurrencyUnit currency = drawn.get(0).amount().getCurrencyUnit();
             Money all =
                     Amounts.sum(currency, drawn.stream().map(Step.Draw::amount).toList());
-            ClientLedger ledger = ClientLedger.of(
-                    currency,
-                    List.of(),
-                    settlements.lots(drawn.stream().map(Step.Draw::lot).collect(Collectors.toSet())),
-                    debts.order());
+            ClientLedger ledger = withDrawn(clientId, currency, drawn);
             writer.keep(clientId, ledger.putBack(drawn, all), clock.today(), step -> entryId);
         }
     }
@@ -160,20 +146,14 @@ public class Settling {
      */
     public void creditWhole(ClientId clientId, TakingBack.Note note, ToLongFunction<Step> own) {
         CurrencyUnit currency = note.deposits().getCurrencyUnit();
-        List<Settlement> standing = settlements.ofDocument(note.invoice());
-        List<Settlement> others = settlements.covered(clientId, currency).stream()
-                .filter(s -> !note.invoice().equals(s.debt().document()))
-                .toList();
+        TakingBack.Standing standing = new TakingBack.Standing(
+                settlements.ofDocument(note.invoice()),
+                () -> settlements.covered(clientId, currency).stream()
+                        .filter(s -> !note.invoice().equals(s.debt().document()))
+                        .toList());
         List<Step.Draw> drawn = settlements.drawnBy(note.invoice());
-        Set<Long> ids = new TreeSet<>();
-        drawn.forEach(d -> ids.add(d.lot()));
-        Stream.concat(standing.stream(), others.stream()).map(Settlement::lot).forEach(ids::add);
-        List<Lot> lots = new ArrayList<>(settlements.lots(ids));
-        lots.addAll(settlements.left(clientId, currency));
-        TakingBack ledger =
-                new TakingBack(ClientLedger.of(currency, repository.open(clientId, currency), lots, debts.order()));
-        ClientLedger.Decision decision = ledger.creditWhole(
-                note, repository.debts(note.invoice()), new TakingBack.Standing(standing, others), drawn);
+        ClientLedger.Decision decision = new TakingBack(withDrawn(clientId, currency, drawn))
+                .creditWhole(note, repository.debts(note.invoice()), standing, drawn);
         writer.keep(clientId, decision, clock.today(), own);
         publisher.publishEvent(new Debts.DebtsChanged(note.invoice(), clientId));
     }
@@ -188,8 +168,7 @@ public class Settling {
         CurrencyUnit currency = note.deposits().getCurrencyUnit();
         List<OpenDebt> installments =
                 repository.debts(note.invoice()).stream().filter(d -> !d.fee()).toList();
-        ClientLedger.Decision decision =
-                takingBack(clientId, currency, List.of()).creditBackwards(note, installments);
+        ClientLedger.Decision decision = new TakingBack(ledger(clientId, currency)).creditBackwards(note, installments);
         writer.keep(clientId, decision, clock.today(), own);
         publisher.publishEvent(new Debts.DebtsChanged(note.invoice(), clientId));
     }
