@@ -11,7 +11,7 @@ CREATE TABLE movement (
   client_name VARCHAR(120) NOT NULL,
   invoice_id BIGINT REFERENCES document (id),
   number VARCHAR(60),
-  way VARCHAR(10) NOT NULL,
+  way VARCHAR(10),
   currency CHAR(3) NOT NULL,
   amount_minor BIGINT NOT NULL CHECK (amount_minor > 0),
   tip_minor BIGINT DEFAULT 0 NOT NULL CHECK (tip_minor >= 0),
@@ -110,13 +110,14 @@ CREATE INDEX debt_owed ON debt (owed_by, currency, due_on, open_minor);
 
 -- What was agreed of a debt from when on, and how its amount was reached; the latest holds.
 CREATE TABLE debt_term (
+  id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
   debt_id BIGINT NOT NULL REFERENCES debt (id) ON DELETE CASCADE,
   from_on DATE NOT NULL,
   due_on DATE,
   amount_minor BIGINT NOT NULL,
-  why VARCHAR(1000000) NOT NULL,
-  PRIMARY KEY (debt_id, from_on)
+  why VARCHAR(1000000) NOT NULL
 );
+CREATE INDEX debt_term_of_debt ON debt_term (debt_id, id);
 
 -- Client credit and deposits, lot by lot: what each came from, what it was split from, and which draft it waits for.
 CREATE TABLE credit (

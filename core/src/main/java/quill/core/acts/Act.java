@@ -80,6 +80,15 @@ public sealed interface Act {
         return List.of(amount());
     }
 
+    /**
+     * Whether a day's list has it: what is done, or would be but for a person who kept it back, and nothing that only goes
+     * on waiting. What is not done late lapses with its day; kept back on that day, it uses up its steps all the same.
+     */
+    default boolean isListedOn(LocalDate today) {
+        boolean counts = kind().isDoneLate() || !on().isBefore(today) || stop() == Stop.KEPT_BACK;
+        return counts && (stop() == Stop.NOTHING || isNew());
+    }
+
     /** What keeps it from being done, or {@link Stop#NOTHING}. */
     Stop stop();
 

@@ -6,14 +6,21 @@ import java.util.Optional;
 /** The kinds of acts, in the order in which a day's run does them. */
 public enum ActKind {
     /** Late fees, before the letters that ask for them. */
-    FEE("fee"),
+    FEE("fee", true),
     /** Letters last: they say what is open after all else. */
-    REMINDER("reminder");
+    REMINDER("reminder", false);
 
     private final String word;
+    private final boolean doneLate;
 
-    ActKind(String word) {
+    ActKind(String word, boolean doneLate) {
         this.word = word;
+        this.doneLate = doneLate;
+    }
+
+    /** Whether it is done on a later day too, when the machine was off on its own: a letter says what is open then. */
+    public boolean isDoneLate() {
+        return doneLate;
     }
 
     /** As it is kept, and as keys begin. */

@@ -15,9 +15,6 @@ public interface ActCase {
     /** Its day came in a run while a person kept it back. */
     void passKeptBack();
 
-    /** Whether it is still done once its day has passed. */
-    boolean isDoneLate();
-
     /**
      * Does it now, as a person wants it.
      *

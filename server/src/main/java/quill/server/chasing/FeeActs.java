@@ -64,11 +64,6 @@ class FeeActs {
         }
 
         @Override
-        public boolean isDoneLate() {
-            return true;
-        }
-
-        @Override
         public void doNow(ActKey key, Slip slip) {
             LocalDate today = clock.today();
             if (act.fee().occasion().isAfter(today)) {

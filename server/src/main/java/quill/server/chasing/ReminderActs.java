@@ -77,12 +77,6 @@ class ReminderActs {
             repository.passed(act.key(), act.on(), useUp(act));
         }
 
-        /** The next one says what is open then. */
-        @Override
-        public boolean isDoneLate() {
-            return false;
-        }
-
         @Override
         public void doNow(ActKey key, Slip slip) {
             Act.Reminder now = act.withoutForecast();

@@ -25,7 +25,6 @@ import quill.core.id.ClientId;
 import quill.core.money.Sums;
 import quill.server.business.BusinessService;
 import quill.server.cardorders.CardOrders;
-import quill.server.chasing.ActCase;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.ReminderPlans;
 import quill.server.chasing.Result;
@@ -174,16 +173,11 @@ public class DailyRun {
     }
 
     private void announce(LocalDate day, boolean morning, List<ClientId> some) {
-        boolean past = day.isBefore(clock.today());
         for (Act act : chasing.planOf(day, some)) {
-            // A letter of a day that has passed is not sent late: the next one says what is open then. One that was
-            // kept back for that day uses up its steps all the same.
-            ActCase its = chasing.inHand(act);
-            boolean wanted = its.isDoneLate() || !past || act.stop() == Act.Stop.KEPT_BACK;
-            boolean news = act.stop() == Act.Stop.NOTHING || act.isNew();
-            if (wanted && news) {
+            if (act.isListedOn(clock.today())) {
+                String words = chasing.inHand(act).words();
                 repository.plan(new RunRepository.NewAct(
-                        day, act.key(), act.kind(), act.client(), act.document(), act.sums(), its.words(), morning));
+                        day, act.key(), act.kind(), act.client(), act.document(), act.sums(), words, morning));
             }
         }
     }

@@ -92,7 +92,7 @@ class DebtRepository {
 
     /** How the amount of a debt was reached, as it holds now. */
     String whyOf(long debtId) {
-        return jdbc.sql("SELECT why FROM debt_term WHERE debt_id = :debt ORDER BY from_on DESC LIMIT 1")
+        return jdbc.sql("SELECT why FROM debt_term WHERE debt_id = :debt ORDER BY id DESC LIMIT 1")
                 .param("debt", debtId)
                 .query(String.class)
                 .single();

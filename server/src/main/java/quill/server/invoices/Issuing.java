@@ -1,7 +1,6 @@
 package quill.server.invoices;
 
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
@@ -9,6 +8,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.document.IssueChecks;
 import quill.core.document.TypedDraft;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
@@ -95,13 +95,7 @@ class Issuing {
     }
 
     private static void checkWhole(TypedDraft typed, DraftReckoner.Reckoned reckoned) {
-        List<Problem> problems = new ArrayList<>(reckoned.problems());
-        if (typed.clientId() == null) {
-            problems.add(0, new Problem("clientId", "", "choose the client whom this invoice is for"));
-        }
-        if (typed.supplyDate() == null || typed.supplyDate().isBlank()) {
-            problems.add(new Problem("supplyDate", "", "say when the work was or will be done"));
-        }
+        List<Problem> problems = IssueChecks.of(typed, reckoned.problems());
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
