@@ -146,7 +146,7 @@ public class BadInputTest extends Suite {
         body.put("invoiceId", invoice);
         body.put("reference", "");
         Api.Answer answer = api.post("/api/payments", body);
-        assertThat(answer.problem("way")).contains("TRANSFER, CASH or CHEQUE");
+        assertThat(answer.problem("way")).contains("TRANSFER, CASH, CHEQUE or OTHER");
         assertThat(answer.problem("valueOn")).contains("up to today");
         assertThat(api.open(invoice)).isEqualTo("121.00");
     }
