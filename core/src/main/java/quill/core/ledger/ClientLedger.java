@@ -260,6 +260,11 @@ public final class ClientLedger {
         return currency;
     }
 
+    /** A debt as it stands here; one that is not known here, as it was given. */
+    OpenDebt asItStands(OpenDebt debt) {
+        return debts.getOrDefault(debt.id(), debt);
+    }
+
     Lot lot(long id) {
         return lots.get(id);
     }

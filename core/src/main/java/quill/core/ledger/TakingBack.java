@@ -228,7 +228,10 @@ public final class TakingBack {
     public ClientLedger.Decision waive(OpenDebt fee, List<Settlement> standing) {
         List<Step> steps = released(standing);
         Source source = Source.document(fee.document());
-        return ledger.decided(plus(steps, takenOff(steps, List.of(fee), Settlement.Kind.WAIVED, source)));
+        ClientLedger now = ledger.decided(steps).after();
+        List<Settlement> off = takenOff(now, List.of(fee), Settlement.Kind.WAIVED, source);
+        steps.add(new Step(null, "", off, List.of(), List.of()));
+        return ledger.decided(steps);
     }
 
     /** What a credit note takes back. @param deposits what of the invoice's deposits is held again */
@@ -248,9 +251,11 @@ public final class TakingBack {
     public ClientLedger.Decision creditWhole(
             Note note, List<OpenDebt> debts, Standing standing, List<Step.Draw> deducted) {
         List<Step> steps = released(standing.own());
-        Step off = takenOff(steps, debts, Settlement.Kind.CREDITED, Source.document(note.id()));
+        ClientLedger now = ledger.decided(steps).after();
+        List<Settlement> off = takenOff(now, debts, Settlement.Kind.CREDITED, Source.document(note.id()));
         List<Step.Draw> back = ClientLedger.puttingBack(deducted, note.deposits());
-        return ledger.decided(noted(note, off.settlements(), steps, back, standing.others()));
+        steps.addAll(noted(note, off, now, back, standing.others()));
+        return ledger.decided(steps);
     }
 
     /** A part of an invoice is taken back: off its open installments from the last backwards; the rest is client credit. */
@@ -266,20 +271,19 @@ public final class TakingBack {
                 left = left.minus(part);
             }
         }
-        return ledger.decided(noted(note, off, List.of(), List.of(), List::of));
+        return ledger.decided(noted(note, off, ledger, List.of(), List::of));
     }
 
-    /** @param others what other credit settles: where an earlier note gave credit that is used by now, that is open again */
+    /** @param now how all stands once what settled the invoice is credit again @param others what other credit settles: where an earlier note gave credit that is used by now, that is open again */
     private List<Step> noted(
             Note note,
             List<Settlement> off,
-            List<Step> before,
+            ClientLedger now,
             List<Step.Draw> back,
             Supplier<List<Settlement>> others) {
         Money lowered = ledger.amounts(off);
         Money over = lowered.plus(note.deposits()).minus(note.given());
         Source source = Source.document(note.id());
-        ClientLedger now = ledger.decided(before).after();
         List<Lot> made = over.isNegative()
                 ? List.of(new Lot(now.nextId(), Lot.Kind.CREDIT, source, 0, null, over.negated()))
                 : List.of();
@@ -294,7 +298,7 @@ public final class TakingBack {
         missing.mustBeNothing();
         List<Step.Draw> draws = new ArrayList<>(back);
         draws.addAll(missing.draws);
-        List<Step> steps = new ArrayList<>(before);
+        List<Step> steps = new ArrayList<>();
         Entry entry = Bookings.creditNote(note.invoice(), note.totals(), lowered, note.deposits());
         steps.add(new Step(entry, "", off, made, draws));
         if (!missing.opened.isEmpty()) {
@@ -303,25 +307,13 @@ public final class TakingBack {
         return steps;
     }
 
-    private Step takenOff(List<Step> before, List<OpenDebt> debts, Settlement.Kind kind, Source source) {
-        Map<Long, OpenDebt> now = new TreeMap<>();
-        debts.forEach(d -> now.put(d.id(), d));
-        before.stream()
-                .flatMap(s -> s.settlements().stream())
-                .forEach(s -> now.computeIfPresent(
-                        s.debt().id(), (id, d) -> d.withOpen(d.open().minus(s.amount()))));
-        List<Settlement> off = debts.stream()
-                .map(d -> now.get(d.id()))
+    private static List<Settlement> takenOff(
+            ClientLedger now, List<OpenDebt> debts, Settlement.Kind kind, Source source) {
+        return debts.stream()
+                .map(now::asItStands)
                 .filter(d -> d.open().isPositive())
                 .map(d -> new Settlement(0, kind, d, source, 0, d.open(), 0))
                 .toList();
-        return new Step(null, "", off, List.of(), List.of());
-    }
-
-    private static List<Step> plus(List<Step> steps, Step last) {
-        List<Step> all = new ArrayList<>(steps);
-        all.add(last);
-        return all;
     }
 
     /** What stands is client credit again: an entry for what came out of credit, and one for each payment. */

@@ -3,12 +3,12 @@ package quill.server.common;
 import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
+import org.springframework.util.ConcurrentLruCache;
 
 /**
  * What a transaction reads again and again, it reads once: a run of letters asks for the business and its settings
@@ -21,8 +21,8 @@ public final class ReadOnce {
             "^\\s*(?:INSERT\\s+INTO|MERGE\\s+INTO|UPDATE|DELETE\\s+FROM)\\s+(\\w+)", Pattern.CASE_INSENSITIVE);
     private static final String NONE = "";
     private static final String LOCKS = "*";
-    /** By statement: the table that it writes to, or what else it does. There are only so many statements. */
-    private static final Map<String, String> WRITES = new ConcurrentHashMap<>();
+    /** By statement: the table that it writes to, or what else it does. Those with lists stand here in each length. */
+    private static final ConcurrentLruCache<String, String> WRITES = new ConcurrentLruCache<>(1_000, ReadOnce::writes);
 
     private ReadOnce() {}
 
@@ -60,7 +60,7 @@ public final class ReadOnce {
 
     /** Told of every statement before it runs. */
     static void running(String sql) {
-        String written = WRITES.computeIfAbsent(sql, ReadOnce::writes);
+        String written = WRITES.get(sql);
         if (!written.equals(NONE)) {
             Object bound = TransactionSynchronizationManager.getResource(HERE);
             if (bound instanceof Map<?, ?> known) {

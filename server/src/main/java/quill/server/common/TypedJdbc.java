@@ -9,6 +9,8 @@ import org.springframework.context.annotation.Configuration;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.PreparedStatementCreator;
 import org.springframework.jdbc.core.PreparedStatementCreatorFactory;
+import org.springframework.jdbc.core.PreparedStatementSetter;
+import org.springframework.jdbc.core.ResultSetExtractor;
 import org.springframework.jdbc.core.SqlProvider;
 import org.springframework.jdbc.core.namedparam.NamedParameterJdbcTemplate;
 import org.springframework.jdbc.core.namedparam.SqlParameterSource;
@@ -25,20 +27,18 @@ class TypedJdbc {
         return JdbcClient.create(new NamedParameterJdbcTemplate(new Watched(template.getDataSource())) {
             @Override
             protected PreparedStatementCreator getPreparedStatementCreator(String sql, SqlParameterSource source) {
-                ReadOnce.running(sql);
                 return super.getPreparedStatementCreator(sql, new Typed(source));
             }
 
             @Override
             protected PreparedStatementCreator getPreparedStatementCreator(
                     String sql, SqlParameterSource source, Consumer<PreparedStatementCreatorFactory> customizer) {
-                ReadOnce.running(sql);
                 return super.getPreparedStatementCreator(sql, new Typed(source), customizer);
             }
         });
     }
 
-    /** What has no parameters passes here, and not through the named ones. */
+    /** Every statement passes here, those with named parameters too. */
     private static final class Watched extends JdbcTemplate {
         private Watched(DataSource source) {
             super(source);
@@ -54,6 +54,13 @@ class TypedJdbc {
         public int update(PreparedStatementCreator creator, KeyHolder keys) {
             watch(creator);
             return super.update(creator, keys);
+        }
+
+        @Override
+        public <T> T query(
+                PreparedStatementCreator creator, PreparedStatementSetter setter, ResultSetExtractor<T> read) {
+            watch(creator);
+            return super.query(creator, setter, read);
         }
 
         private static void watch(PreparedStatementCreator creator) {

@@ -64,7 +64,6 @@ public class Settling {
         List<Settlement> standing = settlements.ofDebt(debtId);
         TakingBack ledger = new TakingBack(ledger(clientId, fee.open().getCurrencyUnit()));
         writer.keep(clientId, ledger.waive(fee, standing), clock.today(), step -> entryId);
-        publisher.publishEvent(new Debts.DebtsChanged(fee.document(), clientId));
     }
 
     /** How all stands of a client in a currency. */
