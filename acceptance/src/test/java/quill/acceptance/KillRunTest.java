@@ -21,7 +21,7 @@ public class KillRunTest extends Suite {
     private static final int LANES = 2;
     private static final int KILLS = 40 / LANES;
     private static final int COHORTS = 10;
-    private static final int CLIENTS = 12;
+    private static final int CLIENTS = 24;
 
     @Test
     public void fortyKillsLeaveEachFeeOnceAndEachLetterAtMostOnce() throws Exception {
@@ -58,7 +58,7 @@ public class KillRunTest extends Suite {
         }
     }
 
-    /** Cohorts whose fee and only letter fall on the same day, fourteen days after; the clock stands just before. */
+    /** Cohorts whose fee and only letter fall on the same day, fourteen days after: more than are done at once. */
     private static List<Long> work(Demo demo) {
         Api api = demo.api;
         api.put("/api/late-fees", """

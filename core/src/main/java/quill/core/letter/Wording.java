@@ -111,6 +111,15 @@ public record Wording(String subject, String body) {
         return used;
     }
 
+    /** Whether it has a field that is none of ours: one of the business's own, or one that was. */
+    public boolean hasOwn(FieldSet fields) {
+        Matcher m = FIELD.matcher(subject + "\n" + body);
+        return m.results()
+                .anyMatch(r -> fields.find(r.group(1))
+                        .filter(o -> o.group() != LetterField.Group.OWN)
+                        .isEmpty());
+    }
+
     /**
      * What is left out where a field is empty, as it was typed: its sentence; in the subject, its part between commas.
      */

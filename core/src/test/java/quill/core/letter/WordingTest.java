@@ -54,6 +54,22 @@ public class WordingTest {
     }
 
     @DataProvider
+    public Object[][] own() {
+        return new Object[][] {
+            {"{document}", "Dear {contact, or client},\n\n{sums}", false},
+            {"{document}", "It is {instrument}.", true},
+            {"{Opus no. 3}", "Hello", true},
+            {"Late", "{a field that was there once}", true},
+            {"Late", "{ not closed, {} and ${instrument}", false},
+        };
+    }
+
+    @Test(dataProvider = "own")
+    public void aFieldThatIsNoneOfOursIsTheBusinesss(String subject, String body, boolean own) {
+        assertThat(new Wording(subject, body).hasOwn(FIRM)).isEqualTo(own);
+    }
+
+    @DataProvider
     public Object[][] leftOut() {
         return new Object[][] {
             // A sentence with an empty field goes, the ones beside it stay.

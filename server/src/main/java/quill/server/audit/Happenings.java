@@ -92,7 +92,8 @@ public class Happenings {
         return as(Actor.PRODUCT, act);
     }
 
-    private static <T> T as(Actor actor, Supplier<T> act) {
+    /** The same, with what it comes to. */
+    public static <T> T as(Actor actor, Supplier<T> act) {
         Actor before = ACTING.get();
         ACTING.set(actor);
         try {

@@ -6,6 +6,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.server.common.ConflictException;
 import quill.server.common.Json;
+import quill.server.common.ReadOnce;
 
 /** Table DOCUMENT_SETTING: its one row, and what holds before there is one. */
 @Service
@@ -20,6 +21,10 @@ public class DocumentSettings {
 
     /** What holds now. */
     public DocumentSetting setting() {
+        return ReadOnce.of("document_setting", "all", this::read);
+    }
+
+    private DocumentSetting read() {
         return jdbc.sql(
                         "SELECT layout, line_shows, typeface, terms, labels, coins, accent, page_on_paper, version FROM document_setting WHERE id = 1")
                 .query((rs, n) -> new DocumentSetting(

@@ -156,14 +156,15 @@ public class Chasing {
         return acts;
     }
 
-    /**
-     * Notes of clients whose books changed when something may come up again: until then whoever asks what is to come
-     * has to look at each of them.
-     */
+    /** Clients whose books changed, in parts: whoever asks what is to come has to look at each of them meanwhile. */
+    public List<List<ClientId>> changed() {
+        return inParts(repository.changedClients(), LISTED_AT_ONCE);
+    }
+
+    /** Notes of some clients whose books changed when something may come up again. */
     @Transactional
-    public void lookAtChanged() {
-        ActsToCome.Rules rules = plans.rules();
-        inParts(repository.changedClients()).forEach(some -> lookAgain(states.of(some), rules));
+    public void lookAgainAt(List<ClientId> some) {
+        lookAgain(states.of(some), plans.rules());
     }
 
     private void lookAgain(Map<ClientId, ClientStates.Read> read, ActsToCome.Rules rules) {

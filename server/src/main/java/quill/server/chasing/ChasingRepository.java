@@ -21,6 +21,7 @@ import quill.core.acts.ActKind;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.common.ClientRows;
+import quill.server.common.Ids;
 import quill.server.common.PageKey;
 import quill.server.common.Rows;
 import quill.server.common.Texts;
@@ -103,8 +104,8 @@ class ChasingRepository {
         Map<ClientId, Row> rows = new HashMap<>();
         jdbc.sql("""
                 SELECT client_id, muted_until, kept_back_until, reminded_on, change_no FROM client_chasing
-                 WHERE client_id IN (:clients)
-                """).param("clients", clientIds).query(rs -> {
+                  JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS given (one) ON one = client_id
+                """).param("clients", Ids.array(clientIds)).query(rs -> {
             rows.put(
                     new ClientId(rs.getLong("client_id")),
                     new Row(
@@ -140,11 +141,12 @@ class ChasingRepository {
 
     Map<DocumentId, LocalDate> mutedInvoices(Collection<DocumentId> invoiceIds) {
         Map<DocumentId, LocalDate> muted = new HashMap<>();
-        jdbc.sql("SELECT invoice_id, muted_until FROM muted_invoice WHERE invoice_id IN (:invoices)")
-                .param("invoices", invoiceIds)
-                .query(rs -> {
-                    muted.put(new DocumentId(rs.getLong("invoice_id")), Rows.date(rs, "muted_until"));
-                });
+        jdbc.sql("""
+                SELECT invoice_id, muted_until FROM muted_invoice
+                  JOIN UNNEST(CAST(:invoices AS BIGINT ARRAY)) AS given (one) ON one = invoice_id
+                """).param("invoices", Ids.array(invoiceIds)).query(rs -> {
+            muted.put(new DocumentId(rs.getLong("invoice_id")), Rows.date(rs, "muted_until"));
+        });
         return muted;
     }
 
@@ -163,11 +165,12 @@ class ChasingRepository {
 
     Map<Long, Integer> usedSteps(Collection<Long> debtIds) {
         Map<Long, Integer> used = new HashMap<>();
-        jdbc.sql("SELECT debt_id, used_through FROM used_step WHERE debt_id IN (:debts)")
-                .param("debts", debtIds)
-                .query(rs -> {
-                    used.put(rs.getLong("debt_id"), rs.getInt("used_through"));
-                });
+        jdbc.sql("""
+                SELECT debt_id, used_through FROM used_step
+                  JOIN UNNEST(CAST(:debts AS BIGINT ARRAY)) AS given (one) ON one = debt_id
+                """).param("debts", Ids.array(debtIds)).query(rs -> {
+            used.put(rs.getLong("debt_id"), rs.getInt("used_through"));
+        });
         return used;
     }
 
@@ -177,7 +180,7 @@ class ChasingRepository {
                         SELECT u.debt_id FROM UNNEST(CAST(:debts AS BIGINT ARRAY)) AS d (id)
                           JOIN used_step u ON u.debt_id = d.id AND u.used_through >= :days
                         """)
-                .param("debts", debtIds.toArray(Long[]::new))
+                .param("debts", Ids.array(debtIds))
                 .param("days", days)
                 .query(Long.class)
                 .list());

@@ -17,6 +17,7 @@ import quill.core.id.DocumentId;
 import quill.core.id.Id;
 import quill.core.reminder.ReminderPlan.TypedStep;
 import quill.server.common.ClientRows;
+import quill.server.common.Ids;
 import quill.server.common.Json;
 import quill.server.common.Rows;
 
@@ -146,11 +147,12 @@ class NamedPlanRepository {
     Map<ClientId, Chosen> ofClients(Collection<ClientId> clients) {
         Map<ClientId, Chosen> chosen = new HashMap<>();
         if (!clients.isEmpty()) {
-            jdbc.sql("SELECT client_id, plan_id, since_on FROM client_plan WHERE client_id IN (:clients)")
-                    .param("clients", clients)
-                    .query(rs -> {
-                        chosen.put(new ClientId(rs.getLong("client_id")), chosen(rs));
-                    });
+            jdbc.sql("""
+                    SELECT client_id, plan_id, since_on FROM client_plan
+                      JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS given (one) ON one = client_id
+                    """).param("clients", Ids.array(clients)).query(rs -> {
+                chosen.put(new ClientId(rs.getLong("client_id")), chosen(rs));
+            });
         }
         return chosen;
     }
@@ -158,11 +160,12 @@ class NamedPlanRepository {
     Map<DocumentId, Chosen> ofDocuments(Collection<DocumentId> documents) {
         Map<DocumentId, Chosen> chosen = new HashMap<>();
         if (!documents.isEmpty()) {
-            jdbc.sql("SELECT document_id, plan_id, since_on FROM document_plan WHERE document_id IN (:documents)")
-                    .param("documents", documents)
-                    .query(rs -> {
-                        chosen.put(new DocumentId(rs.getLong("document_id")), chosen(rs));
-                    });
+            jdbc.sql("""
+                    SELECT document_id, plan_id, since_on FROM document_plan
+                      JOIN UNNEST(CAST(:documents AS BIGINT ARRAY)) AS given (one) ON one = document_id
+                    """).param("documents", Ids.array(documents)).query(rs -> {
+                chosen.put(new DocumentId(rs.getLong("document_id")), chosen(rs));
+            });
         }
         return chosen;
     }

@@ -72,10 +72,13 @@ class ClientRepository {
     }
 
     List<Stored> some(Collection<ClientId> ids) {
-        return withContacts(jdbc.sql(SELECT + " WHERE id IN (:ids)")
-                .param("ids", ids)
-                .query(this::row)
-                .list());
+        List<Stored> some =
+                withContacts(jdbc.sql(SELECT + " JOIN UNNEST(CAST(:ids AS BIGINT ARRAY)) AS given (one) ON one = id")
+                        .param("ids", Ids.array(ids))
+                        .query(this::row)
+                        .list());
+        some.forEach(s -> ReadOnce.know("client", s.client().id(), Optional.of(s)));
+        return some;
     }
 
     ClientId insert(Client c) {
@@ -211,16 +214,23 @@ class ClientRepository {
             return clients;
         }
         Map<ClientId, List<Contact>> contacts = new HashMap<>();
-        boolean one = clients.size() == 1;
-        JdbcClient.StatementSpec sql =
-                jdbc.sql("""
+        jdbc.sql("""
                 SELECT client_id, name, email, phone, reminders, receipts FROM client_contact
-                """ + (one ? " WHERE client_id = :id" : "") + " ORDER BY client_id, place");
-        (one ? sql.param("id", clients.get(0).client().id()) : sql).query(rs -> {
-            contacts.computeIfAbsent(new ClientId(rs.getLong(1)), i -> new ArrayList<>())
-                    .add(new Contact(
-                            rs.getString(2), rs.getString(3), rs.getString(4), rs.getBoolean(5), rs.getBoolean(6)));
-        });
+                  JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS given (one) ON one = client_id
+                 ORDER BY client_id, place
+                """)
+                .param(
+                        "clients",
+                        Ids.array(clients.stream().map(s -> s.client().id()).toList()))
+                .query(rs -> {
+                    contacts.computeIfAbsent(new ClientId(rs.getLong(1)), i -> new ArrayList<>())
+                            .add(new Contact(
+                                    rs.getString(2),
+                                    rs.getString(3),
+                                    rs.getString(4),
+                                    rs.getBoolean(5),
+                                    rs.getBoolean(6)));
+                });
         return contacts.isEmpty()
                 ? clients
                 : clients.stream()

@@ -14,8 +14,12 @@ public class Changes {
         this.publisher = publisher;
     }
 
-    /** What changed: an invoice and whose it is; either may be null. */
-    public record Change(DocumentId invoiceId, ClientId clientId) {}
+    /**
+     * What changed: an invoice and whose it is; either may be null.
+     *
+     * @param words whether the invoice may be found by other words from now on
+     */
+    public record Change(DocumentId invoiceId, ClientId clientId, boolean words) {}
 
     /** Something that can be found changed, came or went; told at once, within the running transaction. */
     public record Touched(Findable kind, long id) {}
@@ -27,6 +31,11 @@ public class Changes {
 
     /** Told to listeners after the running transaction commits, or at once where none runs. */
     public void say(DocumentId invoiceId, ClientId clientId) {
-        publisher.publishEvent(new Change(invoiceId, clientId));
+        publisher.publishEvent(new Change(invoiceId, clientId, true));
+    }
+
+    /** The same of a letter about it that was written, left or came back: by which words the invoice is found stays. */
+    public void letter(DocumentId invoiceId, ClientId clientId) {
+        publisher.publishEvent(new Change(invoiceId, clientId, false));
     }
 }

@@ -2,13 +2,26 @@ package quill.server.common;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.Collection;
 import java.util.function.LongFunction;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.id.Id;
 
-/** Reads ids from rows, where they may be missing. */
+/** Ids as rows have them. */
 public final class Ids {
     private Ids() {}
+
+    /**
+     * Several, to be joined with: {@code JOIN UNNEST(CAST(:ids AS BIGINT ARRAY)) AS given (one) ON one = …}. A list after IN
+     * is compared with every row value by value, and planned anew for each length.
+     */
+    public static Long[] array(Collection<?> ids) {
+        return ids.stream()
+                .map(i -> i instanceof Id<?> id ? id.value() : i)
+                .distinct()
+                .toArray(Long[]::new);
+    }
 
     /** A client, or null. */
     public static ClientId client(ResultSet rs, String column) throws SQLException {

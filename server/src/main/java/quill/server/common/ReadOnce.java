@@ -34,8 +34,7 @@ public final class ReadOnce {
      */
     @SuppressWarnings("unchecked")
     public static <T> T of(String table, Object key, Supplier<T> read) {
-        if (!TransactionSynchronizationManager.isSynchronizationActive()
-                || !TransactionSynchronizationManager.isActualTransactionActive()) {
+        if (!canKnow()) {
             return read.get();
         }
         Map<Object, Object> known = known().computeIfAbsent(table, t -> new HashMap<>());
@@ -45,6 +44,18 @@ public final class ReadOnce {
         T value = read.get();
         known.put(key, value);
         return value;
+    }
+
+    /** What was read with others in one statement, so that each of them is not read again by itself. */
+    public static void know(String table, Object key, Object value) {
+        if (canKnow()) {
+            known().computeIfAbsent(table, t -> new HashMap<>()).put(key, value);
+        }
+    }
+
+    private static boolean canKnow() {
+        return TransactionSynchronizationManager.isSynchronizationActive()
+                && TransactionSynchronizationManager.isActualTransactionActive();
     }
 
     @SuppressWarnings("unchecked")

@@ -6,12 +6,15 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -117,7 +120,10 @@ public class DailyRun {
                 return Summary.NOTHING;
             }
             Summary sum = catchUpTo(clock.today(), LocalTime.now(clock), stop);
-            chasing.lookAtChanged();
+            SideBySide.all(chasing.changed(), some -> {
+                chasing.lookAgainAt(some);
+                return true;
+            });
             return sum;
         } finally {
             running.unlock();
@@ -164,7 +170,10 @@ public class DailyRun {
      * @param morning whether this is the list that the day begins with
      */
     private void announce(LocalDate day, boolean morning) {
-        chasing.partsOf(day).forEach(some -> transaction.executeWithoutResult(s -> announce(day, morning, some)));
+        SideBySide.all(chasing.partsOf(day), some -> {
+            transaction.executeWithoutResult(s -> announce(day, morning, some));
+            return true;
+        });
         transaction.executeWithoutResult(s -> {
             if (!repository.hasDay(day)) {
                 repository.beginDay(day, clock.instant());
@@ -185,13 +194,14 @@ public class DailyRun {
     private Summary run(LocalDate day, LocalDate today, BooleanSupplier stop) {
         boolean announced = repository.hasDay(day);
         announce(day, !announced);
-        Map<ActKind, Integer> done = new EnumMap<>(ActKind.class);
-        List<LoggedAct> planned = repository.planned(day);
-        for (int next = 0; next < planned.size(); ) {
-            if (stop.getAsBoolean()) {
+        Map<ActKind, Integer> done = new ConcurrentHashMap<>();
+        Map<String, List<LoggedAct>> kinds = repository.planned(day).stream()
+                .collect(Collectors.groupingBy(LoggedAct::kind, LinkedHashMap::new, Collectors.toList()));
+        for (List<LoggedAct> kind : kinds.values()) {
+            // What one client's acts of a kind rest on is changed by another kind's acts, never by another client's.
+            if (!SideBySide.all(byClients(kind), some -> performAll(some, day, done, stop))) {
                 return new Summary(1, done);
             }
-            next += perform(together(planned, next), day, done);
         }
         transaction.executeWithoutResult(s -> repository.finishDay(day, clock.instant()));
         changes.say(null, null);
@@ -201,19 +211,31 @@ public class DailyRun {
         return new Summary(1, done);
     }
 
-    /** The next acts that are of one kind, and of a few clients. */
-    private static List<LoggedAct> together(List<LoggedAct> planned, int from) {
-        LoggedAct first = planned.get(from);
+    /** Acts of one kind in parts, each of a few clients with all that theirs is. */
+    private static List<List<LoggedAct>> byClients(List<LoggedAct> kind) {
+        List<List<LoggedAct>> parts = new ArrayList<>();
         Set<ClientId> clients = new HashSet<>();
-        int to = from;
-        while (to < planned.size() && planned.get(to).kind().equals(first.kind())) {
-            clients.add(planned.get(to).clientId());
-            if (clients.size() > CLIENTS_AT_ONCE) {
-                break;
+        int from = 0;
+        for (int at = 0; at < kind.size(); at++) {
+            if (clients.add(kind.get(at).clientId()) && clients.size() > CLIENTS_AT_ONCE) {
+                parts.add(kind.subList(from, at));
+                clients = new HashSet<>(Set.of(kind.get(at).clientId()));
+                from = at;
             }
-            to++;
         }
-        return planned.subList(from, to);
+        parts.add(kind.subList(from, kind.size()));
+        return parts;
+    }
+
+    /** @return false where it was told to stop before all was dealt with */
+    private boolean performAll(List<LoggedAct> some, LocalDate day, Map<ActKind, Integer> done, BooleanSupplier stop) {
+        for (int next = 0; next < some.size(); ) {
+            if (stop.getAsBoolean()) {
+                return false;
+            }
+            next += perform(some.subList(next, some.size()), day, done);
+        }
+        return true;
     }
 
     /**

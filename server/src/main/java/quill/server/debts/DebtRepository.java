@@ -102,9 +102,10 @@ class DebtRepository {
         return jdbc.sql("""
                 SELECT id, document_id, place, kind, currency, amount_minor, settled_minor, credited_minor, open_minor,
                        due_on, order_on, settled_on, note
-                  FROM debt WHERE document_id IN (:invoices) ORDER BY document_id, place
+                  FROM debt JOIN UNNEST(CAST(:invoices AS BIGINT ARRAY)) AS given (one) ON one = document_id
+                 ORDER BY document_id, place
                 """)
-                .param("invoices", invoiceIds)
+                .param("invoices", Ids.array(invoiceIds))
                 .query(DebtRepository::installment)
                 .list();
     }
@@ -208,7 +209,7 @@ class DebtRepository {
                 SELECT DISTINCT d.document_id FROM UNNEST(CAST(:clients AS BIGINT ARRAY)) AS c (id)
                   JOIN debt d ON d.owed_by = c.id
                 """)
-                .param("clients", clientIds.stream().map(ClientId::value).toArray(Long[]::new))
+                .param("clients", Ids.array(clientIds))
                 .query((rs, n) -> new DocumentId(rs.getLong(1)))
                 .list();
     }

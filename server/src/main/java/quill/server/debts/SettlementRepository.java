@@ -130,12 +130,13 @@ class SettlementRepository {
         Map<ClientId, Money> sums = new HashMap<>();
         if (!clientIds.isEmpty()) {
             jdbc.sql("""
-                    SELECT client_id, SUM(left_minor) FROM credit
-                     WHERE client_id IN (:clients) AND has_left AND currency = :currency AND kind = 'CREDIT'
+                    SELECT client_id, SUM(left_minor)
+                      FROM credit JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS given (one) ON one = client_id
+                     WHERE has_left AND currency = :currency AND kind = 'CREDIT'
                        AND (reserved_for IS NOT NULL) = :waiting
                      GROUP BY client_id
                     """)
-                    .param("clients", clientIds)
+                    .param("clients", Ids.array(clientIds))
                     .param("currency", currency.getCode())
                     .param("waiting", waiting)
                     .query(rs -> {

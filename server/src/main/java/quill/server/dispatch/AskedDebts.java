@@ -8,6 +8,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.acts.Act;
 import quill.core.reminder.ReminderStep.Tone;
+import quill.server.common.Ids;
 
 /** Table MESSAGE_DEBT: what each letter asked for of which debt, and how sternly. */
 @Repository
@@ -46,7 +47,7 @@ public class AskedDebts {
                       JOIN message_debt a ON a.debt_id = d.id
                       JOIN message m ON m.id = a.message_id AND m.state <> 'set aside'
                      ORDER BY a.message_id
-                    """).param("debts", debtIds.toArray(Long[]::new)).query(rs -> {
+                    """).param("debts", Ids.array(debtIds)).query(rs -> {
                 tones.put(rs.getLong(1), Tone.valueOf(rs.getString(2)));
             });
         }

@@ -91,7 +91,7 @@ class Bounces {
                     letter.clientId(),
                     "Came back from " + failed.address() + ": " + letter.subject(),
                     Happenings.About.letter(letter.id()));
-            changes.say(letter.documentId(), letter.clientId());
+            changes.letter(letter.documentId(), letter.clientId());
             if (letter.clientId() != null && letter.kind() != MessageKind.COPY) {
                 publisher.publishEvent(new News(
                         News.Kind.UNDELIVERED,

@@ -76,7 +76,7 @@ public class LaterLetters {
                     outgoing.clientId(),
                     "Letter not sent. " + why,
                     Happenings.About.letter(outgoing.id()));
-            changes.say(outgoing.documentId(), outgoing.clientId());
+            changes.letter(outgoing.documentId(), outgoing.clientId());
             return null;
         }
         Written now = letters.invoice(invoice, outgoing.written().letter().isText(), outgoing.later());

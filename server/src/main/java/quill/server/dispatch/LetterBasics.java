@@ -2,6 +2,7 @@ package quill.server.dispatch;
 
 import java.time.LocalDate;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.joda.money.CurrencyUnit;
@@ -128,14 +129,16 @@ class LetterBasics {
                                         d.matter().subject())))
                 .put(LetterField.OPEN, a.openOrNothing())
                 .put(LetterField.PAGE, a.page());
-        ofOne(values, d);
+        values.put(LetterField.WHAT_FOR, d.matter().subject());
+        own(d).forEach(values::own);
         return values;
     }
 
-    /** What is only said where a letter is about one document. */
-    void ofOne(LetterFacts.Values values, PrintedDocument d) {
-        values.put(LetterField.WHAT_FOR, d.matter().subject());
-        d.matter().fields().forEach(f -> values.own(f.label(), f.value()));
+    /** What the business's own fields say on a document. */
+    Map<String, String> own(PrintedDocument d) {
+        Map<String, String> own = new LinkedHashMap<>();
+        d.matter().fields().forEach(f -> own.putIfAbsent(f.label(), f.value()));
+        return own;
     }
 
     /** What documents are called in a sentence. */

@@ -194,7 +194,7 @@ public class LetterDesk {
             return empty;
         }
         for (LetterCase c : cases) {
-            Map<String, String> values = c.facts().get().values();
+            Map<String, String> values = c.facts().get().values(wording, fields);
             watched.stream()
                     .filter(f -> values.getOrDefault(f, "").isBlank())
                     .forEach(f -> empty.merge(f, 1, Integer::sum));

@@ -55,7 +55,7 @@ class MessageQueue {
             insert(draft.copyTo(business.business().email(), subject));
         }
         if (added) {
-            changes.say(draft.main(), draft.clientId());
+            changes.letter(draft.main(), draft.clientId());
         }
         return added;
     }

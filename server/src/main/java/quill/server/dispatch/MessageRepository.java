@@ -170,7 +170,7 @@ class MessageRepository {
                           JOIN message_document d ON d.document_id = v.id
                           JOIN message m ON m.id = d.message_id AND m.kind = 'invoice' AND NOT m.called_back
                         """)
-                .param("invoices", invoiceIds.stream().map(DocumentId::value).toArray(Long[]::new))
+                .param("invoices", Ids.array(invoiceIds))
                 .query((rs, n) -> new DocumentId(rs.getLong(1)))
                 .list());
     }

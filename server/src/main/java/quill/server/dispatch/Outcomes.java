@@ -35,19 +35,19 @@ class Outcomes {
                         how + outgoing.addresses().words() + ": "
                                 + outgoing.written().subject(),
                         Happenings.About.letter(outgoing.id())));
-        changes.say(outgoing.documentId(), outgoing.clientId());
+        changes.letter(outgoing.documentId(), outgoing.clientId());
     }
 
     /** It was clearly refused, for good. */
     void refused(Outgoing outgoing, String why) {
         repository.move(outgoing.id(), MessageState.SENDING, MessageState.FAILED, "Refused: " + why, null, 0);
-        changes.say(outgoing.documentId(), outgoing.clientId());
+        changes.letter(outgoing.documentId(), outgoing.clientId());
     }
 
     /** Nobody knows: no answer came. */
     void unknown(Outgoing outgoing, String why) {
         repository.move(outgoing.id(), MessageState.SENDING, MessageState.UNCERTAIN, "No answer came: " + why, null, 0);
-        changes.say(outgoing.documentId(), outgoing.clientId());
+        changes.letter(outgoing.documentId(), outgoing.clientId());
     }
 
     /** It did not leave, and is tried again, ever later, until that was tried often enough. @param from its state now */
@@ -56,7 +56,7 @@ class Outcomes {
         int wait = Math.min(3600, 2 << Math.min(outgoing.tries(), 10));
         repository.move(outgoing.id(), from, tooOften ? MessageState.FAILED : MessageState.WAITING, why, null, wait);
         if (tooOften || from == MessageState.SENDING) {
-            changes.say(outgoing.documentId(), outgoing.clientId());
+            changes.letter(outgoing.documentId(), outgoing.clientId());
         }
     }
 }

@@ -3,6 +3,7 @@ package quill.server.dispatch;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -63,6 +64,7 @@ class ReminderFacts {
         LetterFacts facts = new LetterFacts(
                 basics.from(act.amount().getCurrencyUnit()),
                 values(act, client, byId, today).all(),
+                () -> own(byId.values()),
                 rows.stream().map(this::shown).toList(),
                 rows.size() > 1 ? basics.sums(sums) : "",
                 measures.stream()
@@ -70,6 +72,11 @@ class ReminderFacts {
                         .toList(),
                 payings);
         return new Reminded(kind(act, today), facts, rows, measures);
+    }
+
+    /** Only where it is about one document: two may say different things. */
+    private Map<String, String> own(Collection<Document> about) {
+        return about.size() == 1 ? basics.own(invoices.document(about.iterator().next())) : Map.of();
     }
 
     private LetterFacts.Paying paying(Act.Reminder part, Map<DocumentId, Document> byId, boolean named) {
@@ -120,7 +127,10 @@ class ReminderFacts {
                     .put(LetterField.DAYS_LATE, days > 0 ? basics.say("days", Map.of("days", days)) : null);
         }
         if (byId.size() == 1) {
-            basics.ofOne(values, invoices.document(byId.values().iterator().next()));
+            Document one = byId.values().iterator().next();
+            values.put(
+                    LetterField.WHAT_FOR,
+                    one.isSubjectCut() ? invoices.document(one).matter().subject() : one.subject());
         }
         return values;
     }

@@ -102,7 +102,7 @@ public class Reminding {
             queue.asks(id, act.asked(), act.step().tone());
             Happenings.About itself = Happenings.About.letter(id);
             about.forEach(invoice -> happenings.note(invoice, client.id(), what, itself));
-            about.forEach(invoice -> changes.say(invoice, client.id()));
+            about.forEach(invoice -> changes.letter(invoice, client.id()));
         }
         return queued;
     }

@@ -14,6 +14,9 @@ import quill.core.id.DocumentId;
  */
 public record Document(
         DocumentId id, int version, DocumentKind kind, DocumentState state, Head head, String number, Issue issue) {
+    /** So much of a subject stands in lists. */
+    static final int MOST_SUBJECT = 200;
+
     /** @throws IllegalStateException for a state that its kind does not have, or one without what it has to have */
     public Document {
         if (!kind.states().contains(state)) {
@@ -66,6 +69,11 @@ public record Document(
     /** What it is for, in a few words. */
     public String subject() {
         return head.subject();
+    }
+
+    /** Whether its subject may be longer than that: a list has room for so much. */
+    public boolean isSubjectCut() {
+        return subject().length() >= MOST_SUBJECT;
     }
 
     /** The code of its currency. */

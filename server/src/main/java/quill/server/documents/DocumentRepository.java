@@ -136,8 +136,8 @@ class DocumentRepository {
     }
 
     List<Document> some(Collection<DocumentId> ids) {
-        return jdbc.sql(SELECT + " WHERE id IN (:ids)")
-                .param("ids", ids)
+        return jdbc.sql(SELECT + " JOIN UNNEST(CAST(:ids AS BIGINT ARRAY)) AS given (one) ON one = id")
+                .param("ids", Ids.array(ids))
                 .query(DocumentRepository::document)
                 .list();
     }

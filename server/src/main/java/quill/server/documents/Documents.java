@@ -28,7 +28,6 @@ import quill.server.links.Links;
 @Service
 public class Documents {
     private static final int MOST_TYPED = 400_000;
-    private static final int MOST_SUBJECT = 200;
     private final DocumentRepository repository;
     private final DocumentContents contents;
     private final DraftReckoner reckoner;
@@ -214,7 +213,7 @@ public class Documents {
     }
 
     private static String fit(String subject) {
-        return subject.length() > MOST_SUBJECT ? subject.substring(0, MOST_SUBJECT) : subject;
+        return subject.length() > Document.MOST_SUBJECT ? subject.substring(0, Document.MOST_SUBJECT) : subject;
     }
 
     /** What a document said before it was taken back. */

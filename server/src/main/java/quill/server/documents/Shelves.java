@@ -11,6 +11,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.server.common.Ids;
 import quill.server.common.Texts;
 
 /**
@@ -97,7 +98,7 @@ public class Shelves {
                  WHERE shelf = 'settled' AND settled_on >= :since
                  ORDER BY settled_on DESC, id DESC LIMIT :most
                 """)
-                .param("clients", clientIds.stream().map(ClientId::value).toArray(Long[]::new))
+                .param("clients", Ids.array(clientIds))
                 .param("since", since)
                 .param("most", most)
                 .query(DocumentRepository::document)

@@ -43,6 +43,12 @@ class FindingRepository {
                 .update();
     }
 
+    long lastStale() {
+        return jdbc.sql("SELECT COALESCE(MAX(id), 0) FROM find_stale")
+                .query(Long.class)
+                .single();
+    }
+
     /** Takes the first of the changes. @return what they are about, each once; and whether there may be more */
     Taken takeStale(int most) {
         Set<Stale> stale = new LinkedHashSet<>();
@@ -87,13 +93,14 @@ class FindingRepository {
                 .param("under", Texts.fit(entry.under(), 400))
                 .update(key, "id");
         long id = key.getKey().longValue();
-        for (long word : words(entry.words())) {
-            jdbc.sql("INSERT INTO find_hit (word_id, kind, entry_id) VALUES (:word, :kind, :entry)")
-                    .param("word", word)
-                    .param("kind", what.kind())
-                    .param("entry", id)
-                    .update();
-        }
+        jdbc.sql("""
+                INSERT INTO find_hit (word_id, kind, entry_id)
+                SELECT w.id, :kind, :entry FROM UNNEST(CAST(:words AS BIGINT ARRAY)) AS w (id)
+                """)
+                .param("words", words(entry.words()).toArray(Long[]::new))
+                .param("kind", what.kind())
+                .param("entry", id)
+                .update();
     }
 
     private Set<Long> words(Set<String> words) {

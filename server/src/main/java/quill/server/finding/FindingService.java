@@ -80,7 +80,7 @@ public class FindingService {
 
     @EventListener
     void changed(Changes.Change change) {
-        if (change.invoiceId() != null) {
+        if (change.words() && change.invoiceId() != null) {
             repository.stale(Findable.INVOICE, change.invoiceId().value());
         }
     }
@@ -104,6 +104,11 @@ public class FindingService {
         return Stream.of(Findable.values())
                 .flatMap(kind -> repository.find(kind, rarestFirst, rare, OF_EACH_KIND).stream())
                 .toList();
+    }
+
+    /** The latest change that was not read again yet, by its number; zero for none. */
+    long lastChange() {
+        return repository.lastStale();
     }
 
     /** Reads again what changed. @return whether there may be more */

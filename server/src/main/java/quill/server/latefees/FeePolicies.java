@@ -31,6 +31,7 @@ import quill.core.money.TypedNumber;
 import quill.server.business.BusinessService;
 import quill.server.common.ClientRows;
 import quill.server.common.ConflictException;
+import quill.server.common.Ids;
 import quill.server.common.Json;
 import quill.server.common.ValueJson;
 
@@ -251,11 +252,12 @@ public class FeePolicies {
         if (invoiceIds.isEmpty()) {
             return fixed;
         }
-        jdbc.sql("SELECT invoice_id, policy FROM fixed_late_fee WHERE invoice_id IN (:invoices)")
-                .param("invoices", invoiceIds)
-                .query(rs -> {
-                    fixed.put(new DocumentId(rs.getLong(1)), read.get(rs.getString(2)));
-                });
+        jdbc.sql("""
+                SELECT invoice_id, policy FROM fixed_late_fee
+                  JOIN UNNEST(CAST(:invoices AS BIGINT ARRAY)) AS given (one) ON one = invoice_id
+                """).param("invoices", Ids.array(invoiceIds)).query(rs -> {
+            fixed.put(new DocumentId(rs.getLong(1)), read.get(rs.getString(2)));
+        });
         return fixed;
     }
 

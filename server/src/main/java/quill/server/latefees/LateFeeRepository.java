@@ -9,6 +9,7 @@ import java.util.Optional;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.core.Why;
 import quill.core.id.ClientId;
@@ -18,6 +19,7 @@ import quill.core.latefee.PaidBefore;
 import quill.core.ledger.OpenDebt;
 import quill.server.common.Amount;
 import quill.server.common.ClientRows;
+import quill.server.common.Ids;
 import quill.server.common.Json;
 import quill.server.common.Rows;
 import quill.server.debts.PaidEarlier;
@@ -40,7 +42,8 @@ class LateFeeRepository {
         this.json = json;
     }
 
-    void insert(ClientId clientId, OpenDebt of, LateFee fee, LocalDate on, Long debtId, Long entryId) {
+    long insert(ClientId clientId, OpenDebt of, LateFee fee, LocalDate on, Long debtId, Long entryId) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO late_fee (installment_id, invoice_id, client_id, due_on, sequence, debt_id, currency,
                   base_minor, fee_minor, amount_minor, why, charged_on, entry_id)
@@ -60,7 +63,8 @@ class LateFeeRepository {
                 .param("why", json.write(fee.why()))
                 .param("on", on)
                 .param("entry", entryId)
-                .update();
+                .update(key, "id");
+        return key.getKey().longValue();
     }
 
     int waive(long id, LocalDate on, String why) {
@@ -81,19 +85,14 @@ class LateFeeRepository {
         return some("WHERE f.id = :key", id).stream().findFirst();
     }
 
-    StoredFee byKey(long installmentId, LocalDate dueOn, int sequence) {
-        return some("WHERE f.installment_id = :key", installmentId).stream()
-                .filter(f -> f.occasion().dueOn().equals(dueOn) && f.occasion().sequence() == sequence)
-                .findFirst()
-                .orElseThrow();
-    }
-
     List<StoredFee> ofInvoice(DocumentId invoiceId) {
         return some("WHERE f.invoice_id = :key ORDER BY f.id", invoiceId);
     }
 
     List<StoredFee> onInstallments(Collection<Long> installmentIds) {
-        return some("WHERE f.installment_id IN (:key) ORDER BY f.id", installmentIds);
+        return some(
+                "JOIN UNNEST(CAST(:key AS BIGINT ARRAY)) AS given (one) ON one = f.installment_id ORDER BY f.id",
+                Ids.array(installmentIds));
     }
 
     private List<StoredFee> some(String which, Object key) {

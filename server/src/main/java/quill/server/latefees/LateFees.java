@@ -87,14 +87,14 @@ public class LateFees {
                 new BooksService.About(clientId, of.document(), null),
                 null);
         long debt = debts.addFee(clientId, of, fee.amount(), tax.strip(), on, fee.why());
-        repository.insert(clientId, of, fee, on, debt, entry);
+        long id = repository.insert(clientId, of, fee, on, debt, entry);
         // Client credit is counted before a fee; what is left of it after settling other debts goes towards this one.
         settling.useCredit(clientId, fee.amount().getCurrencyUnit());
         happenings.tell(
                 of.document(),
                 clientId,
                 text + ": " + String.join("; ", fee.why().steps()),
-                Happenings.About.fee(idOf(of, fee)));
+                Happenings.About.fee(id));
     }
 
     /** What is said of the tax in a fee; empty where there is none. */
@@ -109,18 +109,13 @@ public class LateFees {
     /** A person decided not to charge a fee: its key is used up and nothing is booked. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void leaveOut(ClientId clientId, OpenDebt of, LateFee fee, LocalDate on, String why) {
-        repository.insert(clientId, of, fee, on, null, null);
-        long id = idOf(of, fee);
+        long id = repository.insert(clientId, of, fee, on, null, null);
         repository.waive(id, on, Texts.reason("reason", why));
         happenings.tell(
                 of.document(),
                 clientId,
                 "Late fee of " + Amounts.grouped(fee.amount()) + " not charged: " + why,
                 Happenings.About.fee(id));
-    }
-
-    private long idOf(OpenDebt of, LateFee fee) {
-        return repository.byKey(of.id(), of.dueOn(), fee.sequence()).id();
     }
 
     /**

@@ -1,11 +1,15 @@
 package quill.server.letters;
 
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Supplier;
+import quill.core.letter.FieldSet;
 import quill.core.letter.LetterField;
+import quill.core.letter.Wording;
 import quill.server.business.Business;
 import quill.server.invoices.Measure;
 
@@ -14,6 +18,7 @@ import quill.server.invoices.Measure;
  *
  * @param from the business as it stands at the head and the foot
  * @param values what fields say, by their names; an empty one is left out
+ * @param own what the business's own fields say, where no other has their names; read only where a letter names one
  * @param total of the rows; empty where they have none
  * @param measures the schedules that are drawn
  * @param payings how to pay what is owed, for each currency, that of its heading first; none where nothing is
@@ -21,6 +26,7 @@ import quill.server.invoices.Measure;
 public record LetterFacts(
         Business from,
         Map<String, String> values,
+        Supplier<Map<String, String>> own,
         List<Row> rows,
         String total,
         List<Drawn> measures,
@@ -31,6 +37,26 @@ public record LetterFacts(
         rows = List.copyOf(rows);
         measures = List.copyOf(measures);
         payings = List.copyOf(payings);
+    }
+
+    /** The same, with all that its fields say known already. */
+    public LetterFacts(
+            Business from,
+            Map<String, String> values,
+            List<Row> rows,
+            String total,
+            List<Drawn> measures,
+            List<Paying> payings) {
+        this(from, values, Map::of, rows, total, measures, payings);
+    }
+
+    /** What the fields of a wording say; those of the business's own only where it has one. */
+    public Map<String, String> values(Wording wording, FieldSet fields) {
+        Map<String, String> all = new HashMap<>(values);
+        if (wording.hasOwn(fields)) {
+            own.get().forEach(all::putIfAbsent);
+        }
+        return all;
     }
 
     /**

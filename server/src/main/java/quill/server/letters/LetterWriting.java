@@ -49,7 +49,7 @@ public class LetterWriting {
     /** The same, of a wording that is only tried. */
     public Filled filled(LetterKind kind, Wording wording, LetterFacts facts, ThisOnce once) {
         FieldSet fields = wordings.fields(kind);
-        Map<String, String> values = new HashMap<>(facts.values());
+        Map<String, String> values = facts.values(wording, fields);
         values.put(LetterField.OWN_LINE.title(), once.line());
         Filled filled = wording.fill(values, facts.drawn(), fields, facts.from().name());
         List<Filled.Block> blocks = new ArrayList<>(filled.blocks());

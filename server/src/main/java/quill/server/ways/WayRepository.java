@@ -65,11 +65,12 @@ class WayRepository {
     }
 
     Optional<Set<WayToPay>> ofClient(ClientId id) {
-        return chosen("SELECT ways FROM client_way WHERE client_id = :whose", id);
+        return ReadOnce.of("client_way", id, () -> chosen("SELECT ways FROM client_way WHERE client_id = :whose", id));
     }
 
     Optional<Set<WayToPay>> ofDocument(DocumentId id) {
-        return chosen("SELECT ways FROM document_way WHERE document_id = :whose", id);
+        return ReadOnce.of(
+                "document_way", id, () -> chosen("SELECT ways FROM document_way WHERE document_id = :whose", id));
     }
 
     private Optional<Set<WayToPay>> chosen(String sql, Id<?> whose) {

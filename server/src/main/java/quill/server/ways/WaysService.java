@@ -29,6 +29,7 @@ import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
+import quill.server.common.ReadOnce;
 import quill.server.processor.Processors;
 
 /**
@@ -188,7 +189,9 @@ public class WaysService {
         Set<WayToPay> client = clientId == null ? null : ofClient(clientId);
         Set<WayToPay> document = documentId == null ? null : ofDocument(documentId);
         LocalDate today = clock.today();
-        return rules(typed, new ArrayList<>()).stream()
+        List<WayRule> rules =
+                ReadOnce.of("way_setting", List.of(own.currency(), typed), () -> rules(typed, new ArrayList<>()));
+        return rules.stream()
                 .sorted(java.util.Comparator.comparing(WayRule::way))
                 .map(rule -> {
                     String byRule = missing(rule, asked, own, client, document);

@@ -8,18 +8,23 @@ import java.time.LocalTime;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
+import quill.core.document.TypedDraft;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.letter.LetterKind;
 import quill.core.letter.ReadyMade;
 import quill.core.letter.Wording;
+import quill.core.schedule.TypedTerm;
 import quill.server.Server;
+import quill.server.business.DocumentSetting;
+import quill.server.business.DocumentSettings;
 import quill.server.clients.Client;
 import quill.server.clients.ClientMore;
 import quill.server.clients.ClientsService;
@@ -27,6 +32,7 @@ import quill.server.clients.Contact;
 import quill.server.common.ConflictException;
 import quill.server.creditnotes.Crediting;
 import quill.server.dailyrun.DailyRun;
+import quill.server.invoices.InvoicesService;
 import quill.server.letters.Wordings;
 import quill.server.payments.Undoing;
 
@@ -86,8 +92,7 @@ public class LettersTest {
         }
         DocumentId invoice = server.issue(client, "100.00", "100%@5", null);
         var written = server.bean(Letters.class)
-                .invoice(
-                        server.bean(quill.server.invoices.InvoicesService.class).invoice(invoice), Slip.PLAIN);
+                .invoice(server.bean(InvoicesService.class).invoice(invoice), Slip.PLAIN);
         assertThatThrownBy(() -> MessageDraft.of("k", MessageKind.RECEIPT, client, invoice, "a@b.example", written))
                 .hasMessageContaining("RECEIPT is not said by the letter INVOICE");
     }
@@ -221,6 +226,46 @@ public class LettersTest {
         assertThat(last("to_address")).isEqualTo("pia@pays.example");
         assertThat(last("subject")).isEqualTo("For Smith & Söhne");
         assertThat(last("text")).startsWith("Dear Pia Payer, for Smith & Söhne.");
+    }
+
+    /** What stands on one document only is read from it where the wording names it; of several nothing is said. */
+    @Test
+    public void aReminderSaysTheBusinesssOwnFieldsOfTheDocumentThatItIsAbout() {
+        DocumentSettings settings = server.bean(DocumentSettings.class);
+        DocumentSetting now = settings.setting();
+        settings.change(new DocumentSetting(
+                now.layout(),
+                now.lineShows(),
+                now.typeface(),
+                now.terms(),
+                List.of("Piano no."),
+                now.coins(),
+                now.accent(),
+                true,
+                now.version()));
+        word(LetterKind.FRIENDLY, "{document}", "For {what for}. The piano is {Piano no.}. Open: {amount open}.");
+        remindedOf("98 765", 3);
+        assertThat(last("text")).startsWith("For tuning. The piano is 98 765. Open: €50.00.");
+        word(LetterKind.FRIENDLY, "{document}", "For {what for}. Open: {amount open}.");
+        remindedOf("12 345", 6);
+        assertThat(last("text")).startsWith("For tuning. Open: €50.00.");
+    }
+
+    /** Each to a client of its own, on the day on which it falls due. */
+    private void remindedOf(String piano, int day) {
+        ClientId debtor = server.client("Debtor " + day, true);
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        DocumentId draft = invoices.begin(TypedDraft.in("EUR")
+                .client(debtor)
+                .subject("tuning")
+                .supplyDate(BEGIN.toString())
+                .lines(List.of(new TypedDraft.TypedLine("Tuning", "1", "", "50.00", "", List.of("none"))))
+                .fields(Map.of("Piano no.", piano))
+                .schedule(List.of(new TypedTerm(false, "100%", "3")))
+                .build());
+        invoices.issue(draft, 1);
+        server.moveTo(BEGIN.plusDays(day), LocalTime.of(9, 0));
+        server.bean(DailyRun.class).catchUp();
     }
 
     @Test
