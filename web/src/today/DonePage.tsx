@@ -1,7 +1,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 
-import { longDate, plain } from '../design/format';
+import { money, shortDate } from '../design/format';
 import { Sideways } from '../design/Sideways';
 import { Loaded } from '../design/States';
 import { useTitle } from '../design/useTitle';
@@ -42,7 +42,7 @@ export function DonePage() {
                     <tr>
                       <th>Day</th>
                       <th>Client</th>
-                      <th>What</th>
+                      <th style={{ minWidth: '14em' }}>What</th>
                       <th className="n">Announced</th>
                       <th className="n">Done</th>
                       <th>Outcome</th>
@@ -51,15 +51,15 @@ export function DonePage() {
                   <tbody>
                     {acts.map(({ act: a, client }) => (
                       <tr key={a.id}>
-                        <td className="figures">{longDate(a.on)}</td>
+                        <td className="figures">{shortDate(a.on)}</td>
                         <td>
                           <Link to={`/clients/${a.clientId}`}>{client}</Link>
                         </td>
                         <td>
                           <Link to={`/invoices/${a.invoiceId}`}>{a.what}</Link>
                         </td>
-                        <td className="n">{a.announced.map(plain).join(' and ')}</td>
-                        <td className="n">{a.done.map(plain).join(' and ')}</td>
+                        <td className="n">{a.announced.map(money).join(' and ')}</td>
+                        <td className="n">{a.done.map(money).join(' and ')}</td>
                         <td>
                           <b className={tones[a.outcome]}>{a.outcome}</b>
                           {a.reason && <span className="faded">: {a.reason}</span>}
