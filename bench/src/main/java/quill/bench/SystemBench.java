@@ -93,7 +93,7 @@ final class SystemBench {
         }
     }
 
-    /** Copies an invoice so often, each for a client of its own of at most 300; the first ones stay open. */
+    /** Copies an invoice so often, each for a client of its own of at most 300; the first ones stay open, the others were settled. */
     static void multiply(Connection db, long invoice, int count, int open) throws SQLException {
         try (PreparedStatement s = db.prepareStatement("""
                 INSERT INTO client (name, email, address)
@@ -110,7 +110,7 @@ final class SystemBench {
                 SELECT kind, CASE WHEN n <= ? THEN 'open' ELSE 'settled' END, 1 + MOD(n, ?), client_name || ' ' || MOD(n, 300), number || '-' || n, series, n, subject,
                   currency, total_minor, CASE WHEN n <= ? THEN total_minor ELSE 0 END,
                   CASE WHEN n <= ? THEN DATEADD('DAY', MOD(n, 90), next_due_on) END, issued_on,
-                  CASE WHEN n > ? THEN DATEADD('DAY', MOD(n, 900), issued_on) END, issued_version, version, made_at
+                  CASE WHEN n > ? THEN DATEADD('DAY', -MOD(n, 900), issued_on) END, issued_version, version, made_at
                   FROM document, (SELECT x AS n FROM SYSTEM_RANGE(1, ?)) WHERE id = ?
                 """;
         try (PreparedStatement s = db.prepareStatement(copyInvoice)) {

@@ -108,10 +108,11 @@ public class Shelves {
     /** Clients who owe nothing and settled something since a day, latest first. */
     public List<ClientId> settledClients(LocalDate since) {
         return jdbc.sql("""
-                SELECT client_id, MAX(settled_on) AS latest FROM document v
-                 WHERE shelf = 'settled' AND settled_on >= :since
-                   AND NOT EXISTS (SELECT 1 FROM document o WHERE o.client_id = v.client_id AND o.shelf = 'open')
-                 GROUP BY client_id ORDER BY latest DESC, client_id
+                SELECT v.client_id
+                  FROM (SELECT client_id, MAX(settled_on) AS latest FROM document
+                         WHERE shelf = 'settled' AND settled_on >= :since GROUP BY client_id) v
+                 WHERE NOT EXISTS (SELECT 1 FROM document o WHERE o.client_id = v.client_id AND o.shelf = 'open')
+                 ORDER BY v.latest DESC, v.client_id
                 """)
                 .param("since", since)
                 .query((rs, n) -> new ClientId(rs.getLong("client_id")))
