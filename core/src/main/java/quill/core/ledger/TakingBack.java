@@ -274,7 +274,12 @@ public final class TakingBack {
         return ledger.decided(noted(note, off, ledger, List.of(), List::of));
     }
 
-    /** @param now how all stands once what settled the invoice is credit again @param others what other credit settles: where an earlier note gave credit that is used by now, that is open again */
+    /**
+     * What a note takes off, and what it gives.
+     *
+     * @param now how all stands once what settled the invoice is credit again
+     * @param others what other credit settles: where an earlier note gave credit that is used by now, that is open again
+     */
     private List<Step> noted(
             Note note,
             List<Settlement> off,

@@ -87,11 +87,6 @@ public class Happenings {
         });
     }
 
-    /** Does what happens by itself within a person's request, so that nobody is named as having done it. */
-    public static <T> T byItself(Supplier<T> act) {
-        return as(Actor.PRODUCT, act);
-    }
-
     /** The same, with what it comes to. */
     public static <T> T as(Actor actor, Supplier<T> act) {
         Actor before = ACTING.get();
@@ -101,6 +96,11 @@ public class Happenings {
         } finally {
             ACTING.set(before);
         }
+    }
+
+    /** Does what happens by itself within a person's request, so that nobody is named as having done it. */
+    public static <T> T byItself(Supplier<T> act) {
+        return as(Actor.PRODUCT, act);
     }
 
     /** Notes it within the running transaction, and says that something changed. */

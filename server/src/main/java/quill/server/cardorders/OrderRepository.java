@@ -19,6 +19,7 @@ import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.common.ClientRows;
+import quill.server.common.Ids;
 import quill.server.common.StoredWord;
 
 /** Tables PROCESSOR_ORDER, ORDER_DEBT and HOOK_SEEN. Holds no rules; the caller opens the transaction. */
@@ -217,9 +218,10 @@ class OrderRepository {
     /** All of these clients that are no trial. */
     List<Unended> unended(Collection<ClientId> clientIds) {
         return jdbc.sql(SELECT + """
-                WHERE client_id IN (:clients) AND state IN ('wanted', 'open', 'withdrawing') AND NOT test
+                  JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS given (one) ON one = client_id
+                 WHERE state IN ('wanted', 'open', 'withdrawing') AND NOT test
                 """)
-                .param("clients", clientIds)
+                .param("clients", Ids.array(clientIds))
                 .query((rs, n) -> new Unended(
                         rs.getObject("opened_at", Instant.class), rs.getObject("asked_at", Instant.class), parts(rs)))
                 .list();

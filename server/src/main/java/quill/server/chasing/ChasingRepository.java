@@ -217,12 +217,14 @@ class ChasingRepository {
 
     Map<ClientId, Set<ActKey>> keptBackKeys(Collection<ClientId> clientIds) {
         Map<ClientId, Set<ActKey>> keys = new HashMap<>();
-        jdbc.sql("SELECT client_id, act_key FROM kept_back_act WHERE client_id IN (:clients) AND passed_on IS NULL")
-                .param("clients", clientIds)
-                .query(rs -> {
-                    keys.computeIfAbsent(new ClientId(rs.getLong("client_id")), k -> new HashSet<>())
-                            .add(key(rs));
-                });
+        jdbc.sql("""
+                SELECT client_id, act_key FROM kept_back_act
+                  JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS given (one) ON one = client_id
+                 WHERE passed_on IS NULL
+                """).param("clients", Ids.array(clientIds)).query(rs -> {
+            keys.computeIfAbsent(new ClientId(rs.getLong("client_id")), k -> new HashSet<>())
+                    .add(key(rs));
+        });
         return keys;
     }
 

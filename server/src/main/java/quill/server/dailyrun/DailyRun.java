@@ -120,10 +120,7 @@ public class DailyRun {
                 return Summary.NOTHING;
             }
             Summary sum = catchUpTo(clock.today(), LocalTime.now(clock), stop);
-            SideBySide.all(chasing.changed(), some -> {
-                chasing.lookAgainAt(some);
-                return true;
-            });
+            SideBySide.each(chasing.changed(), chasing::lookAgainAt);
             return sum;
         } finally {
             running.unlock();
@@ -170,10 +167,8 @@ public class DailyRun {
      * @param morning whether this is the list that the day begins with
      */
     private void announce(LocalDate day, boolean morning) {
-        SideBySide.all(chasing.partsOf(day), some -> {
-            transaction.executeWithoutResult(s -> announce(day, morning, some));
-            return true;
-        });
+        SideBySide.each(
+                chasing.partsOf(day), some -> transaction.executeWithoutResult(s -> announce(day, morning, some)));
         transaction.executeWithoutResult(s -> {
             if (!repository.hasDay(day)) {
                 repository.beginDay(day, clock.instant());

@@ -3,7 +3,9 @@ package quill.server.dailyrun;
 import java.util.List;
 import java.util.Queue;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.function.Consumer;
 import java.util.function.Predicate;
 import quill.server.audit.Actor;
 import quill.server.audit.Happenings;
@@ -35,9 +37,22 @@ final class SideBySide {
         } finally {
             // What the first one failed with is told; the second one ends its piece all the same.
             left.clear();
-            second.handle((done, failure) -> done).join();
+            second.exceptionally(failure -> false).join();
         }
-        return second.join() && all;
+        try {
+            return second.join() && all;
+        } catch (CompletionException e) {
+            // Whoever asks is told what went wrong as if it had gone wrong here.
+            throw e.getCause() instanceof RuntimeException itself ? itself : e;
+        }
+    }
+
+    /** Does them all, whatever each comes to. */
+    static <T> void each(List<T> pieces, Consumer<T> work) {
+        all(pieces, piece -> {
+            work.accept(piece);
+            return true;
+        });
     }
 
     private static <T> boolean allOf(Queue<T> left, Predicate<T> work) {

@@ -13,6 +13,7 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.core.finding.Words;
 import quill.server.common.Findable;
+import quill.server.common.Ids;
 import quill.server.common.Texts;
 
 /** Tables FIND_ENTRY, FIND_WORD, FIND_SLIP, FIND_HIT and FIND_STALE. The caller opens the transaction. */
@@ -97,7 +98,7 @@ class FindingRepository {
                 INSERT INTO find_hit (word_id, kind, entry_id)
                 SELECT w.id, :kind, :entry FROM UNNEST(CAST(:words AS BIGINT ARRAY)) AS w (id)
                 """)
-                .param("words", words(entry.words()).toArray(Long[]::new))
+                .param("words", Ids.array(words(entry.words())))
                 .param("kind", what.kind())
                 .param("entry", id)
                 .update();

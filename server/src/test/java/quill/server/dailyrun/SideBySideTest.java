@@ -15,6 +15,7 @@ import java.util.stream.IntStream;
 import org.testng.annotations.Test;
 import quill.server.audit.Actor;
 import quill.server.audit.Happenings;
+import quill.server.common.ConflictException;
 
 /** Pieces of work two at a time. */
 public class SideBySideTest {
@@ -75,6 +76,19 @@ public class SideBySideTest {
                 }))
                 .hasStackTraceContaining("the disk is full");
         assertThat(under.get()).isEqualTo(1);
+    }
+
+    @Test
+    public void whatGoesWrongBesideIsToldAsItIs() {
+        Thread here = Thread.currentThread();
+        CyclicBarrier both = new CyclicBarrier(2);
+        assertThatThrownBy(() -> SideBySide.each(pieces(2), piece -> {
+                    meet(both);
+                    if (Thread.currentThread() != here) {
+                        throw new ConflictException("changed meanwhile");
+                    }
+                }))
+                .isInstanceOf(ConflictException.class);
     }
 
     private static List<Integer> pieces(int count) {
