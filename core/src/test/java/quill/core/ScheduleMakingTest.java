@@ -14,6 +14,8 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.money.Amounts;
 import quill.core.money.Percent;
+import quill.core.schedule.Due;
+import quill.core.schedule.DueDates;
 import quill.core.schedule.Installment;
 import quill.core.schedule.ScheduleMaking;
 import quill.core.schedule.Share;
@@ -101,7 +103,48 @@ public class ScheduleMakingTest {
             {"29 Feb", "2028-02-29"}, // the next leap year
             {"3 Sept 2027", "2027-09-03"},
             {"2027-04-15", "2027-04-15"},
+            {"on issue", "2027-03-15"},
+            {"month end + 10", "2027-04-10"},
+            {"10 days after the end of the month", "2027-04-10"},
+            {"end of month", "2027-03-31"},
+            {"monthly from 20 Apr", "2027-04-20"},
+            {"1st and 15th", "2027-03-15"},
+            {"1 and last from 2 Apr", "2027-04-30"},
         };
+    }
+
+    @DataProvider
+    public Object[][] undated() {
+        return new Object[][] {
+            {"at Strings on", new Due.AtMilestone("Strings on", 0)},
+            {"at Strings on + 14 days", new Due.AtMilestone("Strings on", 14)},
+            {"14 days after Strings on", new Due.AtMilestone("Strings on", 14)},
+            {"no date yet", new Due.NoDateYet()},
+        };
+    }
+
+    @Test(dataProvider = "undated")
+    public void anInstallmentMayWaitForAMilestoneOrForADay(String typed, Due due) {
+        assertThat(read(typed)).isEqualTo(due);
+        assertThat(DueDates.of(due, ISSUED)).isEmpty();
+        assertThat(read(due.typed())).isEqualTo(due);
+    }
+
+    @Test(dataProvider = "whens")
+    public void whatWasUnderstoodCanBeTypedAgain(String typed, String due) {
+        assertThat(read(read(typed).typed())).isEqualTo(read(typed));
+    }
+
+    private static Due read(String typed) {
+        List<Problem> problems = new ArrayList<>();
+        Term term = Term.readAll(
+                        List.of(new TypedTerm(false, "rest", typed)),
+                        CurrencyUnit.EUR,
+                        LocalDate.of(2027, 3, 15),
+                        problems)
+                .get(0);
+        assertThat(problems).isEmpty();
+        return term.due();
     }
 
     @Test(dataProvider = "whens")
@@ -111,7 +154,7 @@ public class ScheduleMakingTest {
         List<Term> terms =
                 Term.readAll(List.of(new TypedTerm(false, "rest", typed)), CurrencyUnit.EUR, issued, problems);
         assertThat(problems).isEmpty();
-        assertThat(terms.get(0).dueOn(issued)).isEqualTo(due);
+        assertThat(DueDates.of(terms.get(0).due(), issued)).contains(LocalDate.parse(due));
     }
 
     @DataProvider
@@ -123,7 +166,13 @@ public class ScheduleMakingTest {
             {"15 Marzo", "write a day such as 15 Apr"},
             {"soon", "write a day such as 15 Apr"},
             {"2027-13-01", "there is no such day"},
-            {"", "write a number"},
+            {"", "write days after issue such as 30, a day such as 15 Apr"},
+            {"15 and 1", "the earlier one first"},
+            {"1 and 32", "the earlier one first"},
+            {"monthly from 30 Feb", "there is no such day"},
+            {"4000", "at most 3,650 days"},
+            {"4000 days after delivery", "at most 3,650 days"},
+            {"at " + "x".repeat(61), "at most 60 characters"},
             {"1 Jan 2190", "at most 3,650 days"},
         };
     }

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Optional;
 import org.joda.money.Money;
 import quill.core.Problem;
 import quill.core.RefusedException;
@@ -20,7 +21,9 @@ import quill.core.money.Split;
  * there are equal parts: percentages are round(percent x due), the rest takes what is left, or equal parts share it.
  */
 public final class ScheduleMaking {
-    private static final int MAX = 60;
+    /** The most installments that a schedule may have. */
+    public static final int MAX = 60;
+
     private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
 
     private ScheduleMaking() {}
@@ -36,7 +39,9 @@ public final class ScheduleMaking {
         if (terms.isEmpty() || terms.size() > MAX) {
             throw new RefusedException("schedule", terms.size(), "must have from 1 to " + MAX + " installments");
         }
-        order(terms, issuedOn);
+        List<Optional<LocalDate>> days =
+                DueDates.of(terms.stream().map(Term::due).toList(), issuedOn);
+        order(terms, days);
         boolean fixed = terms.stream().anyMatch(t -> t.share() instanceof Share.OfAmount);
         List<Money> amounts = fixed ? withRest(due, terms) : byPercent(due, terms);
         List<Installment> schedule = new ArrayList<>(terms.size());
@@ -49,23 +54,30 @@ public final class ScheduleMaking {
             }
             Term term = terms.get(i);
             schedule.add(new Installment(
-                    i + 1, term.deposit(), amounts.get(i), term.dueOn(issuedOn), why(due, term, amounts, i)));
+                    i + 1,
+                    term.deposit(),
+                    amounts.get(i),
+                    days.get(i).orElse(null),
+                    term.due(),
+                    why(due, term, amounts, i)));
         }
         return List.copyOf(schedule);
     }
 
-    private static void order(List<Term> terms, LocalDate issuedOn) {
+    private static void order(List<Term> terms, List<Optional<LocalDate>> days) {
+        LocalDate above = null;
         for (int i = 0; i < terms.size(); i++) {
             if (terms.get(i).deposit() && i > 0) {
                 throw new RefusedException("schedule[" + i + "].deposit", "true", "only the first can be a deposit");
             }
-            if (i > 0 && terms.get(i).dueOn(issuedOn).isBefore(terms.get(i - 1).dueOn(issuedOn))) {
+            LocalDate day = days.get(i).orElse(above);
+            if (above != null && day.isBefore(above)) {
                 throw new RefusedException(
                         "schedule[" + i + "].days",
-                        TypedDate.inWords(terms.get(i).dueOn(issuedOn)),
-                        "must not be before the installment above it, "
-                                + TypedDate.inWords(terms.get(i - 1).dueOn(issuedOn)));
+                        TypedDate.inWords(day),
+                        "must not be before the installment above it, " + TypedDate.inWords(above));
             }
+            above = day;
         }
         boolean rest = terms.stream().anyMatch(t -> t.share() instanceof Share.Rest);
         if (rest && equalParts(terms) > 0) {

@@ -5,6 +5,11 @@ package quill.core.schedule;
  *
  * @param deposit whether it is a deposit
  * @param share {@code 40%}, {@code 500.00}, {@code equal} (one of several equal parts) or {@code rest}
- * @param days days after issue, {@code 0} for on issue; or the day, such as {@code 15 Apr} or {@code 2027-04-15}
+ * @param days when it is due, as {@link DueReading} reads it: {@code 30} days after issue, {@code 15 Apr}, {@code monthly}
  */
-public record TypedTerm(boolean deposit, String share, String days) {}
+public record TypedTerm(boolean deposit, String share, String days) {
+    /** The same with another share. */
+    TypedTerm with(String otherShare) {
+        return new TypedTerm(deposit, otherShare, days);
+    }
+}
