@@ -31,19 +31,30 @@ function Ask({ page: p }: { page: Page }) {
   const asked = p.paying.choices[0]?.amount ?? next.open;
   const late = p.measure.filter((m) => !isZero(m.open) && m.standing === 'LATE');
   const debts = late.filter((m) => m.kind !== 'LATE_FEE');
-  const fees = p.measure.filter((m) => m.kind === 'LATE_FEE' && !isZero(m.open) && m.dueOn <= p.today);
+  const fees = p.measure.filter(
+    (m) => m.kind === 'LATE_FEE' && !isZero(m.open) && m.dueOn !== null && m.dueOn <= p.today,
+  );
   if (!late.length)
     return (
       <p className="ask">
-        {d.to.name}, <b>{money(asked)}</b> {next.dueOn === p.today ? 'is due today,' : 'is due by'}{' '}
-        <b>{spokenDate(next.dueOn)}</b>
-        {what}.
+        {d.to.name}, <b>{money(asked)}</b>{' '}
+        {next.dueOn === null ? (
+          <>
+            is to be paid{what}: {next.note}.
+          </>
+        ) : (
+          <>
+            {next.dueOn === p.today ? 'is due today,' : 'is due by'} <b>{spokenDate(next.dueOn)}</b>
+            {what}.
+          </>
+        )}
       </p>
     );
   // Since when is said of one debt only, never of a sum of several; a fee was not due before it was charged.
   const one = debts.length === 1 ? debts[0] : undefined;
-  const oldest = spokenDate((debts[0] ?? next).dueOn);
-  const fee = fees.length === 1 && fees[0] ? `the late fee of ${longDate(fees[0].dueOn)}` : 'the late fees';
+  const oldest = spokenDate((debts[0] ?? next).dueOn ?? p.today);
+  const fee =
+    fees.length === 1 && fees[0] ? `the late fee of ${longDate(fees[0].dueOn ?? p.today)}` : 'the late fees';
   if (one)
     return (
       <p className="ask">
@@ -106,7 +117,7 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
   const taken = p.paying.cards && !p.paying.test;
   const first = p.measure.find((m) => !isZero(m.open));
   const fee = p.measure.some((m) => m.kind === 'LATE_FEE' && !isZero(m.open));
-  const ahead = first !== undefined && first.dueOn > p.today;
+  const ahead = first !== undefined && first.dueOn !== null && first.dueOn > p.today;
   const dueNow =
     p.paying.choices.length === 1
       ? fee
@@ -117,7 +128,7 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
         : fee
           ? 'What is due now, with the late fee'
           : ahead
-            ? `The installment due ${longDate(first.dueOn)}`
+            ? `The installment due ${longDate(first.dueOn ?? p.today)}`
             : 'What is due now';
   return (
     <>
@@ -344,7 +355,7 @@ export function PageBody({
           .map((p) => (
             <div key={p.id}>
               <dt>
-                Late fee of {longDate(p.dueOn)}
+                Late fee of {p.dueOn && longDate(p.dueOn)}
                 {p.note && <span className="faded"> {p.note}</span>}
               </dt>
               <dd>{plain(p.amount)}</dd>

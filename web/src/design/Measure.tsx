@@ -3,8 +3,19 @@ import type { Schemas } from '../api/client';
 import { longDate, plain, shortDate } from './format';
 import css from './Measure.module.css';
 
-type Part = Pick<Schemas['Part'], 'position' | 'amount' | 'dueOn' | 'weight'> &
-  Partial<Pick<Schemas['Part'], 'id' | 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open' | 'kind'>>;
+export type Part = Pick<Schemas['Part'], 'position' | 'amount' | 'dueOn' | 'weight'> &
+  Partial<
+    Pick<Schemas['Part'], 'id' | 'filled' | 'standing' | 'settledOn' | 'daysLate' | 'open' | 'kind' | 'note'>
+  >;
+
+/** So many parts have room for their figures under the bar; more are told as a list. */
+const MOST_APART = 6;
+
+/** What a part that has no day waits for; its note says it. */
+const waits = (part: Part) => part.note || 'no date yet';
+
+/** When a part is due, or for what it waits. */
+export const dueOf = (part: Part) => (part.dueOn ? `due ${shortDate(part.dueOn)}` : waits(part));
 
 const isFee = (p: Part) => p.kind === 'LATE_FEE';
 
@@ -64,6 +75,7 @@ export function MeasureBar({ parts: all, height = 6 }: { parts: Part[]; height?:
                 height={height - 1}
                 fill="var(--sheet)"
                 stroke="var(--ink)"
+                strokeDasharray={p.dueOn ? undefined : '3 3'}
                 vectorEffect="non-scaling-stroke"
               />
             )}
@@ -104,47 +116,89 @@ export function standingOf(part: Part): string {
       ? 'paid'
       : part.standing === 'CREDITED'
         ? 'waived'
-        : `charged ${shortDate(part.dueOn)}`;
+        : `charged ${shortDate(part.dueOn ?? '')}`;
   switch (part.standing) {
     case 'SETTLED':
       return part.settledOn ? `paid ${shortDate(part.settledOn)}` : 'paid';
     case 'CREDITED':
       return 'taken back';
     case 'LATE':
-      return `due ${shortDate(part.dueOn)}, ${part.daysLate} ${part.daysLate === 1 ? 'day' : 'days'} late`;
+      return `${dueOf(part)}, ${part.daysLate} ${part.daysLate === 1 ? 'day' : 'days'} late`;
     default:
-      return `due ${shortDate(part.dueOn)}`;
+      return dueOf(part);
   }
+}
+
+/** A part in words: its amount, and how it stands. */
+function PartWords({ part: p, figure }: { part: Part; figure?: ((part: Part) => ReactNode) | undefined }) {
+  return (
+    <>
+      <b className="money">{figure ? figure(p) : plain(p.amount)}</b>
+      <span className={p.standing === 'LATE' ? 'late' : undefined}>
+        {p.kind === 'DEPOSIT' ? 'deposit, ' : isFee(p) ? 'late fee, ' : ''}
+        {standingOf(p)}
+        {p.standing !== 'SETTLED' && p.open && (p.filled ?? 0) > 0 ? `, ${plain(p.open)} open` : ''}
+      </span>
+    </>
+  );
+}
+
+/** Many parts: the first and the last stand under the bar, all of them in a list that opens. */
+function ManyParts({ parts, figure }: { parts: Part[]; figure?: ((part: Part) => ReactNode) | undefined }) {
+  const ends = [parts[0], parts.at(-1)].filter((p) => p !== undefined);
+  return (
+    <>
+      <figcaption className={css.ends}>
+        {ends.map((p) => (
+          <span key={p.position}>
+            <PartWords part={p} figure={figure} />
+          </span>
+        ))}
+      </figcaption>
+      <details className={css.all}>
+        <summary>All {parts.length}</summary>
+        <ol>
+          {parts.map((p) => (
+            <li key={p.position}>
+              <PartWords part={p} figure={figure} />
+            </li>
+          ))}
+        </ol>
+      </details>
+    </>
+  );
 }
 
 /** The large Measure: the bar, and under each part its amount and date. */
 export function MeasureFigure({
   parts,
   figure,
+  bar,
 }: {
   parts: Part[];
   /** How a part's amount is shown, where more than the figure is wanted. */
   figure?: (part: Part) => ReactNode;
+  /** What stands in the place of the bar, where it can be moved. */
+  bar?: ReactNode;
 }) {
   return (
     <figure className={`measure-large ${css.measureLarge}`}>
-      <MeasureBar parts={parts} height={20} />
-      <figcaption>
-        {parts.map((p) => (
-          <span
-            key={p.position}
-            style={{ flex: isFee(p) ? '0 1 90px' : `${p.weight} 1 90px` }}
-            title={longDate(p.dueOn)}
-          >
-            <b className="money">{figure ? figure(p) : plain(p.amount)}</b>
-            <span className={p.standing === 'LATE' ? 'late' : undefined}>
-              {p.kind === 'DEPOSIT' ? 'deposit, ' : isFee(p) ? 'late fee, ' : ''}
-              {standingOf(p)}
-              {p.standing !== 'SETTLED' && p.open && (p.filled ?? 0) > 0 ? `, ${plain(p.open)} open` : ''}
+      {bar ?? <MeasureBar parts={parts} height={20} />}
+      {parts.length > MOST_APART ? (
+        <ManyParts parts={parts} figure={figure} />
+      ) : (
+        <figcaption>
+          {parts.map((p) => (
+            <span
+              key={p.position}
+              style={{ flex: isFee(p) ? '0 1 90px' : `${p.weight} 1 90px` }}
+              title={p.dueOn ? longDate(p.dueOn) : waits(p)}
+            >
+              <PartWords part={p} figure={figure} />
             </span>
-          </span>
-        ))}
-      </figcaption>
+          ))}
+        </figcaption>
+      )}
     </figure>
   );
 }

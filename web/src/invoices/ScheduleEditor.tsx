@@ -1,14 +1,33 @@
-import type { Schemas } from '../api/client';
+import { Button } from '@mantine/core';
+import { useMutation } from '@tanstack/react-query';
+import { useId } from 'react';
+import { messageOf, type Schemas } from '../api/client';
 import { plain, shortDate } from '../design/format';
+import { MeasureFigure, type Part } from '../design/Measure';
 import { WhyFigure } from '../design/Why';
 import { type Change, FieldProblem, isRemoval, onward, type Removed } from './fields';
+import { MovableMeasure } from './MovableMeasure';
+import css from './MovableMeasure.module.css';
+import { edited, useScheduleEdit } from './scheduleEdits';
 import type { Term, Typed } from './useDraft';
 
-/** So many months of thirty days after what was typed; a date is taken as it stands, to be typed over. */
-function later(days: string | null | undefined, months: number): string {
-  const typed = (days ?? '').trim();
-  return /^\d{1,4}$/.test(typed) ? String(Number(typed) + 30 * months) : months ? '' : typed;
-}
+/** When an installment can fall due, for whoever does not know what may be typed. */
+const WHENS = [
+  'on issue',
+  '30',
+  'month end + 10',
+  'monthly',
+  '1 and 15',
+  '15 and last',
+  'at delivery',
+  'no date yet',
+];
+
+/** `12x`, or `30/40/30`: several installments at one stroke. */
+const SEVERAL = /^(\d{1,6}\s*[x×]|\d{1,3}([.,]\d+)?%?(\s*\/\s*\d{1,3}([.,]\d+)?%?)+)$/i;
+
+const drawn = (installments: Schemas['ReckonedInstallment'][]): Part[] =>
+  installments.map((i) => ({ ...i, kind: i.deposit ? 'DEPOSIT' : 'INSTALLMENT', note: i.when }));
 
 /** The installments as agreed: a share, and the days after issue or a date. What they come to is the server's. */
 export function ScheduleEditor({
@@ -24,6 +43,7 @@ export function ScheduleEditor({
   of: (field: string) => string | undefined;
   onRemoved: Removed;
 }) {
+  const whens = useId();
   const edit = (place: number, part: Partial<Term>) =>
     change(
       (t) => ({ ...t, schedule: t.schedule.map((s, i) => (i === place ? { ...s, ...part } : s)) }),
@@ -37,39 +57,37 @@ export function ScheduleEditor({
         ...t.schedule.map((s) => ({ ...s, deposit: false })),
       ],
     }));
-  // One more, a month after the last; the one that took the rest shares it equally with the new one.
-  const add = () =>
-    change((t) => ({
-      ...t,
-      schedule: [
-        ...t.schedule.map((s) => (s.share === 'rest' ? { ...s, share: 'equal' } : s)),
-        { deposit: false, share: 'equal', days: later(t.schedule.at(-1)?.days, 1) },
-      ],
-    }));
-  /** `3x` is three equal parts, a month apart, in the place of this one. */
-  const share = (place: number, text: string) => {
-    const times = /^(\d{1,2})\s*[x×]$/i.exec(text.trim());
-    const count = Number(times?.[1] ?? 0);
-    if (count < 2 || count > 60) return edit(place, { share: text });
-    change((t) => ({
-      ...t,
-      schedule: t.schedule.flatMap((s, i) =>
-        i === place
-          ? Array.from({ length: count }, (_, n) => ({ ...s, share: 'equal', days: later(s.days, n) }))
-          : [s],
-      ),
-    }));
+  const restyle = useScheduleEdit(typed, change);
+  // What one more changes is shown before it is taken.
+  const more = useMutation({ mutationFn: () => edited(typed, { kind: 'ADD' }) });
+  const several = (place: number, share: string) => {
+    if (SEVERAL.test(share.trim())) restyle.mutate({ kind: 'SEVERAL', place, share });
   };
   const remove = (place: number) => {
     change((t) => ({ ...t, schedule: t.schedule.filter((_, i) => i !== place) }));
     onRemoved(`Installment ${place + 1} removed.`);
   };
+  const parts = drawn(reckoning?.installments ?? []);
   return (
     <>
+      {parts.length > 0 && (
+        <MeasureFigure
+          parts={parts}
+          bar={
+            parts.length > 1 ? (
+              <MovableMeasure
+                parts={parts}
+                onDivide={(place, thousandths) => restyle.mutate({ kind: 'DIVIDE', place, thousandths })}
+                onEqual={() => restyle.mutate({ kind: 'EQUAL' })}
+              />
+            ) : undefined
+          }
+        />
+      )}
       <table
         className="lines work schedule"
         style={{ marginTop: 8 }}
-        title="A share is a percentage, an amount, equal, or rest; 3x makes three equal ones. When takes days after issue or a date, such as 15 Apr."
+        title="A share is a percentage, an amount, equal, or rest; 12x makes twelve equal ones, 30/40/30 three by percentages. When takes days after issue, a day such as 15 Apr, monthly, 1 and 15, month end + 10, at and a milestone, or no date yet."
       >
         <thead>
           <tr>
@@ -101,17 +119,24 @@ export function ScheduleEditor({
                     aria-label={`Share of installment ${place + 1}`}
                     aria-invalid={Boolean(wrong)}
                     value={term.share ?? ''}
-                    onChange={(e) => share(place, e.target.value)}
-                    onKeyDown={onward}
+                    onChange={(e) => edit(place, { share: e.target.value })}
+                    onBlur={(e) => several(place, e.target.value)}
+                    onKeyDown={(e) => {
+                      if (e.key === 'Enter' && SEVERAL.test(e.currentTarget.value.trim())) {
+                        e.preventDefault();
+                        several(place, e.currentTarget.value);
+                      } else onward(e);
+                    }}
                   />
                   <FieldProblem text={wrong} />
                 </td>
-                <td className="n" data-label="When" style={{ width: 92 }}>
+                <td className="n" data-label="When" style={{ width: 132 }}>
                   <input
                     className="cell"
-                    aria-label={`When installment ${place + 1} is due, in days after issue or as a date`}
+                    aria-label={`When installment ${place + 1} is due`}
+                    list={whens}
                     aria-invalid={Boolean(days)}
-                    placeholder="30, or 15 Apr"
+                    placeholder="30, 15 Apr, monthly"
                     value={term.days ?? ''}
                     onChange={(e) => edit(place, { days: e.target.value })}
                     onKeyDown={onward}
@@ -128,7 +153,7 @@ export function ScheduleEditor({
                   />
                 </td>
                 <td data-label="Due" className="figures">
-                  {reckoned ? shortDate(reckoned.dueOn) : ''}
+                  {reckoned ? (reckoned.dueOn ? shortDate(reckoned.dueOn) : reckoned.when) : ''}
                 </td>
                 <td className="n" data-label="Amount">
                   {reckoned && <WhyFigure text={plain(reckoned.amount)} why={reckoned.why} />}
@@ -151,11 +176,46 @@ export function ScheduleEditor({
           })}
         </tbody>
       </table>
+      <datalist id={whens}>
+        {WHENS.map((w) => (
+          <option key={w} value={w} />
+        ))}
+      </datalist>
       <FieldProblem text={of('schedule')} />
+      <FieldProblem
+        text={restyle.error ? messageOf(restyle.error) : more.error ? messageOf(more.error) : undefined}
+      />
+      {more.data && (
+        <div className={css.more} role="group" aria-label="With one more">
+          <p>With one more installment:</p>
+          <MeasureFigure parts={drawn(more.data.installments)} />
+          <div className={css.acts}>
+            <Button
+              size="xs"
+              autoFocus
+              onClick={() => {
+                const { schedule } = more.data;
+                change((t) => ({ ...t, schedule }));
+                more.reset();
+              }}
+            >
+              Add it
+            </Button>
+            <button type="button" className="link" onClick={() => more.reset()}>
+              Leave it as it is
+            </button>
+          </div>
+        </div>
+      )}
       <p className="adding">
-        <button type="button" className="link" onClick={add}>
+        <button type="button" className="link" onClick={() => more.mutate()}>
           + Installment
         </button>
+        {typed.schedule.length > 1 && (
+          <button type="button" className="link" onClick={() => restyle.mutate({ kind: 'EQUAL' })}>
+            Make equal
+          </button>
+        )}
         {!typed.schedule.some((s) => s.deposit) && (
           <button type="button" className="link" onClick={deposit}>
             Ask for a deposit first

@@ -6,7 +6,6 @@ import { useNavigate } from 'react-router';
 import { business as businessQuery, schedules } from '../api/business';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
 import { accountOf } from '../api/clients';
-import { MeasureFigure } from '../design/Measure';
 import { Loaded } from '../design/States';
 import { useTitle } from '../design/useTitle';
 import { SendDialog } from '../letters/SendDialog';
@@ -358,14 +357,6 @@ function Writing({
               <div className={css.below}>
                 <div>
                   <h2>To be paid</h2>
-                  {reckoning && reckoning.installments.length > 0 && (
-                    <MeasureFigure
-                      parts={reckoning.installments.map((i) => ({
-                        ...i,
-                        kind: i.deposit ? 'DEPOSIT' : 'INSTALLMENT',
-                      }))}
-                    />
-                  )}
                   <ScheduleEditor {...part} />
                 </div>
                 <div>

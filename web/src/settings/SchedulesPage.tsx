@@ -46,7 +46,7 @@ function Editing({ schedule }: { schedule: Schedule | null }) {
       {terms.map((t, i) => (
         <div key={i} className={`${css.whole} ${css.acts}`}>
           <TextInput label={`Share ${i + 1}`} {...form.at('terms', i, 'share', 'schedule')} />
-          <TextInput label={`When ${i + 1}: days after issue`} {...form.at('terms', i, 'days', 'schedule')} />
+          <TextInput label={`When ${i + 1}`} {...form.at('terms', i, 'days', 'schedule')} />
           <Checkbox
             label="deposit"
             checked={t.deposit}
@@ -68,7 +68,7 @@ function Editing({ schedule }: { schedule: Schedule | null }) {
             form.form.insertListItem('terms', {
               deposit: false,
               share: 'equal',
-              days: String(30 * (terms.length + 1)),
+              days: 'monthly',
             })
           }
         >
@@ -104,6 +104,8 @@ export function SchedulesPage() {
           <h1>Schedules</h1>
           <p className="faded">
             They stand in the drawer beside every sheet. A share is a percentage, an amount, equal, or rest.
+            When is days after issue, month end + 10, monthly, 1 and 15, at and the name of a milestone, or no
+            date yet.
           </p>
           {list.map((s) => (
             <section key={s.id} aria-label={s.name}>

@@ -15,10 +15,15 @@ public class SheetTest extends Suite {
         page.navigate(app.url("/invoices/new"));
         write(page, "1 000,00 €");
         page.getByText("+ Installment").click();
+        // What it changes is shown before it is taken.
+        assertThat(page.getByRole(AriaRole.GROUP, new Page.GetByRoleOptions().setName("With one more")))
+                .containsText("500.00");
+        page.getByText("Add it").click();
         page.getByLabel(when(2)).fill("15 May 2027");
         assertThat(page.locator(".sheet")).containsText("15 May");
         assertThat(page.getByLabel("Share of installment 1")).hasValue("equal");
         page.getByLabel("Share of installment 1").fill("3x");
+        page.getByLabel("Share of installment 1").press("Enter");
         assertThat(page.getByLabel("Share of installment 4")).hasValue("equal");
         page.getByLabel(when(4)).fill("14 May 2027");
         assertThat(page.locator(".sheet .problem").first()).containsText("must not be before the installment above it");
@@ -117,6 +122,6 @@ public class SheetTest extends Suite {
     }
 
     private static String when(int place) {
-        return "When installment " + place + " is due, in days after issue or as a date";
+        return "When installment " + place + " is due";
     }
 }

@@ -114,6 +114,7 @@ public class WholeStoryTest extends Suite {
         hands.press("Ask for a deposit first");
         hands.type("Share of installment 1", "30%");
         hands.press("+ Installment");
+        hands.press("Add it");
         hands.type("When installment 2", "19 Mar 2027");
         hands.type("When installment 3", "19 April 2027");
         assertThat(hands.page.locator(".sheet")).containsText("338.80");

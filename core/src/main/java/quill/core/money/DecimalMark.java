@@ -68,6 +68,11 @@ public enum DecimalMark {
         return LONG_COMMA.matcher(twofold).replaceAll("$1.$2");
     }
 
+    /** A number as programs write it, as somebody with this mark types it. */
+    public String typed(String plain) {
+        return plain == null || this == POINT ? plain : plain.replace(POINT.sign, sign);
+    }
+
     /**
      * Which number a text was understood as that could mean two, in words that no mark can change: {@code 1 thousand 234}
      * or {@code 1 and 234 thousandths}.

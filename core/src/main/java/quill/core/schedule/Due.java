@@ -92,7 +92,7 @@ public sealed interface Due {
     record AtMilestone(String name, int days) implements Due {
         @Override
         public String words() {
-            return days == 0 ? "when reached: " + name : count(days) + " after it is reached: " + name;
+            return (days == 0 ? "at" : count(days) + " after") + " the milestone “" + name + "”";
         }
 
         @Override

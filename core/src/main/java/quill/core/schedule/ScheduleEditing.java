@@ -51,6 +51,12 @@ public final class ScheduleEditing {
      * @throws RefusedException naming the share, for less than 2 or more than there may be
      */
     public List<TypedTerm> several(int place, String share) {
+        if (place < 0 || place >= terms.size() || share == null || !isSeveral(share)) {
+            throw new RefusedException(
+                    "schedule[" + place + "].share",
+                    share,
+                    "write 12x for equal ones, or percentages such as 30/40/30");
+        }
         String typed = share.strip().toLowerCase(Locale.ROOT);
         List<String> shares = shares(typed);
         int most = ScheduleMaking.MAX - (terms.size() - 1);

@@ -8,6 +8,9 @@ package quill.core.schedule;
  * @param days when it is due, as {@link DueReading} reads it: {@code 30} days after issue, {@code 15 Apr}, {@code monthly}
  */
 public record TypedTerm(boolean deposit, String share, String days) {
+    /** All of it on issue. */
+    public static final TypedTerm WHOLE = new TypedTerm(false, "rest", "0");
+
     /** The same with another share. */
     TypedTerm with(String otherShare) {
         return new TypedTerm(deposit, otherShare, days);

@@ -21,6 +21,7 @@ import quill.core.id.DocumentId;
 import quill.core.ledger.DebtKind;
 import quill.core.ledger.OpenDebt;
 import quill.core.ledger.Settlement;
+import quill.core.schedule.Due;
 import quill.server.common.ClientRows;
 import quill.server.common.Ids;
 import quill.server.common.Rows;
@@ -41,7 +42,10 @@ class DebtRepository {
         this.jdbc = jdbc;
     }
 
-    /** A debt as it is agreed. @param onDebt what it was charged on, or null @param why how its amount was reached */
+    /** The milestone that a debt waits for. @param days after it is reached */
+    record Awaited(long id, int days) {}
+
+    /** A debt as it is agreed. @param onDebt what it was charged on, or null @param why how its amount was reached @param milestone or null */
     record New(
             ClientId clientId,
             DocumentId documentId,
@@ -52,17 +56,18 @@ class DebtRepository {
             LocalDate dueOn,
             LocalDate orderOn,
             String note,
-            String why) {}
+            String why,
+            Awaited milestone) {}
 
     /** @param place null for the next one of a fee, after all others @return the new debt's id */
     long insert(New d, Integer place, LocalDate on) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO debt (client_id, document_id, number, kind, on_debt_id, place, currency, first_minor,
-                  amount_minor, due_on, order_on, note)
+                  amount_minor, due_on, order_on, note, milestone_id, milestone_days)
                 VALUES (:client, :document, :number, :kind, :onDebt,
                   COALESCE(:place, (SELECT GREATEST(1000, MAX(place)) + 1 FROM debt WHERE document_id = :document)),
-                  :currency, :amount, :amount, :due, :orderOn, :note)
+                  :currency, :amount, :amount, :due, :orderOn, :note, :milestone, :milestoneDays)
                 """)
                 .param("client", d.clientId())
                 .param("document", d.documentId())
@@ -75,6 +80,10 @@ class DebtRepository {
                 .param("due", d.dueOn())
                 .param("orderOn", d.orderOn())
                 .param("note", Texts.fit(d.note(), 1000))
+                .param("milestone", d.milestone() == null ? null : d.milestone().id())
+                .param(
+                        "milestoneDays",
+                        d.milestone() == null ? null : d.milestone().days())
                 .update(key, "id");
         long id = key.getKey().longValue();
         jdbc.sql("""
@@ -100,10 +109,12 @@ class DebtRepository {
 
     List<StoredInstallment> of(Collection<DocumentId> invoiceIds) {
         return jdbc.sql("""
-                SELECT id, document_id, place, kind, currency, amount_minor, settled_minor, credited_minor, open_minor,
-                       due_on, order_on, settled_on, note
-                  FROM debt JOIN UNNEST(CAST(:invoices AS BIGINT ARRAY)) AS given (one) ON one = document_id
-                 ORDER BY document_id, place
+                SELECT d.id, d.document_id, d.place, d.kind, d.currency, d.amount_minor, d.settled_minor, d.credited_minor,
+                       d.open_minor, d.due_on, d.order_on, d.settled_on, d.note, m.name, d.milestone_days, m.reached_on
+                  FROM debt d JOIN UNNEST(CAST(:invoices AS BIGINT ARRAY)) AS given (one) ON one = d.document_id
+                  LEFT JOIN milestone m ON m.id = d.milestone_id
+                 WHERE d.replaced_on IS NULL
+                 ORDER BY d.document_id, d.place
                 """)
                 .param("invoices", Ids.array(invoiceIds))
                 .query(DebtRepository::installment)
@@ -181,7 +192,7 @@ class DebtRepository {
 
     /** All debts of a document, settled ones too, in their order. */
     List<OpenDebt> debts(DocumentId documentId) {
-        return jdbc.sql(DEBT + " WHERE i.document_id = :document ORDER BY i.place")
+        return jdbc.sql(DEBT + " WHERE i.document_id = :document AND i.replaced_on IS NULL ORDER BY i.place")
                 .param("document", documentId)
                 .query(DebtRepository::debt)
                 .list();
@@ -240,7 +251,19 @@ class DebtRepository {
                 Rows.date(rs, "due_on"),
                 rs.getDate("order_on").toLocalDate(),
                 Rows.date(rs, "settled_on"),
-                rs.getString("note"));
+                note(rs));
+    }
+
+    /** What is said beside it: of one that waits, for what. */
+    private static String note(ResultSet rs) throws SQLException {
+        String milestone = rs.getString("name");
+        boolean dated = Rows.date(rs, "due_on") != null;
+        if (milestone == null) {
+            return dated ? rs.getString("note") : new Due.NoDateYet().words();
+        }
+        return dated
+                ? "“" + milestone + "”, reached " + Texts.day(Rows.date(rs, "reached_on"))
+                : "due " + new Due.AtMilestone(milestone, rs.getInt("milestone_days")).words();
     }
 
     @Bean

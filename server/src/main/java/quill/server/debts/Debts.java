@@ -35,6 +35,7 @@ import quill.server.common.Json;
 public class Debts {
     private final DebtRepository repository;
     private final SettlementRepository settlements;
+    private final MilestoneRepository milestones;
     private final BooksService books;
     private final BusinessService business;
     private final BusinessClock clock;
@@ -44,6 +45,7 @@ public class Debts {
     Debts(
             DebtRepository repository,
             SettlementRepository settlements,
+            MilestoneRepository milestones,
             BooksService books,
             BusinessService business,
             BusinessClock clock,
@@ -51,6 +53,7 @@ public class Debts {
             ApplicationEventPublisher publisher) {
         this.repository = repository;
         this.settlements = settlements;
+        this.milestones = milestones;
         this.books = books;
         this.business = business;
         this.clock = clock;
@@ -61,9 +64,11 @@ public class Debts {
     /** Told within the transaction that changes what is open on an invoice. */
     public record DebtsChanged(DocumentId invoiceId, ClientId clientId) {}
 
-    /** Stores the schedule of an invoice at issue. */
+    /** Stores the schedule of an invoice at issue. One without a day stands after those above it. */
     public void add(ClientId clientId, DocumentId invoiceId, String number, List<Installment> schedule) {
+        LocalDate orderOn = clock.today();
         for (Installment i : schedule) {
+            orderOn = i.dueOn() == null ? orderOn : i.dueOn();
             DebtRepository.New debt = new DebtRepository.New(
                     clientId,
                     invoiceId,
@@ -72,9 +77,10 @@ public class Debts {
                     null,
                     i.amount(),
                     i.dueOn(),
-                    i.dueOn(),
+                    orderOn,
                     "",
-                    json.write(i.why()));
+                    json.write(i.why()),
+                    milestones.awaited(invoiceId, i.due()));
             repository.insert(debt, i.position(), clock.today());
         }
         publisher.publishEvent(new DebtsChanged(invoiceId, clientId));
@@ -97,7 +103,8 @@ public class Debts {
                 chargedOn,
                 chargedOn,
                 note,
-                json.write(why));
+                json.write(why),
+                null);
         long id = repository.insert(debt, null, clock.today());
         publisher.publishEvent(new DebtsChanged(of.document(), clientId));
         return id;

@@ -180,7 +180,7 @@ public class OpenSums {
         return jdbc.sql("""
                 SELECT d.client_id FROM debt d
                   JOIN (SELECT debt_id, SUM(amount_minor) AS minor FROM settlement GROUP BY debt_id) s ON s.debt_id = d.id
-                 WHERE d.open_minor <> d.amount_minor - s.minor
+                 WHERE d.replaced_on IS NULL AND d.open_minor <> d.amount_minor - s.minor
                 UNION
                 SELECT c.client_id FROM credit c
                   LEFT JOIN (SELECT credit_id, SUM(amount_minor) AS minor FROM settlement

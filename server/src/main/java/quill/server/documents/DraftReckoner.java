@@ -138,12 +138,13 @@ public class DraftReckoner {
                     t.tax().name(), t.tax().rate().toString(), Amount.of(t.base()), Amount.of(t.amount()), t.why());
         }
 
-        private static Reckoning.ReckonedInstallment installment(Installment i, Money total) {
+        static Reckoning.ReckonedInstallment installment(Installment i, Money total) {
             return new Reckoning.ReckonedInstallment(
                     i.position(),
                     i.deposit(),
                     Amount.of(i.amount()),
                     i.dueOn(),
+                    i.due().words(),
                     Amount.thousandths(i.amount(), total),
                     i.why());
         }

@@ -15,14 +15,25 @@ import quill.core.table.PastedRows;
 @RequestMapping("/api")
 class DraftsController {
     private final Documents documents;
+    private final ScheduleEdits schedules;
 
-    DraftsController(Documents documents) {
+    DraftsController(Documents documents, ScheduleEdits schedules) {
         this.documents = documents;
+        this.schedules = schedules;
     }
 
     @PostMapping("/reckonings")
     Reckoning reckon(@RequestBody TypedDraft typed) {
         return documents.reckon(typed);
+    }
+
+    /** Shows what a schedule would become. Stores nothing. */
+    @PostMapping("/schedule-edits")
+    ScheduleEdits.Edited edited(@RequestBody ScheduleEdits.Edit edit) {
+        if (edit.draft() == null || edit.kind() == null) {
+            throw new RefusedException("kind", "", "say what is done to which schedule");
+        }
+        return schedules.edit(edit);
     }
 
     /**

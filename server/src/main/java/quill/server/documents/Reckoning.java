@@ -61,7 +61,19 @@ public record Reckoning(
     /** A tax of the draft. */
     public record ReckonedTax(String name, String rate, Amount base, Amount amount, Why why) {}
 
-    /** An installment of the draft. @param weight thousandths of the whole, for drawing only */
+    /**
+     * An installment of the draft.
+     *
+     * @param dueOn null while it waits for a milestone, or has no date yet
+     * @param when how that was understood, in words
+     * @param weight thousandths of the whole, for drawing only
+     */
     public record ReckonedInstallment(
-            int position, boolean deposit, Amount amount, LocalDate dueOn, int weight, Why why) {}
+            int position,
+            boolean deposit,
+            Amount amount,
+            @Schema(nullable = true) LocalDate dueOn,
+            String when,
+            int weight,
+            Why why) {}
 }

@@ -91,7 +91,7 @@ public class Formats {
         }
         List<UblDocument.Due> due = debts.of(id).stream()
                 .filter(i -> !i.fee())
-                .map(i -> new UblDocument.Due(i.dueOn(), i.amount()))
+                .map(i -> new UblDocument.Due(i.dueOn(), i.note(), i.amount()))
                 .toList();
         return UblWriting.write(new UblDocument(documents.issued(invoice), due, attachments.sentWith(id)));
     }

@@ -13,6 +13,6 @@ import quill.server.documents.Attachments;
  * @param files what goes along with it
  */
 record UblDocument(IssuedDocument document, List<Due> due, List<Attachments.Content> files) {
-    /** One installment. */
-    record Due(LocalDate on, Money amount) {}
+    /** One installment. @param on null while it has no day @param words for what it waits then */
+    record Due(LocalDate on, String words, Money amount) {}
 }

@@ -93,7 +93,7 @@ final class UblWriting {
         i.setCustomizationID(EN_16931);
         i.setID(Texts.printable(d.number()));
         i.setIssueDate(d.issuedOn());
-        if (source.due().size() == 1) {
+        if (isDueOnOneDay()) {
             i.setDueDate(source.due().get(0).on());
         }
         i.setInvoiceTypeCode(INVOICE);
@@ -360,11 +360,16 @@ final class UblWriting {
         return means;
     }
 
+    private boolean isDueOnOneDay() {
+        return source.due().size() == 1 && source.due().get(0).on() != null;
+    }
+
     private String terms() {
-        String schedule = source.due().size() < 2
+        String schedule = source.due().isEmpty() || isDueOnOneDay()
                 ? ""
                 : source.due().stream()
-                        .map(p -> Shown.money(p.amount()) + " due " + Texts.day(p.on()))
+                        .map(p -> Shown.money(p.amount())
+                                + (p.on() == null ? ", " + p.words() : " due " + Texts.day(p.on())))
                         .collect(Collectors.joining(", "));
         return Texts.printable(
                 Stream.of(schedule, d.matter().terms(), d.paying().lateFee())

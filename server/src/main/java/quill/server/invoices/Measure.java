@@ -18,7 +18,8 @@ public final class Measure {
     /**
      * One installment as it is drawn, or a late fee: a thin tick after the installments.
      *
-     * @param note said beside it: the tax in a late fee; mostly empty
+     * @param dueOn null while it waits for a milestone, or has no date yet: its note says for what
+     * @param note said beside it: the tax in a late fee, the milestone that started its days; mostly empty
      * @param weight thousandths of the whole that it is wide; of a late fee, its share of the installments' sum
      * @param filled thousandths of its own width that are settled
      */
@@ -28,7 +29,7 @@ public final class Measure {
             DebtKind kind,
             Amount amount,
             Amount open,
-            LocalDate dueOn,
+            @Schema(nullable = true) LocalDate dueOn,
             @Schema(nullable = true) LocalDate settledOn,
             Standing standing,
             String note,
