@@ -19,6 +19,9 @@ export const dueOf = (part: Part) => (part.dueOn ? `due ${shortDate(part.dueOn)}
 
 const isFee = (p: Part) => p.kind === 'LATE_FEE';
 
+/** Between two parts, of the 1000 units that the bar is wide. */
+export const GAP = 8;
+
 /** A fee's tick, with the room before it. */
 const TICK = 16;
 
@@ -40,7 +43,7 @@ export function MeasureBar({ parts: all, height = 6 }: { parts: Part[]; height?:
   const parts = all.filter((p) => !isFee(p));
   const fees = all.filter((p) => isFee(p));
   const width = 1000;
-  const gap = 8;
+  const gap = GAP;
   const whole = parts.reduce((sum, p) => sum + p.weight, 0) || 1;
   const room = width - gap * (parts.length - 1) - TICK * fees.length;
   let x = 0;

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import { plain } from '../design/format';
-import { MeasureBar, type Part } from '../design/Measure';
+import { GAP, MeasureBar, type Part } from '../design/Measure';
 import css from './MovableMeasure.module.css';
 
 /** One step of the arrow keys, and of the page keys, in thousandths of the whole. */
@@ -21,15 +21,19 @@ export function MovableMeasure({
   const bar = useRef<HTMLDivElement>(null);
   const [moving, setMoving] = useState<{ place: number; at: number } | null>(null);
   const whole = parts.reduce((sum, p) => sum + p.weight, 0) || 1;
+  // Between the drawn parts there are gaps: a handle stands in the middle of its own.
+  const room = 1000 - GAP * (parts.length - 1);
+  const drawn = (edge: number, place: number) => (edge * room) / 1000 + GAP * (place + 0.5);
   let sum = 0;
   const edges = parts.slice(0, -1).map((p) => {
     sum += p.weight;
     return Math.round((1000 * sum) / whole);
   });
-  const at = (event: PointerEvent) => {
+  const at = (event: PointerEvent, place: number) => {
     const box = bar.current?.getBoundingClientRect();
     if (!box) return 0;
-    return Math.max(1, Math.min(999, Math.round((1000 * (event.clientX - box.left)) / box.width)));
+    const x = (1000 * (event.clientX - box.left)) / box.width - GAP * (place + 0.5);
+    return Math.max(1, Math.min(999, Math.round((1000 * x) / room)));
   };
   const keys = (event: KeyboardEvent, place: number, edge: number) => {
     const by = { ArrowLeft: -STEP, ArrowRight: STEP, PageDown: -LEAP, PageUp: LEAP }[event.key];
@@ -39,7 +43,7 @@ export function MovableMeasure({
     event.preventDefault();
   };
   return (
-    <div className={css.bar} ref={bar}>
+    <div className={`${css.bar} ${parts.length > 8 ? css.many : ''}`} ref={bar}>
       <MeasureBar parts={parts} height={20} />
       {edges.map((edge, place) => {
         const now = moving?.place === place ? moving.at : edge;
@@ -55,13 +59,13 @@ export function MovableMeasure({
             aria-valuemax={1000}
             aria-valuenow={now}
             aria-valuetext={before && after ? `${plain(before.amount)} and ${plain(after.amount)}` : ''}
-            style={{ left: `${now / 10}%` }}
+            style={{ left: `${drawn(now, place) / 10}%` }}
             onKeyDown={(e) => keys(e, place, edge)}
             onPointerDown={(e) => {
               e.currentTarget.setPointerCapture(e.pointerId);
               setMoving({ place, at: edge });
             }}
-            onPointerMove={(e) => moving && setMoving({ place, at: at(e) })}
+            onPointerMove={(e) => moving && setMoving({ place, at: at(e, place) })}
             onPointerUp={() => {
               if (moving && moving.at !== edge) onDivide(place, moving.at);
               setMoving(null);

@@ -85,14 +85,13 @@ export function ScheduleEditor({
         />
       )}
       <table
-        className="lines work schedule"
-        style={{ marginTop: 8 }}
+        className={`lines work schedule ${css.schedule}`}
         title="A share is a percentage, an amount, equal, or rest; 12x makes twelve equal ones, 30/40/30 three by percentages. When takes days after issue, a day such as 15 Apr, monthly, 1 and 15, month end + 10, at and a milestone, or no date yet."
       >
         <thead>
           <tr>
-            <th>Share</th>
-            <th className="n">When</th>
+            <th className={css.share}>Share</th>
+            <th className={css.when}>When</th>
             <th>Deposit</th>
             <th>Due</th>
             <th className="n">Amount</th>
@@ -130,7 +129,7 @@ export function ScheduleEditor({
                   />
                   <FieldProblem text={wrong} />
                 </td>
-                <td className="n" data-label="When" style={{ width: 132 }}>
+                <td data-label="When">
                   <input
                     className="cell"
                     aria-label={`When installment ${place + 1} is due`}
@@ -153,7 +152,8 @@ export function ScheduleEditor({
                   />
                 </td>
                 <td data-label="Due" className="figures">
-                  {reckoned ? (reckoned.dueOn ? shortDate(reckoned.dueOn) : reckoned.when) : ''}
+                  {reckoned?.dueOn ? shortDate(reckoned.dueOn) : ''}
+                  {reckoned && !reckoned.dueOn && <span className={css.undated}>no day yet</span>}
                 </td>
                 <td className="n" data-label="Amount">
                   {reckoned && <WhyFigure text={plain(reckoned.amount)} why={reckoned.why} />}

@@ -163,7 +163,7 @@ public final class Server implements AutoCloseable {
                 .id();
     }
 
-    /** Issues an invoice of one line without sending it. @param terms such as {@code 40%@0 rest@30} */
+    /** Issues an invoice of one line without sending it. @param terms such as {@code 40%@0 rest@30}, with _ for a blank */
     public DocumentId issue(ClientId client, String price, String terms, TypedLateFeePolicy lateFee) {
         return issue(client, "Work", price, terms, lateFee);
     }
@@ -195,7 +195,7 @@ public final class Server implements AutoCloseable {
     private DocumentId begin(DraftBuilder draft, String terms) {
         List<TypedTerm> schedule = List.of(terms.split(" ")).stream()
                 .map(t -> t.split("@"))
-                .map(t -> new TypedTerm(t[0].startsWith("d"), t[0].replace("d", ""), t[1]))
+                .map(t -> new TypedTerm(t[0].startsWith("d"), t[0].replace("d", ""), t[1].replace('_', ' ')))
                 .toList();
         return bean(InvoicesService.class).begin(draft.schedule(schedule).build());
     }

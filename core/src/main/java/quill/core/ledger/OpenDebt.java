@@ -14,7 +14,7 @@ import quill.core.id.DocumentId;
  * @param number its invoice's number
  * @param fee whether it is a late fee
  * @param dueOn for a late fee the day it was charged; null where it has no date yet: it is not late then
- * @param orderOn the day that it stands at in the order of settling: its due date, or that of its invoice while it has none
+ * @param orderOn the day that it stands at in the order of settling: its due date, or after all others while it has none
  */
 public record OpenDebt(
         long id,
@@ -25,6 +25,14 @@ public record OpenDebt(
         LocalDate dueOn,
         LocalDate orderOn,
         Money open) {
+    /** Where one stands that has no date yet: money settles what has a day first. */
+    public static final LocalDate AFTER_ALL = LocalDate.of(9999, 12, 31);
+
+    /** The day at which one stands in the order of settling. @param dueOn null where it has none */
+    public static LocalDate orderOf(LocalDate dueOn) {
+        return dueOn == null ? AFTER_ALL : dueOn;
+    }
+
     /** One with a due date. */
     public OpenDebt(
             long id, DocumentId document, String number, int position, boolean fee, LocalDate dueOn, Money open) {

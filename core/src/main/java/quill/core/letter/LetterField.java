@@ -52,6 +52,18 @@ public enum LetterField {
     LATE_FEES_AGREED("late fees agreed", Group.WHAT, Shape.SENTENCE, "says that a late fee in it was agreed", ""),
     WHAT_HAPPENED("what happened", Group.WHAT, Shape.SENTENCE, "what it tells you, in a sentence", "Money came."),
     IN_SHORT("in short", Group.WHAT, Shape.WORDS, "the same in a few words; of several, how many", "€100.00 came"),
+    CHANGE(
+            "what changed",
+            Group.WHAT,
+            Shape.SENTENCE,
+            "what is agreed anew, in a sentence",
+            "What is still open is to be paid on other days, as we agreed."),
+    BEFORE(
+            "as it was before",
+            Group.WHAT,
+            Shape.SENTENCE,
+            "the sums and days that were agreed before; nothing where no day was set",
+            "It was €100.00 on 15 March 2027 before."),
     SENT_BEFORE(
             "sent before", Group.WHEN, Shape.WORDS, "the day on which it was sent first; nothing the first time", ""),
     TOTAL("total", Group.HOW_MUCH, Shape.WORDS, "what it comes to, tax included", "€100.00"),

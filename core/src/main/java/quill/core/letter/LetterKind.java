@@ -45,6 +45,24 @@ public enum LetterKind {
                     LetterField.PAGE,
                     LetterField.MEASURE,
                     LetterField.HOW_TO_PAY)),
+    /** It says that installments are agreed anew, or that the work has reached a milestone. */
+    ARRANGED(
+            Group.BILLED,
+            "Installments change",
+            "Goes when installments are rearranged, or a milestone is reached.",
+            false,
+            Fields.of(
+                    LetterField.CHANGE,
+                    LetterField.BEFORE,
+                    LetterField.WHAT_FOR,
+                    LetterField.DOCUMENT,
+                    LetterField.DOCUMENT_FOR,
+                    LetterField.OPEN,
+                    LetterField.OWN_LINE,
+                    LetterField.PAGE,
+                    LetterField.SUMS,
+                    LetterField.MEASURE,
+                    LetterField.HOW_TO_PAY)),
     /** It asks before anything is due. */
     AHEAD(
             Group.UNPAID,

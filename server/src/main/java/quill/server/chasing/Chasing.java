@@ -22,6 +22,7 @@ import quill.core.id.DocumentId;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.PageKey;
+import quill.server.debts.AgreedTerms;
 import quill.server.debts.Debts;
 import quill.server.dispatch.ReminderExpired;
 import quill.server.latefees.FeePolicies;
@@ -70,6 +71,13 @@ public class Chasing {
 
     @EventListener
     void debtsChanged(Debts.DebtsChanged change) {
+        repository.lookAt(change.clientId());
+    }
+
+    /** Debts have other days: no step for them was used yet, and no letter about them was stern. */
+    @EventListener
+    void agreedAnew(AgreedTerms.AgreedAnew change) {
+        repository.forgetSteps(change.debtIds());
         repository.lookAt(change.clientId());
     }
 

@@ -308,8 +308,12 @@ class ChasingRepository {
     /** The steps used for installments that are about to go: their invoice is a draft again, or void. */
     @EventListener
     void debtsLeave(Debts.DebtsLeaving leaving) {
+        forgetSteps(leaving.debtIds());
+    }
+
+    void forgetSteps(List<Long> debtIds) {
         jdbc.sql("DELETE FROM used_step WHERE debt_id IN (:debts)")
-                .param("debts", leaving.debtIds().isEmpty() ? List.of(0L) : leaving.debtIds())
+                .param("debts", debtIds.isEmpty() ? List.of(0L) : debtIds)
                 .update();
     }
 

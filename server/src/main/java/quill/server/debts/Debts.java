@@ -64,11 +64,9 @@ public class Debts {
     /** Told within the transaction that changes what is open on an invoice. */
     public record DebtsChanged(DocumentId invoiceId, ClientId clientId) {}
 
-    /** Stores the schedule of an invoice at issue. One without a day stands after those above it. */
+    /** Stores the schedule of an invoice at issue. One without a day is settled after all that has one. */
     public void add(ClientId clientId, DocumentId invoiceId, String number, List<Installment> schedule) {
-        LocalDate orderOn = clock.today();
         for (Installment i : schedule) {
-            orderOn = i.dueOn() == null ? orderOn : i.dueOn();
             DebtRepository.New debt = new DebtRepository.New(
                     clientId,
                     invoiceId,
@@ -77,7 +75,7 @@ public class Debts {
                     null,
                     i.amount(),
                     i.dueOn(),
-                    orderOn,
+                    OpenDebt.orderOf(i.dueOn()),
                     "",
                     json.write(i.why()),
                     milestones.awaited(invoiceId, i.due()));

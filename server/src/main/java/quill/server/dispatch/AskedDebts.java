@@ -1,5 +1,6 @@
 package quill.server.dispatch;
 
+import java.time.LocalDate;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -9,14 +10,17 @@ import org.springframework.stereotype.Repository;
 import quill.core.acts.Act;
 import quill.core.reminder.ReminderStep.Tone;
 import quill.server.common.Ids;
+import quill.server.debts.AgreedTerms;
 
 /** Table MESSAGE_DEBT: what each letter asked for of which debt, and how sternly. */
 @Repository
 public class AskedDebts {
     private final JdbcClient jdbc;
+    private final AgreedTerms terms;
 
-    AskedDebts(JdbcClient jdbc) {
+    AskedDebts(JdbcClient jdbc, AgreedTerms terms) {
         this.jdbc = jdbc;
+        this.terms = terms;
     }
 
     /** Notes what a letter asks for. */
@@ -37,18 +41,22 @@ public class AskedDebts {
 
     /**
      * How stern the latest letter was that asked for each of these debts, but for those that never left; debts that none
-     * asked for are not in it.
+     * asked for are not in it. Of a debt that was agreed anew what was written by that day counts no more.
      */
     public Map<Long, Tone> lastTones(Collection<Long> debtIds) {
         Map<Long, Tone> tones = new HashMap<>();
+        Map<Long, LocalDate> anewOn = terms.agreedAnewOn(debtIds);
         if (!debtIds.isEmpty()) {
             jdbc.sql("""
-                    SELECT a.debt_id, a.tone FROM UNNEST(CAST(:debts AS BIGINT ARRAY)) AS d (id)
+                    SELECT a.debt_id, a.tone, m.made_on FROM UNNEST(CAST(:debts AS BIGINT ARRAY)) AS d (id)
                       JOIN message_debt a ON a.debt_id = d.id
                       JOIN message m ON m.id = a.message_id AND m.state <> 'set aside'
                      ORDER BY a.message_id
                     """).param("debts", Ids.array(debtIds)).query(rs -> {
-                tones.put(rs.getLong(1), Tone.valueOf(rs.getString(2)));
+                LocalDate anew = anewOn.get(rs.getLong(1));
+                if (anew == null || rs.getDate(3).toLocalDate().isAfter(anew)) {
+                    tones.put(rs.getLong(1), Tone.valueOf(rs.getString(2)));
+                }
             });
         }
         return tones;

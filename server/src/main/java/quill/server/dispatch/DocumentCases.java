@@ -6,6 +6,7 @@ import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Component;
 import quill.core.id.ClientId;
+import quill.core.letter.LetterField;
 import quill.core.letter.LetterKind;
 import quill.server.books.BooksService;
 import quill.server.creditnotes.CreditNote;
@@ -24,6 +25,7 @@ class DocumentCases implements LetterCases {
             LetterKind.INVOICE,
             LetterKind.TEXT_INVOICE,
             LetterKind.CREDIT_NOTE,
+            LetterKind.ARRANGED,
             LetterKind.PAGE_WAITING,
             LetterKind.PAGE_GIVEN_UP);
     private final Documents documents;
@@ -64,6 +66,9 @@ class DocumentCases implements LetterCases {
     private LetterFacts facts(LetterKind kind, Document d) {
         if (kind.isOnPage()) {
             return facts.onPage(d, null, kind == LetterKind.PAGE_GIVEN_UP ? "not enough funds" : "");
+        }
+        if (kind == LetterKind.ARRANGED) {
+            return facts.arranged(d, LetterField.CHANGE.example(), List.of());
         }
         return kind == LetterKind.CREDIT_NOTE ? creditNote(d) : facts.invoice(d);
     }

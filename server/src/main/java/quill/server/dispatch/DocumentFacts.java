@@ -14,6 +14,7 @@ import quill.core.money.Amounts;
 import quill.server.common.Shown;
 import quill.server.common.Texts;
 import quill.server.creditnotes.CreditNote;
+import quill.server.debts.AgreedTerms;
 import quill.server.dispatch.LetterBasics.About;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
@@ -47,6 +48,22 @@ public class DocumentFacts {
                         messages.firstSent(invoice.id()).map(Texts::day).orElse(null))
                 .put(LetterField.WAYS, basics.waysSentence(basics.askedNow(a), invoice));
         return facts(a, values, a.parts().stream().map(p -> row(p, single)).toList());
+    }
+
+    /**
+     * Installments are agreed anew.
+     *
+     * @param change what is, in a sentence
+     * @param before what was agreed of them; those without a day say nothing
+     */
+    LetterFacts arranged(Document invoice, String change, List<AgreedTerms.Earlier> before) {
+        About a = basics.about(invoice);
+        List<AgreedTerms.Earlier> dated =
+                before.stream().filter(e -> e.dueOn() != null).toList();
+        LetterFacts.Values values = basics.values(a, a.printed().to().under())
+                .put(LetterField.CHANGE, change)
+                .put(LetterField.BEFORE, dated.isEmpty() ? null : basics.say("before", Map.of("parts", dated)));
+        return facts(a, values, a.parts().stream().map(p -> row(p, false)).toList());
     }
 
     private Row row(Measure.Part p, boolean single) {

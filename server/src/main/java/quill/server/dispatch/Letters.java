@@ -1,6 +1,7 @@
 package quill.server.dispatch;
 
 import java.net.IDN;
+import java.util.List;
 import java.util.UUID;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
@@ -8,6 +9,7 @@ import quill.core.letter.LetterKind;
 import quill.server.business.BusinessService;
 import quill.server.clients.Client;
 import quill.server.creditnotes.CreditNote;
+import quill.server.debts.AgreedTerms;
 import quill.server.documents.Document;
 import quill.server.letters.LetterWriting;
 import quill.server.letters.Written;
@@ -40,6 +42,11 @@ class Letters {
     Written invoice(Document invoice, boolean text, LetterWriting.ThisOnce once) {
         LetterKind kind = text ? LetterKind.INVOICE.asText() : LetterKind.INVOICE;
         return writing.write(kind, false, facts.invoice(invoice), once);
+    }
+
+    /** Says that installments are agreed anew. @param change what is, in a sentence */
+    Written arranged(Document invoice, String change, List<AgreedTerms.Earlier> before, LetterWriting.ThisOnce once) {
+        return writing.write(LetterKind.ARRANGED, false, facts.arranged(invoice, change, before), once);
     }
 
     Written creditNote(Document invoice, CreditNote note, Money credit, Money waiting) {

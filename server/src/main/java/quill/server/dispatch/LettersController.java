@@ -27,6 +27,7 @@ class LettersController {
     private static final Set<LetterKind> TO_CLIENTS_ONLY = EnumSet.of(
             LetterKind.INVOICE,
             LetterKind.CREDIT_NOTE,
+            LetterKind.ARRANGED,
             LetterKind.NOTICE,
             LetterKind.TEXT_INVOICE,
             LetterKind.PAGE_PAID,

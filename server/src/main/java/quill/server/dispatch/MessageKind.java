@@ -12,6 +12,8 @@ public enum MessageKind implements StoredWord {
     INVOICE(Set.of(LetterKind.INVOICE, LetterKind.TEXT_INVOICE)),
     /** It brings a credit note. */
     CREDIT_NOTE(Set.of(LetterKind.CREDIT_NOTE)),
+    /** It says that installments are agreed anew. */
+    ARRANGED(Set.of(LetterKind.ARRANGED)),
     /** It says that money came. */
     RECEIPT(Set.of(LetterKind.RECEIPT)),
     /** It says that an earlier letter was a mistake. */
@@ -44,6 +46,6 @@ public enum MessageKind implements StoredWord {
 
     /** Whether it can be called back before it leaves; the others say what is booked. */
     boolean canBeCalledBack() {
-        return this == INVOICE || this == REMINDER || this == COPY;
+        return this == INVOICE || this == ARRANGED || this == REMINDER || this == COPY;
     }
 }
