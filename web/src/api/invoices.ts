@@ -24,6 +24,13 @@ export const timelineOf = (id: number) =>
     queryFn: () => data(api.GET('/api/invoices/{id}/timeline', { params: { path: { id } } })),
   });
 
+/** Milestones of an invoice, and what was agreed before of its installments. */
+export const agreedOf = (id: number) =>
+  queryOptions({
+    queryKey: [...invoiceKey, id, 'agreed'],
+    queryFn: () => data(api.GET('/api/invoices/{id}/agreed', { params: { path: { id } } })),
+  });
+
 export const correctionsOf = (id: number) =>
   queryOptions({
     queryKey: [...invoiceKey, id, 'corrections'],

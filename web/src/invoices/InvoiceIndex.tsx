@@ -15,6 +15,7 @@ const names: Record<string, string> = {
   week: 'This week',
   draft: 'Not issued yet',
   later: 'Later',
+  undated: 'No date yet',
   settled: 'Settled',
 };
 

@@ -8,6 +8,7 @@ import { isZero, longDate, money, newKey, plain, shortDate } from '../design/for
 import { whyOpen } from '../design/reasons';
 import { WhyFigure } from '../design/Why';
 import { SendDialog } from '../letters/SendDialog';
+import { Agreed } from './Agreed';
 import { CreditDialog } from './CreditDialog';
 import { More } from './More';
 import { Paper } from './Paper';
@@ -15,6 +16,7 @@ import { PaymentDialog } from './PaymentDialog';
 import { timelineOf } from '../api/invoices';
 import { PlanPicture } from '../reminders/PlanPicture';
 import { DocumentWays } from '../ways/DocumentWays';
+import { RearrangeDialog } from './RearrangeDialog';
 import { Timeline } from './Timeline';
 import { useOneLeaf } from '../design/useNarrow';
 import { useTitle } from '../design/useTitle';
@@ -26,6 +28,8 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
   const [paying, setPaying] = useState(false);
   const [search] = useSearchParams();
   const [crediting, setCrediting] = useState(search.get('do') === 'credit');
+  const [rearranging, setRearranging] = useState(false);
+  const toCome = issued.measure.some((p) => p.kind === 'INSTALLMENT' && !isZero(p.open));
   const [sendKey, setSendKey] = useState<string | null>(null);
   const narrow = useOneLeaf();
   const path = { params: { path: { id: invoice.id } } };
@@ -81,6 +85,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
           <Timeline id={invoice.id}>
             {!voided && !isZero(issued.open) && (
               <>
+                <Agreed id={invoice.id} />
                 <PlanPicture id={invoice.id} />
                 <DocumentWays id={invoice.id} />
               </>
@@ -129,6 +134,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
             voided={voided}
             narrow={narrow}
             onCredit={whole || voided ? null : () => setCrediting(true)}
+            onRearrange={toCome && !voided ? () => setRearranging(true) : null}
           />
           {!narrow && !whole && !voided && (
             <Button variant="outline" onClick={() => setCrediting(true)}>
@@ -165,6 +171,15 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
           currency={issued.document.currency}
           suggested={issued.open.amount}
           onClose={() => setPaying(false)}
+        />
+      )}
+      {rearranging && (
+        <RearrangeDialog
+          id={invoice.id}
+          number={issued.document.number}
+          measure={issued.measure}
+          reachable={issued.document.to.email !== ''}
+          onClose={() => setRearranging(false)}
         />
       )}
       {crediting && <CreditDialog invoice={invoice} onClose={() => setCrediting(false)} />}

@@ -28,12 +28,14 @@ export function More({
   voided,
   narrow,
   onCredit,
+  onRearrange,
 }: {
   invoice: Schemas['InvoiceView'];
   voided: boolean;
   /** Whether what stands in the foot of a wide window stands here. */
   narrow: boolean;
   onCredit: (() => void) | null;
+  onRearrange: (() => void) | null;
 }) {
   const { id } = invoice;
   const issued = invoice.issued as Schemas['Issued'];
@@ -62,6 +64,7 @@ export function More({
         </Menu.Target>
         <Menu.Dropdown>
           {narrow && onCredit && <Menu.Item onClick={onCredit}>Credit…</Menu.Item>}
+          {onRearrange && <Menu.Item onClick={onRearrange}>Rearrange installments…</Menu.Item>}
           {narrow && invoice.clientId != null && (
             <Menu.Item onClick={() => void navigate(`/clients/${invoice.clientId}`)}>
               The client’s account

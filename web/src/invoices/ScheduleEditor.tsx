@@ -5,11 +5,11 @@ import { messageOf, type Schemas } from '../api/client';
 import { plain, shortDate } from '../design/format';
 import { MeasureFigure, type Part } from '../design/Measure';
 import { WhyFigure } from '../design/Why';
-import { type Change, FieldProblem, isRemoval, onward, type Removed } from './fields';
+import { FieldProblem, isRemoval, onward, type Removed } from './fields';
 import { MovableMeasure } from './MovableMeasure';
 import css from './MovableMeasure.module.css';
-import { edited, useScheduleEdit } from './scheduleEdits';
-import type { Term, Typed } from './useDraft';
+import type { Edit, Edited } from './scheduleEdits';
+import type { Term } from './useDraft';
 
 /** When an installment can fall due, for whoever does not know what may be typed. */
 const WHENS = [
@@ -29,45 +29,56 @@ const SEVERAL = /^(\d{1,6}\s*[x×]|\d{1,3}([.,]\d+)?%?(\s*\/\s*\d{1,3}([.,]\d+)?
 const drawn = (installments: Schemas['ReckonedInstallment'][]): Part[] =>
   installments.map((i) => ({ ...i, kind: i.deposit ? 'DEPOSIT' : 'INSTALLMENT', note: i.when }));
 
-/** The installments as agreed: a share, and the days after issue or a date. What they come to is the server's. */
+/** The installments as agreed: a share, and when. What they come to is the server's. */
 export function ScheduleEditor({
-  typed,
-  change,
-  reckoning,
+  schedule,
+  onChange,
+  installments,
+  edited,
   of,
   onRemoved,
+  deposits = true,
 }: {
-  typed: Typed;
-  change: Change;
-  reckoning: Schemas['Reckoning'] | null;
+  schedule: Term[];
+  /** @param what which field is typed into, so that one step back takes it in one go */
+  onChange: (edit: (before: Term[]) => Term[], what?: string) => void;
+  installments: Schemas['ReckonedInstallment'][];
+  /** Asks the server what a change would make of it. */
+  edited: (edit: Edit) => Promise<Edited>;
   of: (field: string) => string | undefined;
   onRemoved: Removed;
+  /** Whether the first of them can be a deposit. */
+  deposits?: boolean;
 }) {
   const whens = useId();
   const edit = (place: number, part: Partial<Term>) =>
-    change(
-      (t) => ({ ...t, schedule: t.schedule.map((s, i) => (i === place ? { ...s, ...part } : s)) }),
+    onChange(
+      (before) => before.map((s, i) => (i === place ? { ...s, ...part } : s)),
       `schedule[${place}].${Object.keys(part).join()}`,
     );
   const deposit = () =>
-    change((t) => ({
-      ...t,
-      schedule: [
-        { deposit: true, share: '40%', days: '0' },
-        ...t.schedule.map((s) => ({ ...s, deposit: false })),
-      ],
-    }));
-  const restyle = useScheduleEdit(typed, change);
+    onChange((before) => [
+      { deposit: true, share: '40%', days: '0' },
+      ...before.map((s) => ({ ...s, deposit: false })),
+    ]);
+  // What was typed meanwhile is not overwritten.
+  const restyle = useMutation({
+    mutationFn: edited,
+    onSuccess: (became) => {
+      const sent = JSON.stringify(schedule);
+      onChange((before) => (JSON.stringify(before) === sent ? became.schedule : before));
+    },
+  });
   // What one more changes is shown before it is taken.
-  const more = useMutation({ mutationFn: () => edited(typed, { kind: 'ADD' }) });
+  const more = useMutation({ mutationFn: () => edited({ kind: 'ADD' }) });
   const several = (place: number, share: string) => {
     if (SEVERAL.test(share.trim())) restyle.mutate({ kind: 'SEVERAL', place, share });
   };
   const remove = (place: number) => {
-    change((t) => ({ ...t, schedule: t.schedule.filter((_, i) => i !== place) }));
+    onChange((before) => before.filter((_, i) => i !== place));
     onRemoved(`Installment ${place + 1} removed.`);
   };
-  const parts = drawn(reckoning?.installments ?? []);
+  const parts = drawn(installments);
   return (
     <>
       {parts.length > 0 && (
@@ -92,22 +103,22 @@ export function ScheduleEditor({
           <tr>
             <th className={css.share}>Share</th>
             <th className={css.when}>When</th>
-            <th>Deposit</th>
+            {deposits && <th>Deposit</th>}
             <th>Due</th>
             <th className="n">Amount</th>
             <th aria-label="Remove" />
           </tr>
         </thead>
         <tbody>
-          {typed.schedule.map((term, place) => {
-            const reckoned = reckoning?.installments.find((i) => i.position === place + 1);
+          {schedule.map((term, place) => {
+            const reckoned = installments.find((i) => i.position === place + 1);
             const wrong = of(`schedule[${place}].share`);
             const days = of(`schedule[${place}].days`);
             return (
               <tr
                 key={place}
                 onKeyDown={(e) => {
-                  if (!isRemoval(e) || typed.schedule.length < 2) return;
+                  if (!isRemoval(e) || schedule.length < 2) return;
                   e.preventDefault();
                   remove(place);
                 }}
@@ -142,15 +153,17 @@ export function ScheduleEditor({
                   />
                   <FieldProblem text={days} />
                 </td>
-                <td data-label="Deposit">
-                  <input
-                    type="checkbox"
-                    aria-label={`Installment ${place + 1} is a deposit`}
-                    checked={term.deposit}
-                    disabled={place > 0}
-                    onChange={(e) => edit(place, { deposit: e.target.checked })}
-                  />
-                </td>
+                {deposits && (
+                  <td data-label="Deposit">
+                    <input
+                      type="checkbox"
+                      aria-label={`Installment ${place + 1} is a deposit`}
+                      checked={term.deposit}
+                      disabled={place > 0}
+                      onChange={(e) => edit(place, { deposit: e.target.checked })}
+                    />
+                  </td>
+                )}
                 <td data-label="Due" className="figures">
                   {reckoned?.dueOn ? shortDate(reckoned.dueOn) : ''}
                   {reckoned && !reckoned.dueOn && <span className={css.undated}>no day yet</span>}
@@ -159,7 +172,7 @@ export function ScheduleEditor({
                   {reckoned && <WhyFigure text={plain(reckoned.amount)} why={reckoned.why} />}
                 </td>
                 <td className="off" style={{ width: 16 }}>
-                  {typed.schedule.length > 1 && (
+                  {schedule.length > 1 && (
                     <button
                       type="button"
                       className="plain faded"
@@ -194,8 +207,8 @@ export function ScheduleEditor({
               size="xs"
               autoFocus
               onClick={() => {
-                const { schedule } = more.data;
-                change((t) => ({ ...t, schedule }));
+                const became = more.data.schedule;
+                onChange(() => became);
                 more.reset();
               }}
             >
@@ -211,12 +224,12 @@ export function ScheduleEditor({
         <button type="button" className="link" onClick={() => more.mutate()}>
           + Installment
         </button>
-        {typed.schedule.length > 1 && (
+        {schedule.length > 1 && (
           <button type="button" className="link" onClick={() => restyle.mutate({ kind: 'EQUAL' })}>
             Make equal
           </button>
         )}
-        {!typed.schedule.some((s) => s.deposit) && (
+        {deposits && !schedule.some((s) => s.deposit) && (
           <button type="button" className="link" onClick={deposit}>
             Ask for a deposit first
           </button>

@@ -17,6 +17,7 @@ import { Files } from './Files';
 import { blankLine, FieldProblem, isBlank, SheetField, usualTax } from './fields';
 import { forget, rememberedOf } from './remembered';
 import { ScheduleEditor } from './ScheduleEditor';
+import { editedDraft } from './scheduleEdits';
 import css from './Sheet.module.css';
 import { SheetBand } from './SheetBand';
 import { SheetExtras } from './SheetExtras';
@@ -357,7 +358,14 @@ function Writing({
               <div className={css.below}>
                 <div>
                   <h2>To be paid</h2>
-                  <ScheduleEditor {...part} />
+                  <ScheduleEditor
+                    schedule={typed.schedule}
+                    onChange={(edit, what) => change((t) => ({ ...t, schedule: edit(t.schedule) }), what)}
+                    installments={reckoning?.installments ?? []}
+                    edited={editedDraft(typed)}
+                    of={of}
+                    onRemoved={onRemoved}
+                  />
                 </div>
                 <div>
                   <SheetSums typed={typed} change={change} reckoning={reckoning} of={of} />

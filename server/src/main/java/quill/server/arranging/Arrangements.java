@@ -1,5 +1,6 @@
 package quill.server.arranging;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -25,6 +26,7 @@ import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.Texts;
+import quill.server.common.TypedMark;
 import quill.server.debts.AgreedTerms;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
@@ -64,13 +66,15 @@ public class Arrangements {
     /**
      * How what is open shall be paid from now on.
      *
-     * @param mark the decimal mark of its numbers; null is a point
      * @param why as typed, for the record; may be empty
      * @param open what was open when it was written, so that nothing else is split; null where nobody looked
      */
-    public record Wanted(List<TypedTerm> schedule, String mark, String why, String open) {
+    public record Rearrangement(
+            List<TypedTerm> schedule,
+            String why,
+            @Schema(nullable = true) String open) {
         /** Missing terms are none. */
-        public Wanted {
+        public Rearrangement {
             schedule = schedule == null ? List.of() : List.copyOf(schedule);
         }
     }
@@ -103,7 +107,7 @@ public class Arrangements {
 
     /** What is open of an invoice's installments, and how it would be paid. Stores nothing. */
     @Transactional(readOnly = true)
-    public List<Installment> look(DocumentId id, Wanted wanted) {
+    public List<Installment> look(DocumentId id, Rearrangement wanted) {
         Open open = open(id);
         return ScheduleMaking.make(open.sum(), clock.today(), read(wanted, open));
     }
@@ -114,8 +118,8 @@ public class Arrangements {
         return open(id).sum();
     }
 
-    private List<Term> read(Wanted wanted, Open open) {
-        DecimalMark mark = DecimalMark.of(wanted.mark());
+    private List<Term> read(Rearrangement wanted, Open open) {
+        DecimalMark mark = TypedMark.current();
         List<Problem> problems = new ArrayList<>();
         CurrencyUnit currency = open.sum().getCurrencyUnit();
         List<TypedTerm> typed = wanted.schedule().stream()
@@ -135,7 +139,7 @@ public class Arrangements {
      * @throws ConflictException if something else is open by now than what was looked at
      */
     @Transactional
-    public String rearrange(DocumentId id, Wanted wanted, Slip slip) {
+    public String rearrange(DocumentId id, Rearrangement wanted, Slip slip) {
         clients.lock(invoices.invoice(id).clientId());
         Open open = open(id);
         if (wanted.open() != null && !wanted.open().equals(Amounts.plain(open.sum()))) {

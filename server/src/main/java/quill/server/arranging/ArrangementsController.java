@@ -43,8 +43,8 @@ class ArrangementsController {
         this.look = look;
     }
 
-    record Rearrange(
-            Arrangements.Wanted wanted,
+    record RearrangeAndTell(
+            Arrangements.Rearrangement wanted,
             @Schema(nullable = true) Slip slip) {}
 
     record Then(Amount open, List<Reckoning.ReckonedInstallment> installments) {}
@@ -60,7 +60,7 @@ class ArrangementsController {
     record MilestoneView(
             long id, String name, @Schema(nullable = true) LocalDate reachedOn, boolean undoable) {}
 
-    record EarlierView(
+    record EarlierTerm(
             int position,
             Amount amount,
             @Schema(nullable = true) LocalDate dueOn,
@@ -68,7 +68,7 @@ class ArrangementsController {
             LocalDate until) {}
 
     /** @param earlier what was agreed of its installments before */
-    record Agreed(List<MilestoneView> milestones, List<EarlierView> earlier) {}
+    record Agreed(List<MilestoneView> milestones, List<EarlierTerm> earlier) {}
 
     /** An invoice's milestones, and what was agreed before of what it asks for. */
     @GetMapping("/invoices/{id}/agreed")
@@ -78,13 +78,13 @@ class ArrangementsController {
                         .map(m -> new MilestoneView(m.id(), m.name(), m.reachedOn(), m.undoable()))
                         .toList(),
                 terms.earlier(id).stream()
-                        .map(e -> new EarlierView(e.position(), Amount.of(e.amount()), e.dueOn(), e.from(), e.until()))
+                        .map(e -> new EarlierTerm(e.position(), Amount.of(e.amount()), e.dueOn(), e.from(), e.until()))
                         .toList());
     }
 
     /** How what is open would be paid. Stores nothing. */
     @PostMapping("/invoices/{id}/rearrangement/look")
-    Then look(@PathVariable DocumentId id, @RequestBody Arrangements.Wanted wanted) {
+    Then look(@PathVariable DocumentId id, @RequestBody Arrangements.Rearrangement wanted) {
         Money open = service.openOf(id);
         return new Then(
                 Amount.of(open),
@@ -104,7 +104,7 @@ class ArrangementsController {
 
     /** The letter that would tell the client. */
     @PostMapping("/invoices/{id}/rearrangement/letter")
-    LetterLook.ShownLetter letter(@PathVariable DocumentId id, @RequestBody Rearrange asked) {
+    LetterLook.ShownLetter letter(@PathVariable DocumentId id, @RequestBody RearrangeAndTell asked) {
         return look.at(
                 letters.recipient(invoices.invoice(id)),
                 asked.slip(),
@@ -112,7 +112,7 @@ class ArrangementsController {
     }
 
     @PostMapping("/invoices/{id}/rearrangement")
-    Done rearrange(@PathVariable DocumentId id, @RequestBody Rearrange asked) {
+    Done rearrange(@PathVariable DocumentId id, @RequestBody RearrangeAndTell asked) {
         return new Done(service.rearrange(id, asked.wanted(), asked.slip()) != null);
     }
 

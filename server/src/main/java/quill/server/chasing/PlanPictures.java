@@ -90,7 +90,9 @@ public class PlanPictures {
                                 .map(d -> new PlannedInstallment(
                                         d.open().dueOn(),
                                         Amount.of(d.open().open()),
-                                        steps(plan, d.open().dueOn(), d.issuedOn(), d.usedThrough())))
+                                        d.open().dueOn() == null
+                                                ? List.of()
+                                                : steps(plan, d.open().dueOn(), d.issuedOn(), d.usedThrough())))
                                 .toList());
     }
 

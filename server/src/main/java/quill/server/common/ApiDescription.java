@@ -30,6 +30,7 @@ class ApiDescription {
             Map.entry("FeeView", List.of("waived")),
             Map.entry("ToCome", List.of("act")),
             Map.entry("TimelineEntry", List.of("letter", "payment", "fee")),
+            Map.entry("Edit", List.of("draft", "of")),
             Map.entry("TypedDraft", List.of("lateFee")));
 
     /** Fields of the core's records that may be empty: the core says nothing of how it is sent. */

@@ -30,7 +30,8 @@ class DraftsController {
     /** Shows what a schedule would become. Stores nothing. */
     @PostMapping("/schedule-edits")
     ScheduleEdits.Edited edited(@RequestBody ScheduleEdits.Edit edit) {
-        if (edit.draft() == null || edit.kind() == null) {
+        boolean of = edit.draft() != null || edit.of() != null && edit.schedule() != null;
+        if (!of || edit.kind() == null) {
             throw new RefusedException("kind", "", "say what is done to which schedule");
         }
         return schedules.edit(edit);

@@ -58,6 +58,18 @@ public class Shelves {
                 .list();
     }
 
+    /** Open ones of which nothing has a day yet, from after an id. */
+    public List<Document> undated(String filter, long afterId, int most) {
+        return jdbc.sql(DocumentRepository.SELECT
+                        + " WHERE shelf = 'open' AND next_due_on IS NULL AND id > :afterId" + fits(filter)
+                        + " ORDER BY id LIMIT :most")
+                .param("afterId", afterId)
+                .param("filter", like(filter))
+                .param("most", most)
+                .query(DocumentRepository::document)
+                .list();
+    }
+
     /** Settled ones, latest first, from before a key. */
     public List<Document> settled(String filter, LocalDate beforeOn, long beforeId, int most) {
         return jdbc.sql(DocumentRepository.SELECT
@@ -84,7 +96,7 @@ public class Shelves {
     /** Open ones of some clients. */
     public List<Document> openOf(Collection<ClientId> clientIds) {
         return jdbc.sql(DocumentRepository.SELECT
-                        + " WHERE client_id IN (:clients) AND shelf = 'open' ORDER BY next_due_on, id")
+                        + " WHERE client_id IN (:clients) AND shelf = 'open' ORDER BY next_due_on NULLS LAST, id")
                 .param("clients", clientIds)
                 .query(DocumentRepository::document)
                 .list();
@@ -181,7 +193,7 @@ public class Shelves {
                 .update());
     }
 
-    /** A sum of one time and currency. @param when late, week, later or draft */
+    /** A sum of one time and currency. @param when late, week, later, undated or draft */
     public record Sum(String when, String currency, int count, long minor) {}
 
     /** What the heads of the groups say, over all that fit the filter. */
@@ -207,9 +219,15 @@ public class Shelves {
                 """ + fits + """
                  GROUP BY v.currency
                 UNION ALL
+                SELECT 'undated', v.currency, COUNT(*), SUM(v.open_minor) FROM document v
+                 WHERE v.shelf = 'open' AND v.next_due_on IS NULL
+                """ + fits + """
+                 GROUP BY v.currency
+                UNION ALL
                 SELECT 'draft', v.currency, COUNT(*), SUM(COALESCE(v.total_minor, 0)) FROM document v
                  WHERE v.shelf = 'draft'
-                """ + fits + " GROUP BY v.currency ORDER BY 1, 2")
+                """ + fits
+                        + " GROUP BY v.currency ORDER BY 1, 2")
                 .param("today", today)
                 .param("week", weekEnd)
                 .param("filter", like(filter))

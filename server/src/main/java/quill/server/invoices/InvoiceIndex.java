@@ -27,7 +27,7 @@ public class InvoiceIndex {
     private static final int MOST_PARTS = 60;
     private static final int MOST_SETTLED = 400;
     private static final int WEEK = 7;
-    private static final List<String> TIMES = List.of("late", "week", "draft", "later", "settled");
+    private static final List<String> TIMES = List.of("late", "week", "draft", "later", "undated", "settled");
     private static final LocalDate LONG_AGO = LocalDate.of(1900, 1, 1);
     private static final LocalDate FAR = LocalDate.of(9999, 1, 1);
     private final Shelves shelves;
@@ -58,7 +58,7 @@ public class InvoiceIndex {
             List<Measure.Part> measure) {}
 
     /**
-     * Rows of one time: late, week, later, draft or settled.
+     * Rows of one time: late, week, later, undated (nothing of it has a day yet), draft or settled.
      *
      * @param sum of what is in the business's own currency, over all pages: what is late, what falls due within the week,
      *     else all that is open
@@ -87,7 +87,7 @@ public class InvoiceIndex {
     /**
      * A page of one group.
      *
-     * @param when late, week, draft, later or settled
+     * @param when late, week, draft, later, undated or settled
      * @param after what the page before said, or null for the first
      * @throws RefusedException naming {@code when} or {@code after}
      */
@@ -114,6 +114,7 @@ public class InvoiceIndex {
             case "late" -> shelves.open(filter, LONG_AGO, today.minusDays(1), key.on(), key.id(), PAGE + 1);
             case "week" -> shelves.open(filter, today, weekEnd, key.on(), key.id(), PAGE + 1);
             case "later" -> shelves.open(filter, weekEnd.plusDays(1), FAR, key.on(), key.id(), PAGE + 1);
+            case "undated" -> shelves.undated(filter, key.id(), PAGE + 1);
             case "draft" -> shelves.drafts(filter, key.id(), PAGE + 1);
             default -> shelves.settled(filter, key.on(), key.id(), PAGE + 1);
         };
@@ -141,7 +142,7 @@ public class InvoiceIndex {
 
     private String keyOf(String when, Row row) {
         LocalDate on = switch (when) {
-            case "draft" -> LONG_AGO;
+            case "draft", "undated" -> LONG_AGO;
             case "settled" -> shelves.settledOn(row.id());
             default -> row.nextDueOn();
         };

@@ -27,12 +27,12 @@ public class ArrangementsTest extends OnAFreshBusiness {
         return server.bean(Arrangements.class);
     }
 
-    private static Arrangements.Wanted wanted(String open, String... terms) {
+    private static Arrangements.Rearrangement wanted(String open, String... terms) {
         List<TypedTerm> schedule = List.of(terms).stream()
                 .map(t -> t.split("@"))
                 .map(t -> new TypedTerm(false, t[0], t[1]))
                 .toList();
-        return new Arrangements.Wanted(schedule, null, "asked on the telephone", open);
+        return new Arrangements.Rearrangement(schedule, "asked on the telephone", open);
     }
 
     private List<String> letters() {

@@ -1,0 +1,114 @@
+import { Button, Modal } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, data, type Schemas } from '../api/client';
+import { agreedOf } from '../api/invoices';
+import { DayField } from '../design/DayField';
+import { longDate, plain, shortDate } from '../design/format';
+import { Refusal } from '../design/States';
+import { SendDialog } from '../letters/SendDialog';
+import { plainSlip } from '../letters/slip';
+import css from './Agreed.module.css';
+
+type Milestone = Schemas['MilestoneView'];
+
+/** The day on which the work reached a milestone; then the letter that tells the client. */
+function ReachDialog({ milestone, onClose }: { milestone: Milestone; onClose: () => void }) {
+  const [on, setOn] = useState<string | null>(null);
+  const [sending, setSending] = useState(false);
+  const path = { params: { path: { id: milestone.id } } };
+  if (sending)
+    return (
+      <SendDialog
+        title={`“${milestone.name}” is reached`}
+        action="Mark it and send"
+        look={(slip) => data(api.POST('/api/milestones/{id}/letter', { ...path, body: { on, slip } }))}
+        send={(slip) => data(api.POST('/api/milestones/{id}/reaching', { ...path, body: { on, slip } }))}
+        onClose={onClose}
+      />
+    );
+  return (
+    <Modal
+      opened
+      onClose={onClose}
+      title={`“${milestone.name}” is reached`}
+      closeButtonProps={{ 'aria-label': 'Close' }}
+    >
+      <form
+        className="form"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          setSending(true);
+        }}
+      >
+        <DayField label="Reached on" value={on ?? ''} onChange={(day) => setOn(day || null)} lean="past" />
+        <p className="small faded" style={{ margin: 0 }}>
+          What waits for it falls due from that day on. It can be undone until something is paid.
+        </p>
+        <Button type="submit">See the letter…</Button>
+      </form>
+    </Modal>
+  );
+}
+
+/** Milestones that installments wait for, and what was agreed before. */
+export function Agreed({ id }: { id: number }) {
+  const agreed = useQuery(agreedOf(id));
+  const [reaching, setReaching] = useState<Milestone | null>(null);
+  const queries = useQueryClient();
+  const undo = useMutation({
+    mutationFn: (milestone: number) =>
+      data(
+        api.POST('/api/milestones/{id}/undoing', {
+          params: { path: { id: milestone } },
+          body: { on: null, slip: plainSlip },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  if (!agreed.data) return null;
+  const { milestones, earlier } = agreed.data;
+  return (
+    <>
+      {milestones.length > 0 && (
+        <>
+          <h2>Milestones</h2>
+          <ul className={css.list}>
+            {milestones.map((m) => (
+              <li key={m.id}>
+                {m.name}
+                {m.reachedOn ? `, reached ${shortDate(m.reachedOn)} ` : ' '}
+                {!m.reachedOn && (
+                  <button type="button" className="link" onClick={() => setReaching(m)}>
+                    Reached…
+                  </button>
+                )}
+                {m.undoable && (
+                  <button type="button" className="link" onClick={() => undo.mutate(m.id)}>
+                    Not reached after all
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+          <Refusal error={undo.error} />
+        </>
+      )}
+      {earlier.length > 0 && (
+        <details>
+          <summary>What was agreed before</summary>
+          <ol className={`${css.list} small`}>
+            {earlier.map((e, i) => (
+              <li key={`${e.position}-${i}`}>
+                Installment {e.position}: {plain(e.amount)}{' '}
+                {e.dueOn ? `due ${longDate(e.dueOn)}` : 'without a day'}, until {longDate(e.until)}
+              </li>
+            ))}
+          </ol>
+        </details>
+      )}
+      {reaching && <ReachDialog milestone={reaching} onClose={() => setReaching(null)} />}
+    </>
+  );
+}
