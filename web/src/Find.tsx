@@ -15,6 +15,7 @@ const kinds: Record<Schemas['Found']['kind'], string> = {
   CLIENT: 'Clients',
   INVOICE: 'Invoices',
   CREDIT_NOTE: 'Credit notes',
+  QUOTE: 'Quotes',
   PAYMENT: 'Payments',
   ITEM: 'Catalogue',
   BUNDLE: 'Bundles',

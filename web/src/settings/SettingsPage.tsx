@@ -60,6 +60,7 @@ function BusinessForm({ business }: { business: Business }) {
         label="Credit note numbers"
         {...form.field('habits.creditNotePattern')}
       />
+      <TextInput className={css.half} label="Quote numbers" {...form.field('habits.quotePattern')} />
       <TextInput
         className={css.third}
         label="Days to pay, for a new invoice"

@@ -30,6 +30,7 @@ public final class DraftBuilder {
     private String memo = "";
     private Map<String, String> fields = Map.of();
     private TypedLateFeePolicy lateFee;
+    private TypedOffer offer;
     private String mark;
 
     /** @param currency ISO 4217 code */
@@ -58,6 +59,7 @@ public final class DraftBuilder {
         memo = d.memo();
         fields = d.fields();
         lateFee = d.lateFee();
+        offer = d.offer();
         mark = d.mark();
     }
 
@@ -175,6 +177,12 @@ public final class DraftBuilder {
         return this;
     }
 
+    /** What only a quote says; null for all else. */
+    public DraftBuilder offer(TypedOffer to) {
+        offer = to;
+        return this;
+    }
+
     /** The decimal mark of its numbers, {@code .} or {@code ,}. */
     public DraftBuilder mark(String to) {
         mark = to;
@@ -204,6 +212,7 @@ public final class DraftBuilder {
                 memo,
                 fields,
                 lateFee,
+                offer,
                 mark);
     }
 }

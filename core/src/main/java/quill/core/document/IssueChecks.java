@@ -14,14 +14,24 @@ public final class IssueChecks {
      * @param reading what could not be read, or reckoned
      */
     public static List<Problem> of(TypedDraft typed, List<Problem> reading) {
-        List<Problem> problems = new ArrayList<>();
-        if (typed.clientId() == null) {
-            problems.add(new Problem("clientId", "", "choose the client whom this invoice is for"));
-        }
+        List<Problem> problems = new ArrayList<>(client(typed, "invoice"));
         problems.addAll(reading);
         if (typed.supplyDate() == null || typed.supplyDate().isBlank()) {
             problems.add(new Problem("supplyDate", "", "say when the work was or will be done"));
         }
         return List.copyOf(problems);
+    }
+
+    /** The same of a quote: when the work will be done need not be known. */
+    public static List<Problem> ofQuote(TypedDraft typed, List<Problem> reading) {
+        List<Problem> problems = new ArrayList<>(client(typed, "quote"));
+        problems.addAll(reading);
+        return List.copyOf(problems);
+    }
+
+    private static List<Problem> client(TypedDraft typed, String what) {
+        return typed.clientId() == null
+                ? List.of(new Problem("clientId", "", "choose the client whom this " + what + " is for"))
+                : List.of();
     }
 }

@@ -22,6 +22,7 @@ import quill.core.schedule.TypedTerm;
  * @param memo for the business only, never printed
  * @param fields the business's own fields, by their labels
  * @param lateFee this invoice's own policy; null where the client's or the business's holds
+ * @param offer what only a quote says; null for all else
  * @param mark the decimal mark with which its numbers were typed, {@code .} or {@code ,}; null is a point. A changed
  *     setting changes no draft and no copy
  */
@@ -46,6 +47,7 @@ public record TypedDraft(
         String memo,
         Map<String, String> fields,
         TypedLateFeePolicy lateFee,
+        TypedOffer offer,
         String mark) {
     /**
      * A line as typed.
@@ -55,6 +57,8 @@ public record TypedDraft(
      * @param note printed under it; may be null
      * @param serial the number of the piece that is sold, printed under it; null where none is asked for
      * @param category of income, never printed; empty or null for the item's own
+     * @param choice on a quote, whether its client can choose the line: {@code ticked} or {@code unticked} to begin with;
+     *     null where it cannot
      */
     public record TypedLine(
             String description,
@@ -66,10 +70,29 @@ public record TypedDraft(
             Long item,
             String note,
             String serial,
-            String category) {
+            String category,
+            String choice) {
+        /** A line that is left out. */
+        public static final TypedLine BLANK = new TypedLine("", "", "", "", "", List.of());
+
         /** Missing taxes are none. */
         public TypedLine {
             taxes = taxes == null ? List.of() : List.copyOf(taxes);
+        }
+
+        /** A line that nobody can choose. */
+        public TypedLine(
+                String description,
+                String quantity,
+                String unit,
+                String unitPrice,
+                String discount,
+                List<String> taxes,
+                Long item,
+                String note,
+                String serial,
+                String category) {
+            this(description, quantity, unit, unitPrice, discount, taxes, item, note, serial, category, null);
         }
 
         /** A line of its own, with nothing under it. */
@@ -80,12 +103,24 @@ public record TypedDraft(
                 String unitPrice,
                 String discount,
                 List<String> taxes) {
-            this(description, quantity, unit, unitPrice, discount, taxes, null, null, null, null);
+            this(description, quantity, unit, unitPrice, discount, taxes, null, null, null, null, null);
+        }
+
+        /** Whether the client of a quote can choose it. */
+        public boolean isOptional() {
+            return "ticked".equals(choice) || "unticked".equals(choice);
+        }
+
+        /** The same as a client chose it, or as it is on an invoice: nobody chooses it any more. */
+        public TypedLine settled() {
+            return new TypedLine(
+                    description, quantity, unit, unitPrice, discount, taxes, item, note, serial, category, null);
         }
 
         /** The same under another category of income. */
         TypedLine under(String other) {
-            return new TypedLine(description, quantity, unit, unitPrice, discount, taxes, item, note, serial, other);
+            return new TypedLine(
+                    description, quantity, unit, unitPrice, discount, taxes, item, note, serial, other, choice);
         }
 
         private TypedLine plain(DecimalMark m) {
@@ -99,7 +134,8 @@ public record TypedDraft(
                     item,
                     note,
                     serial,
-                    category);
+                    category,
+                    choice);
         }
 
         boolean isBlank() {

@@ -58,6 +58,15 @@ public enum LetterField {
             Shape.SENTENCE,
             "what is agreed anew, in a sentence",
             "What is still open is to be paid on other days, as we agreed."),
+    VALID_UNTIL(
+            "valid until", Group.WHEN, Shape.WORDS, "the last day on which the quote can be accepted", "15 April 2027"),
+    ACCEPTED_BY("accepted by", Group.WHO, Shape.WORDS, "who accepted the quote, as it was signed", "Ms Example"),
+    WHAT_NEXT(
+            "what comes next",
+            Group.WHAT,
+            Shape.SENTENCE,
+            "what is asked for now that the quote is accepted; nothing where nothing is",
+            ""),
     BEFORE(
             "as it was before",
             Group.WHAT,

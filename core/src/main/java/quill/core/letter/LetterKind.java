@@ -5,6 +5,37 @@ import java.util.stream.Stream;
 
 /** The letters there are, each with the fields that it knows. */
 public enum LetterKind {
+    /** It brings a quote. */
+    QUOTE(
+            Group.OFFERED,
+            "A quote goes out",
+            "Goes with a quote, the first time and each time it is sent again.",
+            false,
+            Fields.of(
+                    LetterField.WHAT_FOR,
+                    LetterField.DOCUMENT,
+                    LetterField.DOCUMENT_FOR,
+                    LetterField.TOTAL,
+                    LetterField.VALID_UNTIL,
+                    LetterField.SENT_BEFORE,
+                    LetterField.OWN_LINE,
+                    LetterField.PAGE,
+                    LetterField.SUMS)),
+    /** It says that a quote was accepted. */
+    ACCEPTED(
+            Group.OFFERED,
+            "A quote is accepted",
+            "Goes to the client when a quote is accepted, with the record of that.",
+            false,
+            Fields.of(
+                    LetterField.WHAT_FOR,
+                    LetterField.DOCUMENT,
+                    LetterField.DOCUMENT_FOR,
+                    LetterField.TOTAL,
+                    LetterField.ACCEPTED_BY,
+                    LetterField.WHAT_NEXT,
+                    LetterField.PAGE,
+                    LetterField.SUMS)),
     /** It brings an invoice. */
     INVOICE(
             Group.BILLED,
@@ -171,6 +202,8 @@ public enum LetterKind {
 
     /** Where a letter is listed. */
     public enum Group {
+        /** Something is offered. */
+        OFFERED("Work is offered"),
         /** Something is billed. */
         BILLED("Work is billed"),
         /** Something is open. */

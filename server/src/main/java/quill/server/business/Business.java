@@ -58,12 +58,14 @@ public record Business(
     /**
      * How it writes its documents, and what it does with money.
      *
+     * @param quotePattern empty for the usual one
      * @param daysToPay what a new invoice's last installment is given
      * @param feesFirst whether money settles late fees before installments
      */
     public record Habits(
             String invoicePattern,
             String creditNotePattern,
+            String quotePattern,
             int daysToPay,
             TaxRounding taxRounding,
             String footer,
@@ -72,15 +74,35 @@ public record Business(
         public static final Habits USUAL =
                 new Habits("{year}-{seq}", "C-{year}-{seq}", 30, TaxRounding.PER_TAX, "", false);
 
+        private static final String USUAL_QUOTES = "Q-{year}-{seq}";
+
+        /** Quotes are numbered as usual where nothing is said. */
+        public Habits {
+            quotePattern = quotePattern == null || quotePattern.isBlank() ? USUAL_QUOTES : quotePattern;
+        }
+
+        /** With quotes numbered as usual. */
+        public Habits(
+                String invoicePattern,
+                String creditNotePattern,
+                int daysToPay,
+                TaxRounding taxRounding,
+                String footer,
+                boolean feesFirst) {
+            this(invoicePattern, creditNotePattern, USUAL_QUOTES, daysToPay, taxRounding, footer, feesFirst);
+        }
+
         private Habits checked(List<Problem> problems) {
             if (daysToPay < 0 || daysToPay > MOST_DAYS) {
                 problems.add(new Problem("habits.daysToPay", String.valueOf(daysToPay), "must be from 0 to 3,650"));
             }
             pattern("habits.invoicePattern", invoicePattern, problems);
             pattern("habits.creditNotePattern", creditNotePattern, problems);
+            pattern("habits.quotePattern", quotePattern, problems);
             return new Habits(
                     invoicePattern,
                     creditNotePattern,
+                    quotePattern,
                     daysToPay,
                     taxRounding == null ? TaxRounding.PER_TAX : taxRounding,
                     Texts.text("habits.footer", footer, 500, false, problems),

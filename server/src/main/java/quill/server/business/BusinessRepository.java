@@ -29,7 +29,7 @@ class BusinessRepository {
     private Optional<Business> read() {
         return jdbc.sql("""
                 SELECT name, tagline, address, country, email, tax_number, registered, currency, zone, tax_rounding, iban, bic,
-                       invoice_pattern, credit_note_pattern, days_to_pay, footer, fees_first, version
+                       invoice_pattern, credit_note_pattern, quote_pattern, days_to_pay, footer, fees_first, version
                   FROM business WHERE id = 1
                 """)
                 .query((rs, n) -> new Business(
@@ -46,6 +46,7 @@ class BusinessRepository {
                         new Business.Habits(
                                 rs.getString("invoice_pattern"),
                                 rs.getString("credit_note_pattern"),
+                                rs.getString("quote_pattern"),
                                 rs.getInt("days_to_pay"),
                                 TaxRounding.valueOf(rs.getString("tax_rounding")),
                                 rs.getString("footer"),
@@ -69,9 +70,9 @@ class BusinessRepository {
     void insert(Business b) {
         write(b, """
                 INSERT INTO business (id, name, tagline, address, country, email, tax_number, registered, currency, zone,
-                  tax_rounding, iban, bic, invoice_pattern, credit_note_pattern, days_to_pay, footer, fees_first)
+                  tax_rounding, iban, bic, invoice_pattern, credit_note_pattern, quote_pattern, days_to_pay, footer, fees_first)
                 VALUES (1, :name, :tagline, :address, :country, :email, :taxNumber, :registered, :currency, :zone,
-                  :taxRounding, :iban, :bic, :invoicePattern, :creditNotePattern, :daysToPay, :footer, :feesFirst)
+                  :taxRounding, :iban, :bic, :invoicePattern, :creditNotePattern, :quotePattern, :daysToPay, :footer, :feesFirst)
                 """);
     }
 
@@ -82,7 +83,7 @@ class BusinessRepository {
                    SET name = :name, tagline = :tagline, address = :address, country = :country, email = :email, tax_number = :taxNumber,
                        registered = :registered, currency = :currency, zone = :zone, tax_rounding = :taxRounding,
                        iban = :iban, bic = :bic, invoice_pattern = :invoicePattern,
-                       credit_note_pattern = :creditNotePattern, days_to_pay = :daysToPay, footer = :footer, fees_first = :feesFirst,
+                       credit_note_pattern = :creditNotePattern, quote_pattern = :quotePattern, days_to_pay = :daysToPay, footer = :footer, fees_first = :feesFirst,
                        version = version + 1
                  WHERE id = 1 AND version = :version
                 """);
@@ -104,6 +105,7 @@ class BusinessRepository {
                 .param("bic", b.account().bic())
                 .param("invoicePattern", b.habits().invoicePattern())
                 .param("creditNotePattern", b.habits().creditNotePattern())
+                .param("quotePattern", b.habits().quotePattern())
                 .param("daysToPay", b.habits().daysToPay())
                 .param("footer", b.habits().footer())
                 .param("feesFirst", b.habits().feesFirst())

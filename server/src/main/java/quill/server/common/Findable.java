@@ -5,6 +5,7 @@ public enum Findable {
     CLIENT,
     INVOICE,
     CREDIT_NOTE,
+    QUOTE,
     PAYMENT,
     ITEM,
     BUNDLE

@@ -18,7 +18,9 @@ public record News(Kind kind, String text, Amount amount, ClientId clientId, Doc
         /** A card was declined. */
         DECLINED("A card was declined"),
         /** A letter came back, or was refused. */
-        UNDELIVERED("A letter did not arrive");
+        UNDELIVERED("A letter did not arrive"),
+        /** A client answered a quote, or asks about one. */
+        QUOTE("A client answered a quote");
 
         private final String words;
 

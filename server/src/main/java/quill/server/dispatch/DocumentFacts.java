@@ -1,6 +1,7 @@
 package quill.server.dispatch;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -48,6 +49,32 @@ public class DocumentFacts {
                         messages.firstSent(invoice.id()).map(Texts::day).orElse(null))
                 .put(LetterField.WAYS, basics.waysSentence(basics.askedNow(a), invoice));
         return facts(a, values, a.parts().stream().map(p -> row(p, single)).toList());
+    }
+
+    /**
+     * A quote goes out, or is accepted.
+     *
+     * @param by who accepted it; null until then
+     * @param next what is asked for then; may be null
+     */
+    public LetterFacts quote(Document quote, LocalDate validUntil, String by, String next) {
+        About a = basics.about(quote);
+        LetterFacts.Values values = basics.values(a, a.printed().to().under())
+                .put(LetterField.TOTAL, Shown.money(a.printed().sums().total().money()))
+                .put(LetterField.VALID_UNTIL, Texts.day(validUntil))
+                .put(LetterField.ACCEPTED_BY, by)
+                .put(LetterField.WHAT_NEXT, next)
+                .put(
+                        LetterField.SENT_BEFORE,
+                        messages.firstSent(quote.id()).map(Texts::day).orElse(null));
+        List<Row> rows = new ArrayList<>();
+        a.printed()
+                .body()
+                .lines()
+                .forEach(l -> rows.add(
+                        Row.plain(l.description(), Shown.money(l.sums().net().money()))));
+        rows.add(Row.plain("Total", Shown.money(a.printed().sums().total().money())));
+        return new LetterFacts(basics.from(a.open().getCurrencyUnit()), values.all(), rows, "", List.of(), List.of());
     }
 
     /**
@@ -135,7 +162,7 @@ public class DocumentFacts {
     }
 
     private List<Row> rows(MoneyLetters.Arrived arrived, Map<DocumentId, Money> sums, Map<DocumentId, About> about) {
-        List<Row> rows = new java.util.ArrayList<>();
+        List<Row> rows = new ArrayList<>();
         rows.add(Row.plain(
                 basics.say("received", Map.of("on", arrived.on(), "way", arrived.way())), Shown.money(arrived.paid())));
         sums.forEach((id, sum) -> rows.add(new Row(

@@ -13,9 +13,13 @@ import quill.server.documents.Attachments;
  * @param fileId which file; null for a paper, which is made as the message leaves
  * @param name of the file that arrives
  */
-record Enclosed(Kind kind, DocumentId documentId, Long fileId, String name) {
+public record Enclosed(Kind kind, DocumentId documentId, Long fileId, String name) {
     /** What it is. */
-    enum Kind implements StoredWord {
+    public enum Kind implements StoredWord {
+        /** A quote, printed. */
+        QUOTE,
+        /** The record of a quote's acceptance. */
+        ACCEPTANCE,
         /** An invoice, printed. */
         INVOICE,
         /** A credit note, printed. */
@@ -24,6 +28,14 @@ record Enclosed(Kind kind, DocumentId documentId, Long fileId, String name) {
         REMINDER,
         /** A file that was added to a document. */
         FILE
+    }
+
+    static Enclosed quote(DocumentId id, String number) {
+        return new Enclosed(Kind.QUOTE, id, null, "quote-" + Downloads.plain(number) + ".pdf");
+    }
+
+    static Enclosed acceptance(DocumentId id, String number) {
+        return new Enclosed(Kind.ACCEPTANCE, id, null, "acceptance-" + Downloads.plain(number) + ".pdf");
     }
 
     static Enclosed invoice(DocumentId id, String number) {

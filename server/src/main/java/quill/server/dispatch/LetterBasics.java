@@ -21,6 +21,7 @@ import quill.server.common.Shown;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.documents.Document;
+import quill.server.documents.DocumentKind;
 import quill.server.documents.PrintedDocument;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
@@ -115,7 +116,9 @@ class LetterBasics {
     /** The same, with what a letter about one document says of it. */
     LetterFacts.Values values(About a, String contact) {
         PrintedDocument d = a.printed();
-        String document = document(List.of(d.number()));
+        String document = d.kind() == DocumentKind.QUOTE
+                ? say("quote", Map.of("number", d.number()))
+                : document(List.of(d.number()));
         LetterFacts.Values values = values(from(a.open().getCurrencyUnit()), d.to().name(), contact)
                 .put(LetterField.DOCUMENT, document)
                 .put(

@@ -25,6 +25,8 @@ import quill.server.letters.Wordings;
 @RequestMapping("/api/letters")
 class LettersController {
     private static final Set<LetterKind> TO_CLIENTS_ONLY = EnumSet.of(
+            LetterKind.QUOTE,
+            LetterKind.ACCEPTED,
             LetterKind.INVOICE,
             LetterKind.CREDIT_NOTE,
             LetterKind.ARRANGED,

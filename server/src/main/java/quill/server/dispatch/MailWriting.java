@@ -27,6 +27,7 @@ class MailWriting {
     private final CreditNotes notes;
     private final Attachments attachments;
     private final BusinessService business;
+    private final List<PaperOf> others;
 
     MailWriting(
             PdfMaking pdf,
@@ -35,7 +36,8 @@ class MailWriting {
             InvoicesService invoices,
             CreditNotes notes,
             Attachments attachments,
-            BusinessService business) {
+            BusinessService business,
+            List<PaperOf> others) {
         this.pdf = pdf;
         this.sent = sent;
         this.json = json;
@@ -43,6 +45,7 @@ class MailWriting {
         this.notes = notes;
         this.attachments = attachments;
         this.business = business;
+        this.others = others;
     }
 
     /** A paper that goes along, to be kept once it leaves. */
@@ -103,6 +106,12 @@ class MailWriting {
             case INVOICE -> pdf.invoice(invoices.invoice(what.documentId()), false);
             case CREDIT_NOTE -> pdf.creditNote(notes.find(what.documentId()), false);
             case REMINDER -> pdf.reminder(json.read(outgoing.reminder(), ReminderLetter.class));
+            case QUOTE, ACCEPTANCE ->
+                others.stream()
+                        .filter(o -> o.makes(what.kind()))
+                        .findFirst()
+                        .orElseThrow()
+                        .make(what.kind(), what.documentId());
             case FILE -> throw new IllegalArgumentException("a file is not printed");
         };
     }

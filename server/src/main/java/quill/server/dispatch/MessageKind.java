@@ -8,6 +8,10 @@ import quill.server.common.StoredWord;
 
 /** What a message is, and which letters say it. */
 public enum MessageKind implements StoredWord {
+    /** It brings a quote. */
+    QUOTE(Set.of(LetterKind.QUOTE)),
+    /** It says that a quote was accepted. */
+    ACCEPTED(Set.of(LetterKind.ACCEPTED)),
     /** It brings an invoice. */
     INVOICE(Set.of(LetterKind.INVOICE, LetterKind.TEXT_INVOICE)),
     /** It brings a credit note. */
@@ -46,6 +50,6 @@ public enum MessageKind implements StoredWord {
 
     /** Whether it can be called back before it leaves; the others say what is booked. */
     boolean canBeCalledBack() {
-        return this == INVOICE || this == ARRANGED || this == REMINDER || this == COPY;
+        return this == QUOTE || this == INVOICE || this == ARRANGED || this == REMINDER || this == COPY;
     }
 }

@@ -142,16 +142,30 @@ public class PdfMaking {
                 about.page(), SquareCode.inline(code), code.startsWith(SquareCode.TRANSFER), Shown.money(sum));
     }
 
-    /** A credit note as issued. */
-    byte[] creditNote(CreditNote note, boolean reckoning) {
-        return creditNote(note, reckoning, Papers.Reader.BUSINESS);
+    /** A quote as it stands; once it is accepted, the record of that. */
+    public byte[] quote(QuotePaper quote) {
+        return quote(quote, Papers.Reader.BUSINESS);
     }
 
-    private byte[] creditNote(CreditNote note, boolean reckoning, Papers.Reader reader) {
-        Context context = context(notes.document(note), reckoning);
-        Document invoice = invoices.invoice(note.invoiceId());
-        context.setVariable(
-                "extent", note.extent(invoices.document(invoice).sums().total().money()));
+    /** The same for whoever has the link. */
+    public byte[] quoteForClient(QuotePaper quote) {
+        return quote(quote, Papers.Reader.STRANGER);
+    }
+
+    private byte[] quote(QuotePaper quote, Papers.Reader reader) {
+        Context context = context(quote.document(), false);
+        plain(context);
+        context.setVariable("q", quote);
+        context.setVariable("parts", quote.parts());
+        context.setVariable("count", quote.parts().size());
+        context.setVariable("measure", quote.parts().isEmpty() ? "" : MeasureDrawing.svg(quote.parts(), 664, 16));
+        context.setVariable("files", quote.files());
+        return papers.of(templates.process("document", context), reader, this::toPdf);
+    }
+
+    /** Of what asks for nothing. */
+    private static void plain(Context context) {
+        context.setVariable("extent", "");
         context.setVariable("asOf", null);
         context.setVariable("paying", null);
         context.setVariable("trial", null);
@@ -162,6 +176,19 @@ public class PdfMaking {
         context.setVariable("count", 0);
         context.setVariable("measure", "");
         context.setVariable("files", List.of());
+    }
+
+    /** A credit note as issued. */
+    byte[] creditNote(CreditNote note, boolean reckoning) {
+        return creditNote(note, reckoning, Papers.Reader.BUSINESS);
+    }
+
+    private byte[] creditNote(CreditNote note, boolean reckoning, Papers.Reader reader) {
+        Context context = context(notes.document(note), reckoning);
+        plain(context);
+        Document invoice = invoices.invoice(note.invoiceId());
+        context.setVariable(
+                "extent", note.extent(invoices.document(invoice).sums().total().money()));
         return papers.of(templates.process("document", context), reader, this::toPdf);
     }
 

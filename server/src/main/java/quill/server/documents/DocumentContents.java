@@ -78,6 +78,17 @@ class DocumentContents {
                 .single();
     }
 
+    /** What it said when it was issued first. */
+    IssuedDocument firstIssued(DocumentId id) {
+        return jdbc.sql("""
+                SELECT format, body FROM document_content WHERE document_id = :id AND stage = 'issued'
+                 ORDER BY version LIMIT 1
+                """)
+                .param("id", id)
+                .query((rs, n) -> read(rs.getInt("format"), rs.getString("body")))
+                .single();
+    }
+
     private IssuedDocument read(int format, String body) {
         if (format != ISSUED_FORMAT) {
             throw new IllegalStateException("a document is kept in format " + format + ", of a later build");

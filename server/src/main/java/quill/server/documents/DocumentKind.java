@@ -43,6 +43,14 @@ public enum DocumentKind implements StoredWord {
         };
     }
 
+    /** In whose series its number stands: a deposit invoice is one of the invoices. */
+    DocumentKind numberedAs() {
+        return switch (this) {
+            case INVOICE, DEPOSIT_INVOICE -> INVOICE;
+            case QUOTE, CREDIT_NOTE -> this;
+        };
+    }
+
     /** As what it begins to count on its day of issue. */
     DocumentState whenIssued() {
         return switch (this) {
@@ -62,7 +70,8 @@ public enum DocumentKind implements StoredWord {
     /** Under what it is found by its words. */
     Findable findable() {
         return switch (this) {
-            case INVOICE, DEPOSIT_INVOICE, QUOTE -> Findable.INVOICE;
+            case INVOICE, DEPOSIT_INVOICE -> Findable.INVOICE;
+            case QUOTE -> Findable.QUOTE;
             case CREDIT_NOTE -> Findable.CREDIT_NOTE;
         };
     }

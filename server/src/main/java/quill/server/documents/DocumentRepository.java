@@ -107,6 +107,32 @@ class DocumentRepository {
                 .update();
     }
 
+    /** @return rows changed: none where it is not open any more */
+    int answer(DocumentId id, int version, DocumentState answer, int text, Long total) {
+        return jdbc.sql("""
+                UPDATE document
+                   SET state = :state, issued_version = :text, total_minor = :total, version = version + 1
+                 WHERE id = :id AND version = :version AND state = 'open' AND kind = 'quote'
+                """)
+                .param("state", answer)
+                .param("text", text)
+                .param("total", total)
+                .param("id", id)
+                .param("version", version)
+                .update();
+    }
+
+    /** Those of a kind and state, newest first, from before an id. */
+    List<Document> of(DocumentKind kind, DocumentState state, long beforeId, int most) {
+        return jdbc.sql(SELECT + " WHERE kind = :kind AND state = :state AND id < :before ORDER BY id DESC LIMIT :most")
+                .param("kind", kind)
+                .param("state", state)
+                .param("before", beforeId)
+                .param("most", most)
+                .query(DocumentRepository::document)
+                .list();
+    }
+
     boolean give(DocumentId id, LocalDate on) {
         return jdbc.sql("UPDATE document SET given_on = :on WHERE id = :id AND given_on IS NULL AND state <> 'draft'")
                         .param("on", on)

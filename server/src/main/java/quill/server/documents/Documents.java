@@ -171,6 +171,33 @@ public class Documents {
         return id;
     }
 
+    /**
+     * A quote is answered. Once only: an answer that comes second finds nothing open.
+     *
+     * @param fixed what it says with what was chosen; null where it says what it said
+     * @return whether it was open until now
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public boolean answer(Document quote, DocumentState answer, IssuedDocument fixed) {
+        int text = fixed == null ? quote.issue().version() : quote.version() + 1;
+        Long total = fixed == null
+                ? quote.totalMinor()
+                : Long.valueOf(fixed.sums().total().amount().getAmountMinorLong());
+        if (repository.answer(quote.id(), quote.version(), answer, text, total) != 1) {
+            return false;
+        }
+        if (fixed != null) {
+            contents.issued(quote.id(), text, fixed);
+        }
+        changes.touch(quote.kind().findable(), quote.id().value());
+        return true;
+    }
+
+    /** What an issued document said when it was issued, whatever was chosen of it since. */
+    public IssuedDocument asFirstIssued(Document issued) {
+        return contents.firstIssued(issued.id());
+    }
+
     /** Makes an issued document a draft again that keeps its number and what was typed. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void takeBack(Document issued, String why) {
@@ -244,6 +271,11 @@ public class Documents {
     /** The latest that were issued, of a kind, newest first; void ones left out. @param clientId of one client, or null */
     public List<Document> latest(DocumentKind kind, ClientId clientId, int most) {
         return repository.latest(kind, clientId, most);
+    }
+
+    /** Those of a kind and state, newest first, from before an id. */
+    public List<Document> of(DocumentKind kind, DocumentState state, long beforeId, int most) {
+        return repository.of(kind, state, beforeId, most);
     }
 
     /** The document of a client's link. @throws quill.server.common.NotFoundException for a link that leads nowhere */

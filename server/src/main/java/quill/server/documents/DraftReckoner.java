@@ -3,12 +3,14 @@ package quill.server.documents;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.Problem;
@@ -22,6 +24,7 @@ import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.money.TypedNumber;
+import quill.core.quote.Choices;
 import quill.core.schedule.Installment;
 import quill.core.schedule.ScheduleMaking;
 import quill.core.tax.TaxTotal;
@@ -75,7 +78,8 @@ public class DraftReckoner {
             LateFeePolicy lateFee,
             List<Problem> problems,
             List<String> notes,
-            List<Reckoning.Understood> understood) {
+            List<Reckoning.Understood> understood,
+            List<Reckoning.ReckonedLine> left) {
         /** How much of the catalogue's items the lines sell. */
         public Map<Long, BigDecimal> sold() {
             return sold(read);
@@ -98,9 +102,8 @@ public class DraftReckoner {
         private Reckoning whole() {
             return new Reckoning(
                     read.currency().getCode(),
-                    IntStream.range(0, totals.lines().size())
-                            .mapToObj(i ->
-                                    line(read.places().get(i), totals.lines().get(i)))
+                    Stream.concat(lines(read, totals).stream(), left.stream())
+                            .sorted(Comparator.comparingInt(Reckoning.ReckonedLine::place))
                             .toList(),
                     extras(totals.discounts(), read.discountPlaces()),
                     extras(totals.charges(), read.chargePlaces()),
@@ -126,6 +129,12 @@ public class DraftReckoner {
                             places.get(i),
                             Amount.of(extras.get(i).amount()),
                             extras.get(i).why()))
+                    .toList();
+        }
+
+        private static List<Reckoning.ReckonedLine> lines(DraftReading.Read read, Totals totals) {
+            return IntStream.range(0, totals.lines().size())
+                    .mapToObj(i -> line(read.places().get(i), totals.lines().get(i)))
                     .toList();
         }
 
@@ -158,8 +167,12 @@ public class DraftReckoner {
     Reckoned reckon(TypedDraft asTyped, LocalDate issuedOn) {
         TypedDraft typed = asTyped.plain();
         Client client = typed.clientId() == null ? null : clients.client(typed.clientId());
-        DraftReading.Read read = DraftReading.read(typed, rules(client, issuedOn));
-        List<Problem> problems = new ArrayList<>(read.problems());
+        DraftRules rules = rules(client, issuedOn);
+        DraftReading.Read all = DraftReading.read(typed, rules);
+        // Of a quote that counts which its client has chosen to begin with.
+        boolean choices = !Choices.optional(typed).isEmpty();
+        DraftReading.Read read = choices ? DraftReading.read(Choices.chosen(typed, Choices.ticked(typed)), rules) : all;
+        List<Problem> problems = new ArrayList<>(all.problems());
         refuseUnprintable(typed, client, problems);
         Totals totals = null;
         List<Installment> schedule = List.of();
@@ -172,7 +185,7 @@ public class DraftReckoner {
                 schedule = ScheduleMaking.make(totals.due(), issuedOn, read.terms());
             }
         } catch (RefusedException e) {
-            boolean named = read.problems().stream().anyMatch(p -> p.field().startsWith("lines["));
+            boolean named = all.problems().stream().anyMatch(p -> p.field().startsWith("lines["));
             // Where a line could not be read, that is what is wrong, not that there is none.
             e.problems().stream()
                     .filter(p -> !named || !p.field().equals("lines"))
@@ -182,7 +195,22 @@ public class DraftReckoner {
                 policies.forIssue(typed.clientId(), typed.lateFee(), read.currency(), read.exchange(), problems);
         List<String> notes = new ArrayList<>(read.notes());
         notes.addAll(stock.shortOf(Reckoned.sold(read)));
-        return new Reckoned(read, totals, schedule, lateFee, problems, notes, understood(asTyped, typed));
+        return new Reckoned(
+                read,
+                totals,
+                schedule,
+                lateFee,
+                problems,
+                notes,
+                understood(asTyped, typed),
+                choices && totals != null ? left(all, read) : List.of());
+    }
+
+    /** What the lines would cost that are not chosen. */
+    private static List<Reckoning.ReckonedLine> left(DraftReading.Read all, DraftReading.Read chosen) {
+        return Reckoned.lines(all, DocumentReckoning.figures(all.body())).stream()
+                .filter(l -> !chosen.places().contains(l.place()))
+                .toList();
     }
 
     /** What could have meant two numbers, with the one that was understood. */

@@ -70,6 +70,23 @@ public class Fixing {
                 new Look(setting.layout(), logos.now(), setting.accent(), setting.lineShows(), setting.typeface()));
     }
 
+    /** The same document with other figures: of a quote, what its client chose of it. */
+    public IssuedDocument again(IssuedDocument as, DraftReckoner.Reckoned reckoned) {
+        Totals t = reckoned.totals();
+        return new IssuedDocument(
+                as.number(),
+                as.issuedOn(),
+                null,
+                as.from(),
+                as.to(),
+                as.matter(),
+                IssuedDocument.Body.of(t, units.codes()),
+                IssuedSums.of(t),
+                as.exchange(),
+                as.paying(),
+                as.look());
+    }
+
     private static Party from(Business own) {
         return new Party(own.name(), own.tagline(), own.address(), own.country(), own.email(), own.taxNumber(), "");
     }

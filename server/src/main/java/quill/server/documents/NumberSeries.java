@@ -1,6 +1,7 @@
 package quill.server.documents;
 
 import java.time.LocalDate;
+import java.util.Arrays;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -31,7 +32,8 @@ public class NumberSeries {
      * @throws RefusedException where a document of that number exists, since the pattern was changed
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public Given next(DocumentKind kind, LocalDate on) {
+    public Given next(DocumentKind of, LocalDate on) {
+        DocumentKind kind = of.numberedAs();
         NumberPattern pattern = pattern(kind);
         int series = pattern.seriesOf(on.getYear());
         int sequence = sequence(kind, series);
@@ -52,7 +54,7 @@ public class NumberSeries {
         return switch (kind) {
             case INVOICE, DEPOSIT_INVOICE -> new NumberPattern(own.habits().invoicePattern());
             case CREDIT_NOTE -> new NumberPattern(own.habits().creditNotePattern());
-            case QUOTE -> throw new IllegalStateException("the business has no pattern for quotes");
+            case QUOTE -> new NumberPattern(own.habits().quotePattern());
         };
     }
 
@@ -62,8 +64,13 @@ public class NumberSeries {
     }
 
     private boolean exists(DocumentKind kind, String number) {
-        return jdbc.sql("SELECT COUNT(*) FROM document WHERE kind = :kind AND number = :number")
-                        .param("kind", kind)
+        return jdbc.sql("SELECT COUNT(*) FROM document WHERE kind IN (:kinds) AND number = :number")
+                        .param(
+                                "kinds",
+                                Arrays.stream(DocumentKind.values())
+                                        .filter(k -> k.numberedAs() == kind)
+                                        .map(DocumentKind::word)
+                                        .toList())
                         .param("number", number)
                         .query(Integer.class)
                         .single()

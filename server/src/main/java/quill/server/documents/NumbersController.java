@@ -17,7 +17,8 @@ import quill.server.common.BusinessClock;
 @RequestMapping("/api/numbers")
 class NumbersController {
     private static final int HIGHEST = 999_999;
-    private static final List<DocumentKind> KINDS = List.of(DocumentKind.INVOICE, DocumentKind.CREDIT_NOTE);
+    private static final List<DocumentKind> KINDS =
+            List.of(DocumentKind.INVOICE, DocumentKind.CREDIT_NOTE, DocumentKind.QUOTE);
     private final NumberSeries numbers;
     private final BusinessClock clock;
     private final TransactionTemplate transaction;

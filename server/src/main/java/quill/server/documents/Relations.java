@@ -59,6 +59,15 @@ public class Relations {
                 .optional();
     }
 
+    /** Which other documents are that to it, oldest first. */
+    public List<DocumentId> sources(DocumentId to, RelationKind kind) {
+        return jdbc.sql("SELECT from_id FROM document_relation WHERE to_id = :to AND kind = :kind ORDER BY from_id")
+                .param("to", to)
+                .param("kind", kind)
+                .query((rs, n) -> new DocumentId(rs.getLong(1)))
+                .list();
+    }
+
     /** What credit notes took of an invoice, oldest first. */
     public List<Correction> corrections(DocumentId invoiceId) {
         return corrections("to_id", invoiceId);

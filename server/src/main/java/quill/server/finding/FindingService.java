@@ -37,6 +37,7 @@ import quill.server.finding.FindingRepository.Stale;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.Payment;
 import quill.server.payments.Payments;
+import quill.server.quotes.QuotesService;
 
 /**
  * Finds anything by a few words of it. What changes is noted within the transaction that changes it, and read again
@@ -51,6 +52,7 @@ public class FindingService {
     private final FindingRepository repository;
     private final ClientsService clients;
     private final InvoicesService invoices;
+    private final QuotesService quotes;
     private final CreditNotes notes;
     private final Payments payments;
     private final CatalogueService catalogue;
@@ -60,6 +62,7 @@ public class FindingService {
             FindingRepository repository,
             ClientsService clients,
             InvoicesService invoices,
+            QuotesService quotes,
             CreditNotes notes,
             Payments payments,
             CatalogueService catalogue,
@@ -67,6 +70,7 @@ public class FindingService {
         this.repository = repository;
         this.clients = clients;
         this.invoices = invoices;
+        this.quotes = quotes;
         this.notes = notes;
         this.payments = payments;
         this.catalogue = catalogue;
@@ -125,7 +129,8 @@ public class FindingService {
         try {
             return switch (s.kind()) {
                 case CLIENT -> client(s.id());
-                case INVOICE -> Optional.of(invoice(invoices.invoice(new DocumentId(s.id()))));
+                case INVOICE -> Optional.of(document("/invoices/", invoices.invoice(new DocumentId(s.id()))));
+                case QUOTE -> Optional.of(document("/quotes/", quotes.quote(new DocumentId(s.id()))));
                 case CREDIT_NOTE -> Optional.of(note(notes.find(new DocumentId(s.id()))));
                 case PAYMENT -> Optional.of(payment(payments.find(s.id())));
                 case ITEM -> catalogue.offered(s.id()).map(i -> entry("/catalogue/" + s.id(), i.name(), i.under()));
@@ -167,7 +172,7 @@ public class FindingService {
                 c.more().phone().replaceAll("\\D", "")));
     }
 
-    private Entry invoice(Document i) {
+    private Entry document(String place, Document i) {
         TypedDraft typed = invoices.typed(i);
         String title = (i.isDraft() ? "Draft" : i.number()) + (i.clientName().isEmpty() ? "" : " · " + i.clientName());
         List<Amount> amounts = new ArrayList<>();
@@ -187,7 +192,7 @@ public class FindingService {
                 .collect(Collectors.joining(" "));
         return with(
                 entry(
-                        "/invoices/" + i.id(),
+                        place + i.id(),
                         title,
                         under,
                         typed.reference(),

@@ -102,8 +102,7 @@ public class Links {
 
     /** For a link that leads nowhere. */
     public static NotFoundException unknown() {
-        return new NotFoundException(
-                "This link leads to no invoice. Ask the sender for a new one; nothing was charged.");
+        return new NotFoundException("This link leads nowhere. Ask the sender for a new one; nothing was charged.");
     }
 
     /** The token of the newest link to a document that still leads there. */

@@ -6,10 +6,6 @@ import java.util.List;
 import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
-import org.springframework.dao.DataAccessException;
-import org.springframework.transaction.TransactionException;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -23,39 +19,25 @@ import quill.core.id.DocumentId;
 import quill.core.money.TypedNumber;
 import quill.server.cardorders.CardOrders;
 import quill.server.common.LiveUpdates;
-import quill.server.dispatch.Correspondence;
 import quill.server.documents.Document;
-import quill.server.documents.PageOpenings;
 import quill.server.invoices.InvoicesService;
-import quill.server.running.DiskSpace;
 
 /** The client's page, reached by an unguessable address. It shows one invoice and takes payment for it. */
 @RestController
 @RequestMapping("/api/public/{token}")
 class PublicController {
-    private static final Logger LOG = LoggerFactory.getLogger(PublicController.class);
-    private final PageOpenings openings;
-    private final Correspondence correspondence;
+    private final Openings openings;
     private final InvoicesService invoices;
     private final CardOrders orders;
     private final LiveUpdates live;
-    private final DiskSpace disk;
     private final ClientPages pages;
 
     PublicController(
-            PageOpenings openings,
-            Correspondence correspondence,
-            InvoicesService invoices,
-            CardOrders orders,
-            LiveUpdates live,
-            DiskSpace disk,
-            ClientPages pages) {
+            Openings openings, InvoicesService invoices, CardOrders orders, LiveUpdates live, ClientPages pages) {
         this.openings = openings;
-        this.correspondence = correspondence;
         this.invoices = invoices;
         this.orders = orders;
         this.live = live;
-        this.disk = disk;
         this.pages = pages;
     }
 
@@ -66,21 +48,8 @@ class PublicController {
     @GetMapping
     ClientPages.PublicPage show(@PathVariable String token) {
         Document invoice = invoices.byToken(token);
-        noteOpening(invoice);
+        openings.note(invoice);
         return pages.of(invoice, CardOrders.Outcome.NOTHING_OPEN);
-    }
-
-    /** The page is shown whether or not this can be noted: two tabs at the same moment, or no room on the disk. */
-    private void noteOpening(Document invoice) {
-        if (!disk.isEnough()) {
-            return;
-        }
-        try {
-            openings.opened(invoice);
-            correspondence.opened(invoice.id());
-        } catch (DataAccessException | TransactionException e) {
-            LOG.debug("opening of the page of {} not noted", invoice.number(), e);
-        }
     }
 
     /** Opens an order for what the payer chose, if it is still what is open. */
@@ -107,7 +76,7 @@ class PublicController {
     ClientPages.PublicPage back(@PathVariable String token) {
         CardOrders.Outcome outcome = orders.payerIsBack(invoices.byToken(token).id());
         Document invoice = invoices.byToken(token);
-        noteOpening(invoice);
+        openings.note(invoice);
         return pages.of(invoice, outcome);
     }
 

@@ -35,6 +35,7 @@ import quill.server.dailyrun.DailyRun;
 import quill.server.invoices.InvoicesService;
 import quill.server.letters.Wordings;
 import quill.server.payments.Undoing;
+import quill.server.quotes.QuotesService;
 
 /** Every message is a letter that the business can word, and what it words is filled in, never obeyed. */
 public class LettersTest {
@@ -346,6 +347,11 @@ public class LettersTest {
         server.bean(MoneyLetters.class).credit(credited, Crediting.Wanted.rest("all", false));
         server.bean(Undoing.class).undo(server.pay(client, late, "1.00", BEGIN), "a slip");
         server.pay(client, late, "20.00", BEGIN);
+        QuotesService quotes = server.bean(QuotesService.class);
+        quotes.issue(
+                quotes.begin(server.bean(InvoicesService.class)
+                        .typed(server.bean(InvoicesService.class).invoice(late))),
+                1);
         server.moveTo(BEGIN.plusDays(9), LocalTime.of(9, 0));
         for (LetterKind kind : EnumSet.complementOf(EnumSet.of(LetterKind.NOTICE))) {
             Wording w = wordings.now(kind, false);

@@ -1,0 +1,53 @@
+package quill.server.quotes;
+
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.RefusedException;
+import quill.core.id.DocumentId;
+import quill.server.clients.Client;
+import quill.server.clients.ClientsService;
+import quill.server.common.ConflictException;
+import quill.server.dispatch.QuoteLetters;
+import quill.server.dispatch.Slip;
+import quill.server.documents.Document;
+import quill.server.documents.DocumentState;
+
+/** Issues and sends quotes: both happen or neither. */
+@Service
+class QuoteSending {
+    private final QuotesService quotes;
+    private final QuoteLetters letters;
+    private final ClientsService clients;
+
+    QuoteSending(QuotesService quotes, QuoteLetters letters, ClientsService clients) {
+        this.quotes = quotes;
+        this.letters = letters;
+        this.clients = clients;
+    }
+
+    Client.Recipient recipient(Document quote) {
+        return letters.recipient(quote);
+    }
+
+    /** Issues it where it is a draft, and sends it. @return the letter's key */
+    @Transactional
+    public String send(DocumentId id, int version, String key, Slip slip) {
+        Document quote = quotes.quote(id);
+        Document issued = quote.isDraft() ? quotes.issue(id, version) : quote;
+        return letters.send(issued, quotes.validUntil(issued), key, slip);
+    }
+
+    /** Sends an issued quote once more. @param key the caller's own, so that a repeated request sends once */
+    @Transactional
+    public void again(DocumentId id, String key, Slip slip) {
+        if (key == null || !key.matches("[A-Za-z0-9-]{8,60}")) {
+            throw new RefusedException("key", key, "must be 8 to 60 letters, digits and hyphens, new for each sending");
+        }
+        clients.lock(quotes.quote(id).clientId());
+        Document quote = quotes.quote(id);
+        if (quote.state() != DocumentState.OPEN && quote.state() != DocumentState.ACCEPTED) {
+            throw new ConflictException("Only a quote that is open or accepted can be sent.");
+        }
+        letters.send(quote, quotes.validUntil(quote), key, slip);
+    }
+}
