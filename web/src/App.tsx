@@ -12,6 +12,7 @@ import { SignIn } from './people/SignIn';
 import { session as sessionQuery } from './api/session';
 
 const FirstRun = lazy(() => import('./people/FirstRun').then((m) => ({ default: m.FirstRun })));
+const QuotesPage = lazy(() => import('./quotes/QuotesPage').then((m) => ({ default: m.QuotesPage })));
 const TodayPage = lazy(() => import('./today/TodayPage').then((m) => ({ default: m.TodayPage })));
 const InvoicesPage = lazy(() => import('./invoices/InvoicesPage').then((m) => ({ default: m.InvoicesPage })));
 const CreditNotePage = lazy(() =>
@@ -109,6 +110,7 @@ export function App() {
               <Suspense fallback={null}>
                 <Routes>
                   <Route path="/" element={<TodayPage />} />
+                  <Route path="/quotes/:id?" element={<QuotesPage />} />
                   <Route path="/invoices/list" element={<InvoicesListPage />} />
                   <Route path="/money-in" element={<PaymentsPage />} />
                   <Route path="/invoices/:id?" element={<InvoicesPage />} />

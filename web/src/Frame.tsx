@@ -15,6 +15,7 @@ import { Leaving } from './letters/Leaving';
 
 const places = [
   ['/', 'Today'],
+  ['/quotes', 'Quotes'],
   ['/invoices', 'Invoices'],
   ['/money-in', 'Money in'],
   ['/clients', 'Clients'],
@@ -24,7 +25,7 @@ const places = [
 ] as const;
 
 const shortcuts = [
-  ['N', 'something new: an invoice, a client, an item'],
+  ['N', 'something new: an invoice, a quote, a client, an item'],
   ['Ctrl K, or /', 'find anything'],
   ['F', 'filter the list'],
   ['↑ ↓', 'turn through the list'],
@@ -113,6 +114,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
   const light = colorScheme === 'dark' ? 'Daylight' : 'Candlelight';
   const fresh = [
     [newInvoice, 'New invoice'],
+    [ofClient ? `/quotes/new?client=${ofClient}` : '/quotes/new', 'New quote'],
     ['/clients/new', 'New client'],
     ['/catalogue/new', 'New item'],
     ['/catalogue/bundle', 'New bundle'],

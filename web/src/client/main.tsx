@@ -2,13 +2,13 @@ import '../design/quill.css';
 import './client.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { ClientPage } from './ClientPage';
+import { AnyPage } from './AnyPage';
 
 const root = document.getElementById('root');
 const token = window.location.pathname.split('/')[2] ?? '';
 if (root)
   createRoot(root).render(
     <StrictMode>
-      <ClientPage token={token} />
+      <AnyPage token={token} />
     </StrictMode>,
   );

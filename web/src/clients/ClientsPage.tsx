@@ -166,7 +166,11 @@ export function ClientsPage() {
   useTitle(id ? null : 'Clients');
   const navigate = useNavigate();
   const [search] = useSearchParams();
-  const back = search.get('invoice');
+  // The sheet from which it was called for.
+  const back = ['invoice', 'quote'].flatMap((kind) => {
+    const sheet = search.get(kind);
+    return sheet ? [`/${kind}s/${sheet}`] : [];
+  })[0];
   return (
     <div className={`spread ${id ? 'has-record' : ''}`}>
       <Index open={id} />
@@ -180,7 +184,7 @@ export function ClientsPage() {
               <h1>A new client</h1>
               <ClientForm
                 client={null}
-                onDone={(c) => void navigate(back ? `/invoices/${back}?client=${c.id}` : `/clients/${c.id}`)}
+                onDone={(c) => void navigate(back ? `${back}?client=${c.id}` : `/clients/${c.id}`)}
               />
             </div>
           ) : id === 'table' ? (

@@ -1,8 +1,8 @@
 import { Button, Modal } from '@mantine/core';
 import { useNavigate } from 'react-router';
-import { api, data } from '../api/client';
 import { useFocusBack } from '../design/useFocusBack';
 import css from './Sheet.module.css';
+import type { Desk } from './desk';
 import { forget } from './remembered';
 import type { Other, Typed } from './useDraft';
 
@@ -47,6 +47,8 @@ function differences(mine: Typed, theirs: Typed): [string, string, string][] {
     ['Lines', lines(mine), lines(theirs)],
     ['Discounts, charges', extras(mine), extras(theirs)],
     ['To be paid', schedule(mine), schedule(theirs)],
+    ['Holds until', mine.offer?.validUntil ?? '', theirs.offer?.validUntil ?? ''],
+    ['Terms and conditions', mine.offer?.conditions ?? '', theirs.offer?.conditions ?? ''],
     ['Own fields', Object.values(mine.fields).join('\n'), Object.values(theirs.fields).join('\n')],
   ];
   return all
@@ -58,11 +60,13 @@ function differences(mine: Typed, theirs: Typed): [string, string, string][] {
 
 /** Another window kept something else: both texts are shown, and nothing of either is lost. */
 export function Conflict({
+  desk,
   mine,
   other,
   onMine,
   onTheirs,
 }: {
+  desk: Desk;
   mine: Typed;
   other: Other;
   onMine: () => void;
@@ -72,9 +76,9 @@ export function Conflict({
   useFocusBack();
   const { theirs } = other;
   const asNew = async () => {
-    const kept = await data(api.POST('/api/invoices', { body: mine }));
-    forget(null);
-    void navigate(`/invoices/${kept.id}`, { replace: true });
+    const kept = await desk.begin(mine, false);
+    forget(`new-${desk.kind}`);
+    void navigate(`${desk.place}/${kept.id}`, { replace: true });
   };
   const found = theirs ? differences(mine, theirs) : [];
   return (

@@ -4,6 +4,7 @@ import { invoiceOf } from '../api/invoices';
 import { Loaded } from '../design/States';
 import { useOneLeaf } from '../design/useNarrow';
 import { AskedNext } from './AskedNext';
+import { invoiceDesk } from './desk';
 import { InvoiceIndex } from './InvoiceIndex';
 import { InvoiceRecord } from './InvoiceRecord';
 import { Sheet } from './Sheet';
@@ -15,7 +16,7 @@ function Record({ id, client }: { id: number; client: number | null }) {
     <Loaded query={invoice} what="the invoice">
       {(i) =>
         i.draft ? (
-          <Sheet key={id} draft={i.draft} client={client} />
+          <Sheet key={id} desk={invoiceDesk} draft={i.draft} client={client} />
         ) : (
           <div className="spread has-record">
             <InvoiceIndex current={id} />
@@ -35,7 +36,9 @@ export function InvoicesPage() {
   const client = search.get('client');
   const narrow = useOneLeaf();
   if (id === 'new')
-    return <Sheet key={`new-${client}`} draft={null} client={client ? Number(client) : null} />;
+    return (
+      <Sheet key={`new-${client}`} desk={invoiceDesk} draft={null} client={client ? Number(client) : null} />
+    );
   if (id && /^\d+$/.test(id)) return <Record id={Number(id)} client={client ? Number(client) : null} />;
   return (
     <div className="spread">

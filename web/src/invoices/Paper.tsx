@@ -5,8 +5,14 @@ import { WhyFigure } from '../design/Why';
 
 type Document = Schemas['PrintedDocument'];
 
+const titles: Record<string, string> = {
+  'credit note': 'Credit note',
+  quote: 'Quote',
+  'deposit invoice': 'Deposit invoice',
+};
+
 function Head({ document: d }: { document: Document }) {
-  const title = d.kind === 'credit note' ? 'Credit note' : 'Invoice';
+  const title = titles[d.kind] ?? 'Invoice';
   return (
     <>
       <div className="top">

@@ -12,6 +12,7 @@ import { SendDialog } from '../letters/SendDialog';
 import { plainSlip, type Slip } from '../letters/slip';
 import { Beside } from './Beside';
 import { Conflict } from './Conflict';
+import type { Desk } from './desk';
 import { Drawer } from './Drawer';
 import { Files } from './Files';
 import { blankLine, FieldProblem, isBlank, SheetField, usualTax } from './fields';
@@ -29,6 +30,7 @@ import { type Typed, useDraft } from './useDraft';
 import { WithdrawDialog } from './WithdrawDialog';
 import { session as sessionQuery } from '../api/session';
 
+const Conditions = lazy(() => import('../quotes/Conditions').then((m) => ({ default: m.Conditions })));
 const AsTheClient = lazy(() => import('./AsTheClient').then((m) => ({ default: m.AsTheClient })));
 
 type Business = Schemas['BusinessView'];
@@ -54,6 +56,7 @@ function scheduleOf(
 }
 
 function blankDraft(
+  desk: Desk,
   business: Business,
   kept: Schemas['KeptSchedule'][],
   today: string,
@@ -67,7 +70,7 @@ function blankDraft(
     subject: '',
     reference: '',
     project: '',
-    supplyDate: today,
+    supplyDate: desk.kind === 'quote' ? '' : today,
     supplyEnd: '',
     taxInside: false,
     cash: false,
@@ -81,15 +84,18 @@ function blankDraft(
     memo: '',
     fields: {},
     lateFee: null,
+    offer: desk.kind === 'quote' ? { validUntil: '+30', conditions: '' } : null,
     mark: business.mark,
   };
 }
 
 /** The sheet: the invoice is written where it will be printed. */
 export function Sheet({
+  desk,
   draft,
   client,
 }: {
+  desk: Desk;
   draft: Schemas['DraftView'] | null;
   /** Whom it is for, where that was chosen before: on a client's account, or by adding one from here. */
   client: number | null;
@@ -106,6 +112,7 @@ export function Sheet({
           {(all) =>
             begunFor !== null && account.isPending ? null : (
               <Writing
+                desk={desk}
                 draft={draft}
                 client={client}
                 begunFor={account.data?.client}
@@ -126,6 +133,7 @@ const missingWords: [RegExp, string][] = [
   [/^clientId$/, 'the client'],
   [/^client\.email$/, 'the client’s e-mail address'],
   [/^supplyDate$/, 'the day of supply'],
+  [/^offer\.validUntil$/, 'until when it holds'],
   [/^rate$/, 'the rate'],
   [/\.description$/, 'what a line is for'],
   [/\.unitPrice$/, 'a price'],
@@ -135,6 +143,7 @@ const missingWords: [RegExp, string][] = [
 ];
 
 function Writing({
+  desk,
   draft,
   client,
   begunFor,
@@ -142,6 +151,7 @@ function Writing({
   kept,
   today,
 }: {
+  desk: Desk;
   draft: Schemas['DraftView'] | null;
   client: number | null;
   /** The record of whom a new sheet is begun for, with its own terms. */
@@ -152,19 +162,23 @@ function Writing({
 }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
-  useTitle(draft ? 'Draft' : 'New invoice');
+  useTitle(draft ? 'Draft' : `New ${desk.kind}`);
+  const quote = desk.kind === 'quote';
   const [draftId, setDraftId] = useState(draft?.id ?? null);
   // The address changes without a new page, so that nothing typed is lost and a reload finds the draft.
-  const onBegun = useCallback((id: number) => {
-    window.history.replaceState(null, '', `/invoices/${id}`);
-    setDraftId(id);
-  }, []);
+  const onBegun = useCallback(
+    (id: number) => {
+      window.history.replaceState(null, '', `${desk.place}/${id}`);
+      setDraftId(id);
+    },
+    [desk],
+  );
   // What was begun for another client waits until a sheet for nobody in particular is opened.
   const [remembered] = useState(() => {
-    const found = rememberedOf(draft?.id ?? null);
+    const found = rememberedOf(draft?.id ?? `new-${desk.kind}`);
     return found && draft === null && client !== null && found.typed.clientId !== client ? null : found;
   });
-  const d = useDraft(draft, blankDraft(business, kept, today, begunFor), remembered, onBegun);
+  const d = useDraft(draft, blankDraft(desk, business, kept, today, begunFor), remembered, desk, onBegun);
   const { typed, change, reckoning, undo, redo } = d;
   const [removed, setRemoved] = useState<{ words: string; at: Typed } | null>(null);
   // What was taken off is said until something else is typed.
@@ -173,8 +187,8 @@ function Writing({
   useEffect(() => {
     if (!draft || client === null) return;
     change((t) => ({ ...t, clientId: client }));
-    window.history.replaceState(null, '', `/invoices/${draft.id}`);
-  }, [draft, client, change]);
+    window.history.replaceState(null, '', `${desk.place}/${draft.id}`);
+  }, [draft, client, change, desk]);
 
   const account = useQuery({ ...accountOf(typed.clientId ?? 0), enabled: typed.clientId !== null }).data;
   const known = account && account.client.id === typed.clientId ? account : undefined;
@@ -211,7 +225,7 @@ function Writing({
   const isEmpty = d.id.current === null && !typed.subject && typed.lines.every((l) => !l.description);
   const newClient = async () => {
     const back = isEmpty ? 'new' : await ensure();
-    void navigate(`/clients/new?invoice=${back ?? 'new'}`);
+    void navigate(`/clients/new?${desk.kind}=${back ?? 'new'}`);
   };
   const [sending, setSending] = useState<number | null>(null);
   const [looking, setLooking] = useState<{ id: number; page: Schemas['PublicPage'] } | null>(null);
@@ -224,27 +238,16 @@ function Writing({
     return what(d.id.current);
   };
   const refused = (error: Error) => d.setProblems(error instanceof ApiError ? error.problems : []);
-  const letter = (id: number, slip: Slip) =>
-    data(
-      api.POST('/api/invoices/{id}/letter', {
-        params: { path: { id } },
-        body: { version: d.version.current, slip },
-      }),
-    );
+  const letter = (id: number, slip: Slip) => desk.letter(id, d.version.current, slip);
   const issue = useMutation({
     mutationFn: () =>
       withKept(async (id) => {
-        await data(
-          api.POST('/api/invoices/{id}/issue', {
-            params: { path: { id } },
-            body: { version: d.version.current },
-          }),
-        );
+        await desk.issue(id, d.version.current);
         return id;
       }),
     onSuccess: async (id) => {
       await queries.invalidateQueries();
-      void navigate(`/invoices/${id}`, { replace: true });
+      void navigate(`${desk.place}/${id}`, { replace: true });
     },
     onError: refused,
   });
@@ -282,7 +285,7 @@ function Writing({
     for (const other of [issue, toSend, look]) other.reset();
     act.mutate();
   };
-  const deleting = useDeleting(typed, d.id, d.version, d.keep);
+  const deleting = useDeleting(typed, d.id, d.version, d.keep, desk);
   // Ctrl Enter leads on, and Ctrl Z back, from wherever one stands on the sheet.
   const keys = (event: KeyboardEvent) => {
     if (!(event.ctrlKey || event.metaKey) || event.altKey || sending !== null) return;
@@ -311,7 +314,7 @@ function Writing({
   const part = { ...field, reckoning, taxes: business.taxes, onRemoved };
   // What the plan and the ways of the draft depend on.
   const fresh = `${typed.clientId ?? ''} ${reckoning?.installments.map((i) => `${i.dueOn} ${i.amount.amount}`).join(' ') ?? ''}`;
-  const missing = useMissing(typed, reckoning, known?.client);
+  const missing = useMissing(typed, reckoning, known?.client, quote);
 
   return (
     <div className={`writing ${css.spread} ${folded ? css.folded : ''}`} onKeyDown={keys}>
@@ -338,16 +341,23 @@ function Writing({
             </button>
           )}
           <div className={css.page}>
-            <article className={`sheet ${css.sheet}`} aria-label="Invoice, not issued yet">
+            <article className={`sheet ${css.sheet}`} aria-label={`${desk.title}, not issued yet`}>
               <SheetBand
                 {...field}
+                title={desk.title}
                 business={business}
                 client={known?.client}
                 number={draft?.number ?? null}
                 onClient={onClient}
                 onNewClient={() => void newClient()}
               />
-              <SheetLines {...part} usual={usual} whyUsual={whyUsual} clientsOwn={clientsTaxes.length > 0} />
+              <SheetLines
+                {...part}
+                choices={quote}
+                usual={usual}
+                whyUsual={whyUsual}
+                clientsOwn={clientsTaxes.length > 0}
+              />
               <SheetExtras {...part} />
               <FieldProblem text={of('lines')} />
               {reckoning?.notes.map((note) => (
@@ -357,7 +367,7 @@ function Writing({
               ))}
               <div className={css.below}>
                 <div>
-                  <h2>To be paid</h2>
+                  <h2>{quote ? 'How it is to be paid' : 'To be paid'}</h2>
                   <ScheduleEditor
                     schedule={typed.schedule}
                     onChange={(edit, what) => change((t) => ({ ...t, schedule: edit(t.schedule) }), what)}
@@ -376,6 +386,11 @@ function Writing({
                   />
                 </div>
               </div>
+              {quote && (
+                <Suspense fallback={null}>
+                  <Conditions typed={typed} change={change} problem={of('offer.conditions')} />
+                </Suspense>
+              )}
               <Texts {...field} footer={own.habits.footer} />
             </article>
             <div className={css.beside}>
@@ -390,7 +405,9 @@ function Writing({
                 />
               </div>
               <div>
-                {draftId !== null && <Beside id={draftId} fresh={fresh} kept={d.keeping.state === 'kept'} />}
+                {draftId !== null && !quote && (
+                  <Beside id={draftId} fresh={fresh} kept={d.keeping.state === 'kept'} />
+                )}
               </div>
             </div>
           </div>
@@ -404,7 +421,7 @@ function Writing({
           sending={toSend.isPending}
           deleteWords={draft?.number ? `Void ${draft.number}…` : 'Delete draft'}
           onUndo={undo}
-          onLook={() => begin(look)}
+          onLook={quote ? null : () => begin(look)}
           onIssue={() => begin(issue)}
           onSend={() => begin(toSend)}
           onDelete={() => (draft?.number ? setVoiding(true) : deleting.begin())}
@@ -425,17 +442,12 @@ function Writing({
         <SendDialog
           title="Issue and send"
           action="Issue and send"
-          later
+          later={!quote}
           look={(slip) => letter(sending, slip)}
           send={async (slip) => {
-            await data(
-              api.POST('/api/invoices/{id}/issue-and-send', {
-                params: { path: { id: sending } },
-                body: { version: d.version.current, slip },
-              }),
-            );
+            await desk.issueAndSend(sending, d.version.current, slip);
             forget(sending);
-            void navigate(`/invoices/${sending}`, { replace: true });
+            void navigate(`${desk.place}/${sending}`, { replace: true });
           }}
           onClose={() => setSending(null)}
         />
@@ -449,7 +461,13 @@ function Writing({
         <WithdrawDialog id={draft.id} number={draft.number} forGood onClose={() => setVoiding(false)} />
       )}
       {d.other && (
-        <Conflict mine={typed} other={d.other} onMine={() => void d.keepMine()} onTheirs={d.takeTheirs} />
+        <Conflict
+          desk={desk}
+          mine={typed}
+          other={d.other}
+          onMine={() => void d.keepMine()}
+          onTheirs={d.takeTheirs}
+        />
       )}
       <Modal
         opened={deleting.asking}
@@ -531,11 +549,12 @@ function useMissing(
   typed: Typed,
   reckoning: Schemas['Reckoning'] | null,
   client: Schemas['Client'] | undefined,
+  quote: boolean,
 ) {
   const wanted = [
     ...(typed.clientId === null ? ['clientId'] : []),
     ...(client && !client.email ? ['client.email'] : []),
-    ...(!typed.supplyDate ? ['supplyDate'] : []),
+    ...(!quote && !typed.supplyDate ? ['supplyDate'] : []),
     ...(reckoning?.problems ?? []).filter((p) => p.value === '').map((p) => p.field),
   ];
   const words = (f: string) => missingWords.find(([pattern]) => pattern.test(f))?.[1];

@@ -5,6 +5,7 @@ import { ClientCell } from './ClientCell';
 import { type Change, FieldProblem, onward, SheetDay, SheetField } from './fields';
 import css from './Sheet.module.css';
 import type { Typed } from './useDraft';
+import { useLooseDate } from '../design/useLooseDate';
 import { usePhone } from '../design/useNarrow';
 
 type Business = Schemas['BusinessView'];
@@ -47,8 +48,46 @@ function Tick({
   );
 }
 
+/** Until when a quote can be accepted. */
+function ValidUntil({
+  typed,
+  change,
+  of,
+}: {
+  typed: Typed;
+  change: Change;
+  of: (field: string) => string | undefined;
+}) {
+  const set = (validUntil: string) =>
+    change(
+      (t) =>
+        t.offer?.validUntil === validUntil ? t : { ...t, offer: { conditions: '', ...t.offer, validUntil } },
+      'validUntil',
+    );
+  const day = useLooseDate(typed.offer?.validUntil ?? '', set, 'coming');
+  const problem = of('offer.validUntil') ?? day.problem;
+  return (
+    <label className="field">
+      <span>Holds until</span>
+      <input
+        className="cell"
+        data-field="offer.validUntil"
+        placeholder="30 Apr, or +30"
+        aria-invalid={Boolean(problem)}
+        value={day.input.value}
+        onChange={(e) => day.input.onChange(e.target.value)}
+        onBlur={day.input.onBlur}
+        onKeyDown={onward}
+      />
+      {day.understood && <p className="faded small understood">{day.understood}</p>}
+      <FieldProblem text={problem} />
+    </label>
+  );
+}
+
 /** Whom the sheet is for, what for and when; and what else was called for. */
 export function SheetBand({
+  title,
   typed,
   change,
   of,
@@ -58,6 +97,8 @@ export function SheetBand({
   onClient,
   onNewClient,
 }: {
+  /** What it is: Invoice, or Quote. */
+  title: string;
   typed: Typed;
   change: Change;
   of: (field: string) => string | undefined;
@@ -71,7 +112,7 @@ export function SheetBand({
   const [more, setMore] = useState(false);
   const phone = usePhone();
   const field = { typed, change, of };
-  const all = calledOf(business);
+  const all = calledOf(business).filter((c) => !typed.offer || !['supplyEnd', 'cash'].includes(c.name));
   const here = (c: Called) => called.includes(c.name) || c.has(typed) || Boolean(of(c.name));
   const shown = all.filter(here).map((c) => c.name);
   const fresh = (name: string) => called.at(-1) === name;
@@ -84,7 +125,7 @@ export function SheetBand({
           {own.name}
         </Link>
         <div className={css.kind}>
-          <b>Invoice</b>{' '}
+          <b>{title}</b>{' '}
           <span className="small">{number ? `keeps its number, ${number}` : 'numbered when issued'}</span>
         </div>
       </div>
@@ -98,7 +139,11 @@ export function SheetBand({
           onNewClient={onNewClient}
         />
         <SheetField name="subject" label="For" hint="what it is for, in a few words" {...field} />
-        <SheetDay name="supplyDate" label="Supplied on, or from" {...field} />
+        {typed.offer ? (
+          <ValidUntil {...field} />
+        ) : (
+          <SheetDay name="supplyDate" label="Supplied on, or from" {...field} />
+        )}
       </div>
       {shown.length > 0 && (
         <div className={css.called}>

@@ -40,7 +40,8 @@ export function SheetFoot({
   deleteWords: string;
   children: ReactNode;
   onUndo: () => void;
-  onLook: () => void;
+  /** Null where there is nothing to look at beforehand. */
+  onLook: (() => void) | null;
   onIssue: () => void;
   onSend: () => void;
   onDelete: () => void;
@@ -90,9 +91,11 @@ export function SheetFoot({
             <Menu.Item onClick={onDelete}>{deleteWords}</Menu.Item>
           </Menu.Dropdown>
         </Menu>
-        <Button variant="outline" onClick={onLook}>
-          As the client
-        </Button>
+        {onLook && (
+          <Button variant="outline" onClick={onLook}>
+            As the client
+          </Button>
+        )}
         <Button loading={sending || issuing} onClick={onSend}>
           Issue and send…
         </Button>

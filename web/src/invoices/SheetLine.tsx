@@ -19,6 +19,8 @@ const withUnit = (line: Line) => [line.quantity, line.unit].filter(Boolean).join
 
 /** What can be done with one line, and what is known of it. */
 export interface LineProps {
+  /** Whether it can be left to the client's choice. */
+  choices: boolean;
   line: Line;
   place: number;
   last: boolean;
@@ -54,6 +56,16 @@ function What(p: LineProps & { onFocus?: () => void }) {
         onKeyDown={p.onKey('description')}
         {...(p.onFocus ? { onFocus: p.onFocus } : {})}
       />
+      {line.choice && (
+        <label className={css.under}>
+          <input
+            type="checkbox"
+            checked={line.choice === 'ticked'}
+            onChange={(e) => p.onEdit({ choice: e.target.checked ? 'ticked' : 'unticked' }, 'choice')}
+          />
+          <span>if the client likes; ticked to begin with</span>
+        </label>
+      )}
       {line.serial !== null && (
         <label className={css.under}>
           <span>Serial number</span>
@@ -172,6 +184,11 @@ function Deeds(p: LineProps) {
         {line.note === null && <Menu.Item onClick={() => call('note')}>A note under it</Menu.Item>}
         {line.serial === null && <Menu.Item onClick={() => call('serial')}>A serial number</Menu.Item>}
         {line.category === null && <Menu.Item onClick={() => call('category')}>An income category</Menu.Item>}
+        {p.choices && (
+          <Menu.Item onClick={() => p.onEdit({ choice: line.choice ? null : 'ticked' }, 'choice')}>
+            {line.choice ? 'It belongs to the quote' : 'The client can choose it'}
+          </Menu.Item>
+        )}
         {line.item === null && <Menu.Item onClick={p.onKeepAsItem}>Keep it in the catalogue</Menu.Item>}
         <Menu.Item onClick={() => p.onMove(place - 1)} disabled={place === 0}>
           Move it up

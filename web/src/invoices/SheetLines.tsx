@@ -45,7 +45,10 @@ export function SheetLines({
   usual,
   whyUsual,
   clientsOwn,
+  choices,
 }: SheetPart & {
+  /** Whether lines can be left to the client's choice. */
+  choices: boolean;
   /** The taxes that a new line begins with. */
   usual: string[];
   whyUsual: string;
@@ -173,6 +176,7 @@ export function SheetLines({
   });
 
   const propsOf = (line: Line, place: number): LineProps => ({
+    choices,
     line,
     place,
     last: place === lines.length - 1,

@@ -183,6 +183,7 @@ export const blankLine = (taxes: string[]): Line => ({
   note: null,
   serial: null,
   category: null,
+  choice: null,
 });
 
 export const isBlank = (line: Line | undefined): boolean =>

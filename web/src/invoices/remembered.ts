@@ -7,30 +7,33 @@ export interface Remembered {
 }
 
 const PREFIX = 'quill-draft-';
-const keyOf = (id: number | null) => `${PREFIX}${id ?? 'new'}`;
+/** A draft by its number, or the new one of a kind. */
+export type Which = number | `new-${string}`;
+
+const keyOf = (which: Which) => `${PREFIX}${which}`;
 
 /** Remembers it at once: no line is needed, and a window may close the moment after. */
-export function remember(id: number | null, version: number, typed: Schemas['TypedDraft']) {
+export function remember(which: Which, version: number, typed: Schemas['TypedDraft']) {
   try {
-    localStorage.setItem(keyOf(id), JSON.stringify({ version, typed }));
+    localStorage.setItem(keyOf(which), JSON.stringify({ version, typed }));
   } catch {
     // The browser has no room, or allows none; what is typed is kept by the server a moment later.
   }
 }
 
 /** The server has it, or it is wanted no more. */
-export function forget(id: number | null) {
+export function forget(which: Which) {
   try {
-    localStorage.removeItem(keyOf(id));
+    localStorage.removeItem(keyOf(which));
   } catch {
     // As above.
   }
 }
 
 /** What was left behind, if anything; unreadable things are nothing. */
-export function rememberedOf(id: number | null): Remembered | null {
+export function rememberedOf(which: Which): Remembered | null {
   try {
-    const text = localStorage.getItem(keyOf(id));
+    const text = localStorage.getItem(keyOf(which));
     const found = text === null ? null : (JSON.parse(text) as Remembered);
     return found && Array.isArray(found.typed?.lines) ? found : null;
   } catch {

@@ -4,6 +4,7 @@ import { createElement, type RefObject, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, messageOf } from '../api/client';
 import { tell } from '../design/tell';
+import type { Desk } from './desk';
 import { forget } from './remembered';
 import type { Typed } from './useDraft';
 
@@ -15,15 +16,16 @@ export function useDeleting(
   id: RefObject<number | null>,
   version: RefObject<number>,
   keep: () => Promise<boolean>,
+  desk: Desk,
 ) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [asking, setAsking] = useState(false);
   const restore = async (key: string) => {
     try {
-      const kept = await data(api.POST('/api/invoices', { body: typed }));
+      const kept = await desk.begin(typed, false);
       notifications.hide(key);
-      void navigate(`/invoices/${kept.id}`);
+      void navigate(`${desk.place}/${kept.id}`);
       await queries.invalidateQueries();
     } catch (error) {
       tell(`Not yet. ${messageOf(error)}`);
@@ -32,16 +34,11 @@ export function useDeleting(
   const remove = useMutation({
     mutationFn: async () => {
       await keep();
-      if (id.current !== null)
-        await data(
-          api.DELETE('/api/invoices/{id}', {
-            params: { path: { id: id.current }, query: { version: version.current } },
-          }),
-        );
+      if (id.current !== null) await desk.discard(id.current, version.current);
     },
     onSuccess: async () => {
-      forget(id.current);
-      forget(null);
+      if (id.current !== null) forget(id.current);
+      forget(`new-${desk.kind}`);
       const key = `deleted-${id.current}`;
       if (id.current !== null)
         tell(
@@ -58,7 +55,7 @@ export function useDeleting(
           { id: key, autoClose: LONG_ENOUGH },
         );
       // The sheet goes before anything is asked anew: its own draft is none any more.
-      void navigate('/invoices');
+      void navigate(desk.place);
       await queries.invalidateQueries();
     },
   });

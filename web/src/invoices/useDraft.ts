@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, ApiError, data, messageOf, type Problem, type Schemas } from '../api/client';
 import { useHistory } from './useHistory';
+import type { Desk } from './desk';
 import { forget, remember, type Remembered } from './remembered';
 
 export type Typed = Schemas['TypedDraft'];
@@ -26,6 +27,7 @@ export function useDraft(
   draft: Schemas['DraftView'] | null,
   blank: Typed,
   remembered: Remembered | null,
+  desk: Desk,
   onBegun: (id: number) => void,
 ) {
   // A copy of before another window's changes stands here too; both texts are shown.
@@ -49,9 +51,8 @@ export function useDraft(
 
   const meetOther = useCallback(async () => {
     if (id.current === null) return;
-    const i = await data(api.GET('/api/invoices/{id}', { params: { path: { id: id.current } } }));
-    setOther({ theirs: i.draft?.typed ?? null, version: i.version });
-  }, []);
+    setOther(await desk.other(id.current));
+  }, [desk]);
 
   const keepOnce = useCallback(
     async (leaving: boolean): Promise<boolean> => {
@@ -61,21 +62,15 @@ export function useDraft(
       try {
         let kept: Schemas['Kept'];
         if (id.current === null) {
-          kept = await data(api.POST('/api/invoices', { body: sent, keepalive }));
+          kept = await desk.begin(sent, keepalive);
           id.current = kept.id;
           version.current = kept.version;
           onBegun(kept.id);
         } else {
-          kept = await data(
-            api.PUT('/api/invoices/{id}', {
-              params: { path: { id: id.current } },
-              body: { version: version.current, typed: sent },
-              keepalive,
-            }),
-          );
+          kept = await desk.keep(id.current, version.current, sent, keepalive);
           version.current = kept.version;
         }
-        forget(before);
+        forget(before ?? `new-${desk.kind}`);
         if (latest.current === sent) dirty.current = false;
         else remember(id.current, version.current, latest.current);
         setKeeping({ state: dirty.current ? 'typing' : 'kept', text: `Kept at ${kept.at}` });
@@ -87,7 +82,7 @@ export function useDraft(
         return false;
       }
     },
-    [onBegun, meetOther, latest],
+    [onBegun, meetOther, latest, desk],
   );
 
   /** Keeps what is typed now; one request after the other. */
@@ -105,10 +100,10 @@ export function useDraft(
 
   const touched = useCallback(() => {
     dirty.current = true;
-    remember(id.current, version.current, latest.current);
+    remember(id.current ?? `new-${desk.kind}`, version.current, latest.current);
     setProblems([]);
     setKeeping((k) => (k.state === 'conflict' ? k : { state: 'typing', text: 'Typing…' }));
-  }, [latest]);
+  }, [latest, desk]);
 
   /** After a conflict: what stands here wins over the other window. */
   const keepMine = useCallback(async () => {
@@ -122,13 +117,13 @@ export function useDraft(
   /** After a conflict: the other's text stands here; undoing brings one's own back. */
   const takeTheirs = useCallback(() => {
     if (!other?.theirs) return;
-    forget(id.current);
+    forget(id.current ?? `new-${desk.kind}`);
     version.current = other.version;
     history.change(() => other.theirs as Typed);
     dirty.current = false;
     setOther(null);
     setKeeping({ state: 'kept', text: 'The other window’s text. Undo brings yours back.' });
-  }, [other, history]);
+  }, [other, history, desk]);
 
   /** @param what which field is typed into: one step back takes what was typed into it in one go */
   const change = useCallback(

@@ -31,7 +31,7 @@ public class QuoteTest {
         assertThat(Choices.ticked(OFFERED)).containsExactly(1);
         TypedDraft chosen = Choices.chosen(OFFERED, List.of(2));
         assertThat(chosen.lines()).extracting(TypedLine::description).containsExactly("Strings", "", "Tuning");
-        assertThat(chosen.lines()).noneMatch(TypedLine::isOptional);
+        assertThat(chosen.lines()).noneMatch(TypedLine::canBeChosen);
         assertThatThrownBy(() -> Choices.chosen(OFFERED, List.of(0)))
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining("no line that can be chosen");

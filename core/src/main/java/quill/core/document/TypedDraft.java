@@ -107,7 +107,7 @@ public record TypedDraft(
         }
 
         /** Whether the client of a quote can choose it. */
-        public boolean isOptional() {
+        public boolean canBeChosen() {
             return "ticked".equals(choice) || "unticked".equals(choice);
         }
 

@@ -31,12 +31,16 @@ class ApiDescription {
             Map.entry("ToCome", List.of("act")),
             Map.entry("TimelineEntry", List.of("letter", "payment", "fee")),
             Map.entry("Edit", List.of("draft", "of")),
-            Map.entry("TypedDraft", List.of("lateFee")));
+            Map.entry("QuoteView", List.of("draft", "issued")),
+            Map.entry("QuoteIssued", List.of("answer")),
+            Map.entry("QuotePage", List.of("answer")),
+            Map.entry("QuoteRow", List.of("total")),
+            Map.entry("TypedDraft", List.of("lateFee", "offer")));
 
     /** Fields of the core's records that may be empty: the core says nothing of how it is sent. */
     private static final Map<String, List<String>> OR_NOTHING = Map.of(
             "TypedDraft", List.of("clientId"),
-            "TypedLine", List.of("item", "note", "serial", "category"),
+            "TypedLine", List.of("item", "note", "serial", "category", "choice"),
             "Matter", List.of("supplyDate", "supplyEnd"));
 
     @Bean

@@ -1,0 +1,32 @@
+import { useEffect, useState } from 'react';
+import { api, data, messageOf } from '../api/client';
+import { ClientPage } from './ClientPage';
+import { QuotePage } from './QuotePage';
+
+/** Whatever a client's link leads to. */
+export function AnyPage({ token }: { token: string }) {
+  const [kind, setKind] = useState<string | null>(null);
+  const [failed, setFailed] = useState<unknown>(null);
+  useEffect(() => {
+    data(api.GET('/api/public/{token}/kind', { params: { path: { token } } })).then(
+      (leads) => setKind(leads.kind),
+      (error: unknown) => setFailed(error),
+    );
+  }, [token]);
+  if (kind === 'quote') return <QuotePage token={token} />;
+  if (kind) return <ClientPage token={token} />;
+  return (
+    <main className="client">
+      {failed ? (
+        <>
+          <p className="ask">This page cannot be shown.</p>
+          <p className="told refused" role="alert">
+            {messageOf(failed)}
+          </p>
+        </>
+      ) : (
+        <p className="faded">One moment…</p>
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,395 @@
+import { type FormEvent, useCallback, useEffect, useRef, useState } from 'react';
+import { api, ApiError, data, messageOf, problemOf, type Schemas } from '../api/client';
+import { longDate, money, plain, shortDate } from '../design/format';
+import { MeasureFigure } from '../design/Measure';
+
+type Page = Schemas['QuotePage'];
+
+const fullDate = new Intl.DateTimeFormat('en-GB', {
+  weekday: 'long',
+  day: 'numeric',
+  month: 'long',
+  year: 'numeric',
+  timeZone: 'UTC',
+});
+
+/** The quote's data, with what is ticked: the server reckons each choice anew. */
+function useQuote(token: string) {
+  const [page, setPage] = useState<Page | null>(null);
+  const [failed, setFailed] = useState<unknown>(null);
+  const latest = useRef(0);
+  const load = useCallback(
+    async (ticked: number[] | null) => {
+      const mine = ++latest.current;
+      try {
+        const answer = await data(
+          api.GET('/api/public/{token}/quote', {
+            params: { path: { token }, query: ticked ? { ticked: ticked.join(',') } : {} },
+          }),
+        );
+        if (mine !== latest.current) return;
+        setPage(answer);
+        setFailed(null);
+      } catch (error) {
+        if (mine === latest.current) setFailed(error);
+      }
+    },
+    [token],
+  );
+  useEffect(() => void load(null), [load]);
+  return { page, failed, load, setPage };
+}
+
+const ticks = (page: Page) => page.options.filter((o) => o.ticked).map((o) => o.place);
+
+function Ask({ page: p }: { page: Page }) {
+  const d = p.document;
+  const what = d.matter.subject;
+  const total = <b>{money(d.sums.total)}</b>;
+  if (p.state === 'accepted' && p.answer)
+    return (
+      <p className="ask">
+        {d.to.name}, {what || 'this offer'} is agreed: {total}.
+      </p>
+    );
+  return (
+    <p className="ask">
+      {d.to.name}, this is what {what || 'it'} would come to: {total}.
+    </p>
+  );
+}
+
+/** How it stands where it cannot be accepted, or was. */
+function Stands({ page: p, token }: { page: Page; token: string }) {
+  const d = p.document;
+  const whom = (
+    <>
+      {d.from.name}: <a href={`mailto:${d.from.email}`}>{d.from.email}</a>
+    </>
+  );
+  if (p.answer)
+    return (
+      <p className="told" role="status">
+        {p.answer.accepted ? 'Accepted' : 'Declined'} on {longDate(p.answer.on)}, {p.answer.at}, by{' '}
+        {p.answer.name}.{' '}
+        {p.answer.accepted && <a href={`/api/public/${token}/quote/pdf`}>The record of it, as PDF</a>}
+      </p>
+    );
+  if (p.state === 'expired')
+    return (
+      <p className="told refused" role="status">
+        It held until {longDate(p.validUntil)} and cannot be accepted any more. For a new one please ask{' '}
+        {whom}.
+      </p>
+    );
+  if (p.state === 'void')
+    return (
+      <p className="told refused" role="status">
+        This quote was withdrawn. If you have a question, please ask {whom}.
+      </p>
+    );
+  return (
+    <p className="faded small">It holds until {fullDate.format(new Date(`${p.validUntil}T00:00:00Z`))}.</p>
+  );
+}
+
+function Lines({ page: p, busy, onTick }: { page: Page; busy: boolean; onTick: (places: number[]) => void }) {
+  const d = p.document;
+  const open = p.state === 'open';
+  return (
+    <dl>
+      {p.lines.map((l, i) => (
+        <div key={`${i}-${l.description}`}>
+          <dt>
+            {l.description}
+            {d.look.lineShows !== 'amount' && l.quantity !== '1' && (
+              <span className="faded small">
+                {' '}
+                {l.quantity} {l.unit} × {plain({ amount: l.unitPrice })}
+              </span>
+            )}
+            {l.note && <span className="under small faded pre">{l.note}</span>}
+          </dt>
+          <dd>{plain(l.sums.net)}</dd>
+        </div>
+      ))}
+      {p.options
+        .filter((o) => open || o.ticked)
+        .map((o) => (
+          <div key={o.place} className={o.ticked ? '' : 'faded'}>
+            <dt>
+              {open ? (
+                <label className="option">
+                  <input
+                    type="checkbox"
+                    checked={o.ticked}
+                    disabled={busy}
+                    onChange={(e) =>
+                      onTick(
+                        e.target.checked ? [...ticks(p), o.place] : ticks(p).filter((x) => x !== o.place),
+                      )
+                    }
+                  />
+                  <span>
+                    {o.description}
+                    <span className="under small faded">if you like</span>
+                  </span>
+                </label>
+              ) : (
+                o.description
+              )}
+            </dt>
+            <dd>{plain(o.net)}</dd>
+          </div>
+        ))}
+      {d.body.discounts.map((e, i) => (
+        <div key={`d${i}`}>
+          <dt>
+            {e.description}
+            {e.how && <span className="faded small"> {e.how}</span>}
+          </dt>
+          <dd>−{plain(e.amount)}</dd>
+        </div>
+      ))}
+      {d.body.charges.map((e, i) => (
+        <div key={`c${i}`}>
+          <dt>{e.description}</dt>
+          <dd>{plain(e.amount)}</dd>
+        </div>
+      ))}
+      {d.body.taxes
+        .filter((t) => t.category !== 'O')
+        .map((t) => (
+          <div key={t.name} className="faded">
+            <dt>
+              {t.name} on {plain(t.base)}
+              {t.reason && <span className="small"> {t.reason}</span>}
+            </dt>
+            <dd>{plain(t.amount)}</dd>
+          </div>
+        ))}
+      <div className="total">
+        <dt>Total</dt>
+        <dd>{money(d.sums.total)}</dd>
+      </div>
+    </dl>
+  );
+}
+
+/** A name as a signature, or a reason why not, or a question first. */
+function Answer({
+  page: p,
+  token,
+  onAnswered,
+  onStale,
+}: {
+  page: Page;
+  token: string;
+  onAnswered: (page: Page) => void;
+  onStale: () => void;
+}) {
+  const [name, setName] = useState('');
+  const [how, setHow] = useState<'accept' | 'ask' | 'decline'>('accept');
+  const [text, setText] = useState('');
+  const [going, setGoing] = useState(false);
+  const [refusal, setRefusal] = useState<unknown>(null);
+  const [asked, setAsked] = useState(false);
+  const path = { params: { path: { token } } };
+  const send = async (event: FormEvent) => {
+    event.preventDefault();
+    if (going) return;
+    setGoing(true);
+    setRefusal(null);
+    try {
+      if (how === 'ask') {
+        await data(api.POST('/api/public/{token}/quote/questions', { ...path, body: { text } }));
+        setAsked(true);
+        setText('');
+        setHow('accept');
+      } else
+        onAnswered(
+          await data(
+            how === 'accept'
+              ? api.POST('/api/public/{token}/quote/acceptance', {
+                  ...path,
+                  body: { name, ticked: ticks(p), seen: p.seal },
+                })
+              : api.POST('/api/public/{token}/quote/declining', { ...path, body: { reason: text } }),
+          ),
+        );
+    } catch (error) {
+      setRefusal(error);
+      if (error instanceof ApiError && error.status === 409) onStale();
+    } finally {
+      setGoing(false);
+    }
+  };
+  const wrong = problemOf(refusal as Error | null, 'name') ?? problemOf(refusal as Error | null, 'text');
+  return (
+    <form onSubmit={(e) => void send(e)} noValidate>
+      {asked && (
+        <p className="told" role="status">
+          Your question is with {p.document.from.name}. The answer comes to you by e-mail or telephone.
+        </p>
+      )}
+      {how === 'accept' ? (
+        <>
+          <label className="sign">
+            Your name, as a signature
+            <input
+              type="text"
+              autoComplete="name"
+              value={name}
+              maxLength={200}
+              aria-invalid={Boolean(wrong)}
+              onChange={(e) => setName(e.target.value)}
+            />
+          </label>
+          {wrong && (
+            <p className="told refused" role="alert">
+              {wrong}
+            </p>
+          )}
+          <p className="faded small">
+            Your name, the time and your internet address are kept with the text that you accept.
+          </p>
+        </>
+      ) : (
+        <label className="sign">
+          {how === 'ask' ? 'What would you like to know?' : 'Why not? (may stay empty)'}
+          <textarea
+            rows={4}
+            autoFocus
+            maxLength={how === 'ask' ? 2000 : 1000}
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+          />
+        </label>
+      )}
+      {Boolean(refusal) && !(how === 'accept' && wrong) && (
+        <p className="told refused" role="alert">
+          {messageOf(refusal)}
+        </p>
+      )}
+      <button type="submit" className={how === 'decline' ? 'pay decline' : 'pay'} disabled={going}>
+        {how === 'accept'
+          ? `Accept, for ${money(p.document.sums.total)}`
+          : how === 'ask'
+            ? 'Send the question'
+            : 'Decline the quote'}
+      </button>
+      <p className="others">
+        {how === 'accept' ? (
+          <>
+            <button type="button" className="link" onClick={() => setHow('ask')}>
+              Ask something first
+            </button>
+            <button type="button" className="link" onClick={() => setHow('decline')}>
+              Decline
+            </button>
+          </>
+        ) : (
+          <button type="button" className="link" onClick={() => setHow('accept')}>
+            Back
+          </button>
+        )}
+      </p>
+    </form>
+  );
+}
+
+/** What one client sees of a quote: what for, how much, until when; then the lines, the terms, and the answer. */
+export function QuotePage({ token }: { token: string }) {
+  const { page: p, failed, load, setPage } = useQuote(token);
+  const [busy, setBusy] = useState(false);
+  if (!p)
+    return (
+      <main className="client">
+        {failed ? (
+          <>
+            <p className="ask">This page cannot be shown.</p>
+            <p className="told refused" role="alert">
+              {messageOf(failed)}
+            </p>
+          </>
+        ) : (
+          <p className="faded">One moment…</p>
+        )}
+      </main>
+    );
+  const d = p.document;
+  const tick = async (places: number[]) => {
+    setBusy(true);
+    await load(places);
+    setBusy(false);
+  };
+  return (
+    <main className="client">
+      <header className="top">
+        {d.look.logo ? (
+          <img src={`/api/public/${token}/quote/logo`} alt={d.from.name} className="logo" />
+        ) : (
+          <b>{d.from.name}</b>
+        )}
+        <span className="faded">Quote {d.number}</span>
+      </header>
+      <h1 style={{ position: 'absolute', left: -9999 }}>
+        Quote {d.number} from {d.from.name}
+      </h1>
+      <Ask page={p} />
+      <Stands page={p} token={token} />
+      {Boolean(failed) && (
+        <p className="told refused" role="alert">
+          {messageOf(failed)}
+        </p>
+      )}
+      {p.changed.length > 0 && (
+        <div className="told" role="status">
+          It takes the place of an earlier version:
+          <ul>
+            {p.changed.map((c) => (
+              <li key={c}>{c}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {p.files.length > 0 && (
+        <p>
+          {p.files.length === 1 ? 'This belongs to it: ' : 'These belong to it: '}
+          {p.files.map((f, i) => (
+            <span key={f.id}>
+              {i > 0 && ', '}
+              <a href={`/api/public/${token}/quote/files/${f.id}`}>{f.name}</a>
+            </span>
+          ))}
+        </p>
+      )}
+      <h2>What it is for</h2>
+      <Lines page={p} busy={busy} onTick={(places) => void tick(places)} />
+      {p.measure.length > 0 && (
+        <>
+          <h2>How it is to be paid</h2>
+          <MeasureFigure parts={p.measure} />
+        </>
+      )}
+      {d.paying.lateFee && <p className="faded small">{d.paying.lateFee}</p>}
+      {p.conditions && (
+        <>
+          <h2>Terms and conditions</h2>
+          {/* Made safe by the server before it was kept. */}
+          <div className="conditions small" dangerouslySetInnerHTML={{ __html: p.conditions }} />
+        </>
+      )}
+      {d.matter.notes && <p className="pre">{d.matter.notes}</p>}
+      {p.state === 'open' ? (
+        <Answer page={p} token={token} onAnswered={setPage} onStale={() => void load(ticks(p))} />
+      ) : null}
+      <p>
+        <a href={`/api/public/${token}/quote/pdf`}>
+          {p.answer?.accepted ? 'Save the record as PDF' : 'Save as PDF'}
+        </a>
+        <span className="faded small"> · issued {shortDate(d.issuedOn)}</span>
+      </p>
+    </main>
+  );
+}
