@@ -44,7 +44,8 @@ const shortcuts = [
 
 function isTyping(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement;
-  return /INPUT|TEXTAREA|SELECT/.test(target.tagName) || event.ctrlKey || event.metaKey || event.altKey;
+  const writes = target.isContentEditable || /INPUT|TEXTAREA|SELECT/.test(target.tagName);
+  return writes || event.ctrlKey || event.metaKey || event.altKey;
 }
 
 /** The masthead with the places, and what is open under it. */

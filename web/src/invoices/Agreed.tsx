@@ -24,6 +24,7 @@ function ReachDialog({ milestone, onClose }: { milestone: Milestone; onClose: ()
         action="Mark it and send"
         look={(slip) => data(api.POST('/api/milestones/{id}/letter', { ...path, body: { on, slip } }))}
         send={(slip) => data(api.POST('/api/milestones/{id}/reaching', { ...path, body: { on, slip } }))}
+        mailOnly
         onClose={onClose}
       />
     );

@@ -87,6 +87,7 @@ export function RearrangeDialog({
         look={(slip) =>
           data(api.POST('/api/invoices/{id}/rearrangement/letter', { ...path, body: { wanted, slip } }))
         }
+        mailOnly
         send={agree}
         onClose={onClose}
       />

@@ -168,7 +168,9 @@ function Writing({
   // The address changes without a new page, so that nothing typed is lost and a reload finds the draft.
   const onBegun = useCallback(
     (id: number) => {
-      window.history.replaceState(null, '', `${desk.place}/${id}`);
+      // Whoever has left meanwhile is elsewhere.
+      if (window.location.pathname.startsWith(desk.place))
+        window.history.replaceState(null, '', `${desk.place}/${id}`);
       setDraftId(id);
     },
     [desk],
@@ -367,7 +369,10 @@ function Writing({
               ))}
               <div className={css.below}>
                 <div>
-                  <h2>{quote ? 'How it is to be paid' : 'To be paid'}</h2>
+                  <h2>
+                    {quote ? 'How it is to be paid' : 'To be paid'}
+                    {quote && <span className="faded small"> as if it were accepted today</span>}
+                  </h2>
                   <ScheduleEditor
                     schedule={typed.schedule}
                     onChange={(edit, what) => change((t) => ({ ...t, schedule: edit(t.schedule) }), what)}
@@ -443,6 +448,7 @@ function Writing({
           title="Issue and send"
           action="Issue and send"
           later={!quote}
+          mailOnly={quote}
           look={(slip) => letter(sending, slip)}
           send={async (slip) => {
             await desk.issueAndSend(sending, d.version.current, slip);

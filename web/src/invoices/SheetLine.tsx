@@ -57,13 +57,13 @@ function What(p: LineProps & { onFocus?: () => void }) {
         {...(p.onFocus ? { onFocus: p.onFocus } : {})}
       />
       {line.choice && (
-        <label className={css.under}>
+        <label className={css.choice}>
           <input
             type="checkbox"
             checked={line.choice === 'ticked'}
             onChange={(e) => p.onEdit({ choice: e.target.checked ? 'ticked' : 'unticked' }, 'choice')}
           />
-          <span>if the client likes; ticked to begin with</span>
+          if the client likes; ticked to begin with
         </label>
       )}
       {line.serial !== null && (

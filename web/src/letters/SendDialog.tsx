@@ -24,6 +24,7 @@ export function SendDialog({
   later = false,
   first = 'MAIL',
   given = null,
+  mailOnly = false,
 }: {
   title: string;
   action: string;
@@ -36,13 +37,15 @@ export function SendDialog({
   later?: boolean;
   /** What can be given otherwise too; null where it cannot be yet. */
   given?: Given | null;
+  /** Whether it goes to no telephone. */
+  mailOnly?: boolean;
 }) {
   const narrow = usePhone();
   const [way, setWay] = useState<Way>(first === 'TEXT' ? 'text' : 'mail');
   const [channels, setChannels] = useState<Channel[]>([first, 'MAIL']);
   const ways: Way[] = [
     'mail',
-    ...(channels.includes('TEXT') ? (['text'] as const) : []),
+    ...(channels.includes('TEXT') && !mailOnly ? (['text'] as const) : []),
     ...(given ? (['link', 'code', 'paper'] as const) : []),
   ];
   return (

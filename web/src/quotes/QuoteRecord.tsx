@@ -231,6 +231,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
           send={(slip) =>
             data(api.POST('/api/quotes/{id}/sendings', { ...path, body: { key: sendKey, slip } }))
           }
+          mailOnly
           onClose={() => setSendKey(null)}
         />
       )}

@@ -9,7 +9,8 @@ import { plainSlip } from '../letters/slip';
 import css from './Today.module.css';
 
 type Need = Schemas['Need'];
-type Deed = 'be' | 'given' | 'retry' | 'set-aside' | 'noted' | 'waive' | 'stand' | 'charge' | 'leave';
+type Deed =
+  'answered' | 'be' | 'given' | 'retry' | 'set-aside' | 'noted' | 'waive' | 'stand' | 'charge' | 'leave';
 
 const actOf = (need: Need) => ({ key: need.key ?? '', clientId: need.clientId ?? 0 });
 
@@ -19,6 +20,10 @@ async function decide(need: Need, what: Deed, reason: string): Promise<void> {
   if (what === 'retry')
     await data(api.POST('/api/messages/{id}/retry', { ...path, body: { to: reason || null } }));
   else if (what === 'set-aside') await data(api.POST('/api/messages/{id}/set-aside', path));
+  else if (what === 'answered')
+    await data(
+      api.POST('/api/quotes/questions/{question}/seeing-to', { params: { path: { question: need.id } } }),
+    );
   else if (what === 'given') await data(api.POST('/api/invoices/{id}/giving', path));
   else if (what === 'noted') await data(api.POST('/api/payments/{id}/noted', path));
   else if (what === 'waive')
@@ -121,6 +126,12 @@ function NeedItem({ need }: { need: Need }) {
           </>
         )}
         {need.kind === 'unsent' && deed('given', 'Given otherwise')}
+        {need.kind === 'question' && deed('answered', 'I have answered')}
+        {need.quoteId != null && (
+          <Link className="link" to={`/quotes/${need.quoteId}`}>
+            Open
+          </Link>
+        )}
         {['address', 'unanswered', 'kept'].includes(need.kind) && need.clientId != null ? (
           <Link className="link" to={`/clients/${need.clientId}`}>
             {need.kind === 'address' ? 'Add it' : 'Open account'}

@@ -93,7 +93,7 @@ public class BadInputTest extends Suite {
         Api nobody = new Api(app);
         Api.Answer dead = nobody.get("/api/public/no-such-link");
         assertThat(dead.status()).isEqualTo(404);
-        assertThat(dead.text()).contains("leads to no invoice");
+        assertThat(dead.text()).contains("leads nowhere");
         Api.Answer unknown = api.get("/api/nonsense");
         assertThat(unknown.status()).isEqualTo(404);
         assertThat(unknown.text()).contains("no such address");

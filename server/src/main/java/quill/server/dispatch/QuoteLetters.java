@@ -51,6 +51,7 @@ public class QuoteLetters {
     }
 
     /** Whom a quote's letters go to. */
+    @Transactional(propagation = Propagation.SUPPORTS)
     public Client.Recipient recipient(Document quote) {
         return quote.clientId() == null
                 ? new Client.Recipient("", "", "", false)

@@ -35,6 +35,8 @@ class PagesController {
         "/index.html",
         "/invoices",
         "/invoices/**",
+        "/quotes",
+        "/quotes/{id}",
         "/money-in",
         "/clients",
         "/clients/**",

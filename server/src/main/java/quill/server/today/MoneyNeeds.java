@@ -10,6 +10,7 @@ import quill.server.common.Texts;
 import quill.server.latefees.LateFees;
 import quill.server.payments.Payment;
 import quill.server.payments.Payments;
+import quill.server.quotes.QuoteWaits;
 
 /** Money that only a person can decide about. */
 @Component
@@ -18,12 +19,28 @@ class MoneyNeeds {
     private final CardOrders orders;
     private final LateFees fees;
     private final ClientsService clients;
+    private final QuoteWaits quotes;
 
-    MoneyNeeds(Payments payments, CardOrders orders, LateFees fees, ClientsService clients) {
+    MoneyNeeds(Payments payments, CardOrders orders, LateFees fees, ClientsService clients, QuoteWaits quotes) {
+        this.quotes = quotes;
         this.payments = payments;
         this.orders = orders;
         this.fees = fees;
         this.clients = clients;
+    }
+
+    /** What of quotes waits for the business. */
+    void quotes(List<Needs.Need> needs) {
+        quotes.all()
+                .forEach(w -> needs.add(new Needs.Need(
+                        w.kind(),
+                        w.id(),
+                        null,
+                        w.quote().clientId(),
+                        null,
+                        w.title(),
+                        w.text(),
+                        w.quote().id())));
     }
 
     void unbooked(List<Needs.Need> needs) {

@@ -71,7 +71,8 @@ class Needs {
      * Something that only a person can decide.
      *
      * @param kind message (nobody knows whether it arrived), undelivered, payment, order, fee (put up for waiving), review (a fee that waits), address, failed,
-     *     kept (back until its day had passed), unanswered (late after the last step of the plan), unsent (issued, but not sent) or draft
+     *     kept (back until its day had passed), unanswered (late after the last step of the plan), unsent (issued, but not sent), draft,
+     *     question (asked on a quote's page), accepted (a quote without an invoice yet) or expiring (a quote that runs out)
      * @param key of the act, where it is one
      */
     record Need(
@@ -81,7 +82,12 @@ class Needs {
             @Schema(nullable = true) ClientId clientId,
             @Schema(nullable = true) String key,
             String title,
-            String text) {}
+            String text,
+            @Schema(nullable = true) DocumentId quoteId) {
+        Need(String kind, long id, DocumentId invoiceId, ClientId clientId, String key, String title, String text) {
+            this(kind, id, invoiceId, clientId, key, title, text, null);
+        }
+    }
 
     List<Need> all(LocalDate today) {
         List<Need> needs = new ArrayList<>();
@@ -112,6 +118,7 @@ class Needs {
         }
         keptBack(needs);
         unanswered(today, needs);
+        money.quotes(needs);
         unsent(needs);
         drafts(needs);
         return needs;

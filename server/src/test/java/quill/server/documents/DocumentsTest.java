@@ -92,7 +92,7 @@ public class DocumentsTest {
         assertThatThrownBy(() -> invoices.invoice(note.id())).isInstanceOf(NotFoundException.class);
         String token = server.bean(Links.class).tokenOf(note.id());
         assertThat(documents.byToken(token).id()).isEqualTo(note.id());
-        assertThatThrownBy(() -> invoices.byToken(token)).hasMessageContaining("leads to no invoice");
+        assertThatThrownBy(() -> invoices.byToken(token)).hasMessageContaining("leads nowhere");
     }
 
     @Test

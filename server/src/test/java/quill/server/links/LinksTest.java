@@ -82,7 +82,7 @@ public class LinksTest {
         assertThat(links.leadsTo(first)).isEqualTo(newer);
         String round = links.begin(old);
         links.supersede(round, round);
-        assertThatThrownBy(() -> links.leadsTo(round)).hasMessageContaining("leads to no invoice");
+        assertThatThrownBy(() -> links.leadsTo(round)).hasMessageContaining("leads nowhere");
     }
 
     @Test
