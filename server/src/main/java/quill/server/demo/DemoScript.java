@@ -68,7 +68,7 @@ final class DemoScript {
     }
 
     /** Something that happens on a day. */
-    sealed interface Act permits Bill, Pays, TakenBack, Slip, Special, Sending {
+    sealed interface Act permits Bill, Pays, TakenBack, Slip, Special, Sending, Offer {
         LocalDate on();
     }
 
@@ -94,6 +94,9 @@ final class DemoScript {
     /** How things are sent and paid is set, or something is sent otherwise. @param what which @param invoice may be empty */
     record Sending(LocalDate on, String what, String invoice) implements Act {}
 
+    /** A quote, or what became of one. */
+    record Offer(LocalDate on, String what) implements Act {}
+
     /** A transfer recorded wrongly and undone. */
     record Slip(LocalDate on, String invoice, String amount) implements Act {}
 
@@ -112,6 +115,16 @@ final class DemoScript {
         acts.add(new Sending(on("2027-03-13"), "rules", ""));
         acts.add(new Sending(on("2027-03-13"), "text", "lune-2"));
         acts.add(new Sending(on("2027-03-13"), "returned", "brandt-2"));
+        acts.add(new Offer(on("2027-02-10"), "offer choir"));
+        acts.add(new Offer(on("2027-02-19"), "offer upright"));
+        acts.add(new Offer(on("2027-02-26"), "offer square"));
+        acts.add(new Offer(on("2027-03-04"), "decline square"));
+        acts.add(new Offer(on("2027-03-08"), "offer pit"));
+        acts.add(new Offer(on("2027-03-09"), "offer regulation"));
+        acts.add(new Offer(on("2027-03-11"), "revise regulation"));
+        acts.add(new Offer(on("2027-03-12"), "ask regulation"));
+        acts.add(new Offer(on("2027-03-13"), "accept upright"));
+        acts.add(new Offer(on("2027-03-14"), "draft hire"));
         return acts;
     }
 

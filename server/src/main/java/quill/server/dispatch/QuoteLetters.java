@@ -62,6 +62,7 @@ public class QuoteLetters {
      * Queues the letter that brings an issued quote.
      *
      * @param key the caller's own: a second sending of the same key does nothing
+     * @param typed as a person wants it, to be called back for a while; null for plainly, at once
      * @return the letter's key
      * @throws RefusedException where it goes nowhere
      */
@@ -89,7 +90,7 @@ public class QuoteLetters {
                 MessageDraft.of(what, MessageKind.QUOTE, client.id(), quote.id(), to, written)
                         .with(slip.papers(papers))
                         .copiedTo(slip.others())
-                        .held(settings.callBackSeconds(), null),
+                        .held(typed == null ? 0 : settings.callBackSeconds(), null),
                 slip);
         destinations.keep(client, slip, to);
         return what;

@@ -14,7 +14,7 @@ import quill.server.documents.DocumentState;
 
 /** Issues and sends quotes: both happen or neither. */
 @Service
-class QuoteSending {
+public class QuoteSending {
     private final QuotesService quotes;
     private final QuoteLetters letters;
     private final ClientsService clients;
