@@ -93,7 +93,16 @@ function Stands({ page: p, token }: { page: Page; token: string }) {
   );
 }
 
-function Lines({ page: p, busy, onTick }: { page: Page; busy: boolean; onTick: (places: number[]) => void }) {
+function Lines({
+  page: p,
+  ticked,
+  onTick,
+}: {
+  page: Page;
+  /** What is ticked on screen; its sums may still be on their way. */
+  ticked: number[];
+  onTick: (places: number[]) => void;
+}) {
   const d = p.document;
   const open = p.state === 'open';
   return (
@@ -116,17 +125,16 @@ function Lines({ page: p, busy, onTick }: { page: Page; busy: boolean; onTick: (
       {p.options
         .filter((o) => open || o.ticked)
         .map((o) => (
-          <div key={o.place} className={o.ticked ? '' : 'faded'}>
+          <div key={o.place} className={ticked.includes(o.place) ? '' : 'faded'}>
             <dt>
               {open ? (
                 <label className="option">
                   <input
                     type="checkbox"
-                    checked={o.ticked}
-                    disabled={busy}
+                    checked={ticked.includes(o.place)}
                     onChange={(e) =>
                       onTick(
-                        e.target.checked ? [...ticks(p), o.place] : ticks(p).filter((x) => x !== o.place),
+                        e.target.checked ? [...ticked, o.place] : ticked.filter((place) => place !== o.place),
                       )
                     }
                   />
@@ -179,11 +187,14 @@ function Lines({ page: p, busy, onTick }: { page: Page; busy: boolean; onTick: (
 /** A name as a signature, or a reason why not, or a question first. */
 function Answer({
   page: p,
+  waits,
   token,
   onAnswered,
   onStale,
 }: {
   page: Page;
+  /** Whether the sums are still on their way. */
+  waits: boolean;
   token: string;
   onAnswered: (page: Page) => void;
   onStale: () => void;
@@ -271,7 +282,7 @@ function Answer({
           {messageOf(refusal)}
         </p>
       )}
-      <button type="submit" className={how === 'decline' ? 'pay decline' : 'pay'} disabled={going}>
+      <button type="submit" className={how === 'decline' ? 'pay decline' : 'pay'} disabled={going || waits}>
         {how === 'accept'
           ? `Accept, for ${money(p.document.sums.total)}`
           : how === 'ask'
@@ -301,7 +312,7 @@ function Answer({
 /** What one client sees of a quote: what for, how much, until when; then the lines, the terms, and the answer. */
 export function QuotePage({ token }: { token: string }) {
   const { page: p, failed, load, setPage } = useQuote(token);
-  const [busy, setBusy] = useState(false);
+  const [wanted, setWanted] = useState<number[] | null>(null);
   if (!p)
     return (
       <main className="client">
@@ -318,10 +329,11 @@ export function QuotePage({ token }: { token: string }) {
       </main>
     );
   const d = p.document;
+  // A tick stands at once; what it comes to is the server's.
   const tick = async (places: number[]) => {
-    setBusy(true);
+    setWanted(places);
     await load(places);
-    setBusy(false);
+    setWanted((now) => (now === places ? null : now));
   };
   return (
     <main className="client">
@@ -365,7 +377,7 @@ export function QuotePage({ token }: { token: string }) {
         </p>
       )}
       <h2>What it is for</h2>
-      <Lines page={p} busy={busy} onTick={(places) => void tick(places)} />
+      <Lines page={p} ticked={wanted ?? ticks(p)} onTick={(places) => void tick(places)} />
       {p.measure.length > 0 && (
         <>
           <h2>How it is to be paid</h2>
@@ -382,7 +394,13 @@ export function QuotePage({ token }: { token: string }) {
       )}
       {d.matter.notes && <p className="pre">{d.matter.notes}</p>}
       {p.state === 'open' ? (
-        <Answer page={p} token={token} onAnswered={setPage} onStale={() => void load(ticks(p))} />
+        <Answer
+          page={p}
+          waits={wanted !== null}
+          token={token}
+          onAnswered={setPage}
+          onStale={() => void load(ticks(p))}
+        />
       ) : null}
       <p>
         <a href={`/api/public/${token}/quote/pdf`}>

@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
-import { useId } from 'react';
+import { useEffect, useId, useRef } from 'react';
 import { messageOf, type Schemas } from '../api/client';
 import { plain, shortDate } from '../design/format';
 import { MeasureFigure, type Part } from '../design/Measure';
@@ -61,12 +61,16 @@ export function ScheduleEditor({
       { deposit: true, share: '40%', days: '0' },
       ...before.map((s) => ({ ...s, deposit: false })),
     ]);
-  // What was typed meanwhile is not overwritten.
+  const latest = useRef(schedule);
+  useEffect(() => {
+    latest.current = schedule;
+  }, [schedule]);
+  // What was typed meanwhile is not overwritten: the change is asked for again, of what stands there now.
   const restyle = useMutation({
-    mutationFn: edited,
-    onSuccess: (became) => {
-      const sent = JSON.stringify(schedule);
-      onChange((before) => (JSON.stringify(before) === sent ? became.schedule : before));
+    mutationFn: async (change: Edit) => ({ of: schedule, became: await edited(change) }),
+    onSuccess: ({ of: asked, became }, change) => {
+      if (JSON.stringify(asked) === JSON.stringify(latest.current)) onChange(() => became.schedule);
+      else restyle.mutate(change);
     },
   });
   // What one more changes is shown before it is taken.

@@ -17,7 +17,7 @@ public class SheetTest extends Suite {
         page.getByText("+ Installment").click();
         // What it changes is shown before it is taken.
         assertThat(page.getByRole(AriaRole.GROUP, new Page.GetByRoleOptions().setName("With one more")))
-                .containsText("500.00");
+                .containsText("605.00");
         page.getByText("Add it").click();
         page.getByLabel(when(2)).fill("15 May 2027");
         assertThat(page.locator(".sheet")).containsText("15 May");

@@ -116,6 +116,8 @@ public class Suite {
             "/?weeks=52",
             "/done",
             "/aging",
+            "/quotes",
+            "/quotes/new",
             "/invoices",
             "/invoices/list",
             "/invoices/30",

@@ -118,10 +118,16 @@ class ScheduleEdits {
     private static List<Reckoning.ReckonedInstallment> made(List<TypedTerm> typed, Money due, LocalDate today) {
         List<Problem> problems = new ArrayList<>();
         List<Term> terms = Term.readAll(typed, due.getCurrencyUnit(), today, problems);
-        return problems.isEmpty()
-                ? ScheduleMaking.make(due, today, terms).stream()
-                        .map(i -> DraftReckoner.Reckoned.installment(i, due))
-                        .toList()
-                : List.of();
+        if (!problems.isEmpty()) {
+            return List.of();
+        }
+        try {
+            return ScheduleMaking.make(due, today, terms).stream()
+                    .map(i -> DraftReckoner.Reckoned.installment(i, due))
+                    .toList();
+        } catch (RefusedException e) {
+            // What is wrong with it is told beside its fields once it stands on the sheet.
+            return List.of();
+        }
     }
 }
