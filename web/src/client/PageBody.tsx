@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
 import { isZero, longDate, money, plain, shortDate, spokenDate } from '../design/format';
-import { MeasureFigure } from '../design/Measure';
+import { MeasureFigure, standingOf } from '../design/Measure';
 
 type Page = Schemas['PublicPage'];
 
@@ -89,8 +89,31 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
   const [chosen, setChosen] = useState('due');
   const [going, setGoing] = useState(false);
   const [refusal, setRefusal] = useState('');
-  const choice = p.paying.choices.find((c) => c.what === chosen) ?? p.paying.choices[0];
+  const [some, setSome] = useState<Schemas['Choice'] | null>(null);
+  const choice =
+    (chosen === 'some' ? some : null) ??
+    p.paying.choices.find((c) => c.what === chosen) ??
+    p.paying.choices[0];
   if (!choice) return null;
+  const payable = p.measure.filter((m) => !isZero(m.open));
+  // What several come to together is the server's.
+  const pick = async (ids: number[]) => {
+    if (!token || ids.length === 0) return;
+    setRefusal('');
+    try {
+      setSome(
+        await data(
+          api.GET('/api/public/{token}/choice', {
+            params: { path: { token }, query: { installments: ids.join(',') } },
+          }),
+        ),
+      );
+      setChosen('some');
+    } catch (error) {
+      setRefusal(messageOf(error));
+      if (error instanceof ApiError && error.status < 500) onStale();
+    }
+  };
   const pay = async () => {
     if (!token) return;
     setGoing(true);
@@ -152,6 +175,44 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
                 <b>{money(c.amount)}</b>
               </label>
             ))}
+            {payable.length > 2 && token && (
+              <>
+                <label className="choice">
+                  <input
+                    type="radio"
+                    name="what"
+                    checked={chosen === 'some'}
+                    onChange={() => void pick([payable[0]?.id ?? 0])}
+                  />
+                  Some of them
+                  <b>{chosen === 'some' && some ? money(some.amount) : ''}</b>
+                </label>
+                {chosen === 'some' &&
+                  some &&
+                  payable.map((m) => (
+                    <label key={m.id} className="choice some">
+                      <input
+                        type="checkbox"
+                        checked={some.installments.includes(m.id)}
+                        onChange={(e) =>
+                          void pick(
+                            e.target.checked
+                              ? [...some.installments, m.id]
+                              : some.installments.filter((id) => id !== m.id),
+                          )
+                        }
+                      />
+                      {m.kind === 'LATE_FEE'
+                        ? 'Late fee'
+                        : m.kind === 'DEPOSIT'
+                          ? 'Deposit'
+                          : `Installment ${m.position}`}
+                      , {standingOf(m)}
+                      <b>{plain(m.open)}</b>
+                    </label>
+                  ))}
+              </>
+            )}
           </fieldset>
           {choice.card ? (
             <button type="button" className="pay" disabled={going} onClick={() => void pay()}>

@@ -24,12 +24,12 @@ function Answered({ issued: i }: { issued: Issued }) {
         {i.state === 'expired'
           ? `It held until ${longDate(i.validUntil)}; nobody can accept it any more.`
           : i.state === 'void'
-            ? i.supersededBy
+            ? i.leadsTo.supersededBy
               ? 'A later version took its place.'
               : 'It was withdrawn.'
             : `It holds until ${longDate(i.validUntil)}.`}{' '}
-        {i.supersededBy && (
-          <Link className="link" to={`/quotes/${i.supersededBy}`}>
+        {i.leadsTo.supersededBy && (
+          <Link className="link" to={`/quotes/${i.leadsTo.supersededBy}`}>
             See that one
           </Link>
         )}
@@ -148,7 +148,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
         <aside className="aside" aria-label="How it stands, and what has happened">
           <h2>How it stands</h2>
           <Answered issued={issued} />
-          {issued.invoices.map((i) => (
+          {issued.leadsTo.invoices.map((i) => (
             <p key={i}>
               <Link className="link" to={`/invoices/${i}`}>
                 The invoice for it
@@ -201,8 +201,10 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
               <Button variant="outline">More</Button>
             </Menu.Target>
             <Menu.Dropdown>
-              {issued.link && (
-                <Menu.Item onClick={() => void copyLink(issued.link)}>Copy the link to its page</Menu.Item>
+              {issued.leadsTo.link && (
+                <Menu.Item onClick={() => void copyLink(issued.leadsTo.link)}>
+                  Copy the link to its page
+                </Menu.Item>
               )}
               <Menu.Item onClick={() => duplicate.mutate()}>Write another like it</Menu.Item>
               {waits && <Menu.Item onClick={() => revise.mutate()}>Change it, as a later version</Menu.Item>}
@@ -216,7 +218,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
               Send…
             </Button>
           )}
-          {issued.state === 'accepted' && issued.invoices.length === 0 && (
+          {issued.state === 'accepted' && issued.leadsTo.invoices.length === 0 && (
             <Button loading={invoice.isPending} onClick={() => invoice.mutate()}>
               Make the invoice
             </Button>

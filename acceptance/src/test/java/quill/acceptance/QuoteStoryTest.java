@@ -79,6 +79,7 @@ public class QuoteStoryTest extends Suite {
                 .get("/api/quotes/" + id)
                 .ok()
                 .path("issued")
+                .path("leadsTo")
                 .path("link")
                 .asString();
         Page phone = context(390, 844).newPage();
@@ -150,7 +151,13 @@ public class QuoteStoryTest extends Suite {
         JsonNode kept = demo.api.post("/api/quotes", draft).ok();
         String path = "/api/quotes/" + kept.path("id").asLong();
         demo.api.post(path + "/issue", Map.of("version", 1)).ok();
-        String link = demo.api.get(path).ok().path("issued").path("link").asString();
+        String link = demo.api
+                .get(path)
+                .ok()
+                .path("issued")
+                .path("leadsTo")
+                .path("link")
+                .asString();
         String page = "/api/public/" + link.substring(link.lastIndexOf('/') + 1) + "/quote";
         Api stranger = new Api(demo.app);
         String seal = stranger.get(page).ok().path("seal").asString();

@@ -36,14 +36,11 @@ public class Screenshots extends Suite {
         ways(page, of(api, "later", "Kestrel"));
         letters(page);
         printed(api.bytes("/api/invoices/" + of(api, "later", "Kestrel") + "/pdf"));
+        shoot(page, "/quotes/" + quoteId(api, "accepted", 0), "quote");
         shoot(page, "/aging", "aging");
         shoot(page, "/books", "books");
         shoot(page, "/invoices/list", "all-invoices");
         shoot(page, "/catalogue/5", "catalogue");
-        page.navigate(app.url("/clients/" + clientOf(api, of(api, "week", "St Brannoc"))));
-        page.getByText("Details").click();
-        page.waitForTimeout(700);
-        page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("client-details.png")));
         sheet(page);
         Page phone = context(390, 844).newPage();
         phone.context().addCookies(page.context().cookies(app.url("/")));
@@ -52,7 +49,26 @@ public class Screenshots extends Suite {
         phone.context().clearCookies();
         String token = api.token(of(api, "week", "Halden"));
         shoot(phone, app.url("/p/" + token), "client-page");
-        shoot(phone, standIns.url("/telegraph-office?number=%2B447700900145"), "text-message");
+        shoot(phone, app.url("/p/" + quote(api, "open", 1)), "quote-on-a-phone");
+    }
+
+    private static long quoteId(Api api, String when, int place) {
+        for (JsonNode group : api.get("/api/quotes").ok()) {
+            if (group.path("when").asString().equals(when)) {
+                return group.path("rows").get(place).path("id").asLong();
+            }
+        }
+        throw new IllegalStateException("the demo has no quote that is " + when);
+    }
+
+    private static String quote(Api api, String when, int place) {
+        String link = api.get("/api/quotes/" + quoteId(api, when, place))
+                .ok()
+                .path("issued")
+                .path("leadsTo")
+                .path("link")
+                .asString();
+        return link.substring(link.lastIndexOf('/') + 1);
     }
 
     /** When its reminders go, and which ways to pay are missing and why: a sum above the ceiling for cards. */

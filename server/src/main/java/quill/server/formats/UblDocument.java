@@ -15,4 +15,9 @@ import quill.server.documents.Attachments;
 record UblDocument(IssuedDocument document, List<Due> due, List<Attachments.Content> files) {
     /** One installment. @param on null while it has no day @param words for what it waits then */
     record Due(LocalDate on, String words, Money amount) {}
+
+    /** Whether all of it falls due on one day that is known. */
+    boolean isDueOnOneDay() {
+        return due.size() == 1 && due.get(0).on() != null;
+    }
 }

@@ -93,7 +93,7 @@ final class UblWriting {
         i.setCustomizationID(EN_16931);
         i.setID(Texts.printable(d.number()));
         i.setIssueDate(d.issuedOn());
-        if (isDueOnOneDay()) {
+        if (source.isDueOnOneDay()) {
             i.setDueDate(source.due().get(0).on());
         }
         i.setInvoiceTypeCode(INVOICE);
@@ -360,12 +360,8 @@ final class UblWriting {
         return means;
     }
 
-    private boolean isDueOnOneDay() {
-        return source.due().size() == 1 && source.due().get(0).on() != null;
-    }
-
     private String terms() {
-        String schedule = source.due().isEmpty() || isDueOnOneDay()
+        String schedule = source.due().isEmpty() || source.isDueOnOneDay()
                 ? ""
                 : source.due().stream()
                         .map(p -> Shown.money(p.amount())

@@ -3,9 +3,11 @@ package quill.server.publicpages;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
+import quill.core.RefusedException;
 import quill.core.document.CreditorReference;
 import quill.core.money.Amounts;
 import quill.core.pay.PageChoices;
@@ -55,7 +57,7 @@ class ClientPages {
         this.said = said;
     }
 
-    /** One thing that can be paid now. @param what due now, or all that is open @param card whether a card can pay it, or try to */
+    /** One thing that can be paid now. @param what due now, all that is open, or some of it that the payer chose @param card whether a card can pay it, or try to */
     record Choice(String what, List<Long> installments, Amount amount, boolean card) {}
 
     private record Offer(Choice choice, WaysToPay.Ways ways) {}
@@ -140,6 +142,28 @@ class ClientPages {
         return PageChoices.of(open, Measure.Part::dueOn, clock.today()).stream()
                 .map(c -> offer(c.what(), c.parts(), invoice, currency))
                 .toList();
+    }
+
+    /**
+     * What these open installments and fees come to, to be paid together.
+     *
+     * @throws RefusedException naming {@code installments}, for one that is not open on this invoice
+     */
+    Choice choose(Document invoice, List<Long> ids) {
+        List<Measure.Part> open = Measure.of(debts.of(invoice.id()), clock.today()).stream()
+                .filter(p -> p.open().money().isPositive())
+                .toList();
+        List<Measure.Part> chosen =
+                open.stream().filter(p -> ids.contains(p.id())).toList();
+        if (chosen.isEmpty() || chosen.size() != Set.copyOf(ids).size()) {
+            throw new RefusedException(
+                    "installments",
+                    ids,
+                    "must be among what is open: "
+                            + open.stream().map(Measure.Part::id).toList());
+        }
+        return offer("some", chosen, invoice, CurrencyUnit.of(invoice.currency()))
+                .choice();
     }
 
     private Offer offer(String what, List<Measure.Part> parts, Document invoice, CurrencyUnit currency) {

@@ -11,6 +11,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import quill.core.Problem;
@@ -50,6 +51,12 @@ class PublicController {
         Document invoice = invoices.byToken(token);
         openings.note(invoice);
         return pages.of(invoice, CardOrders.Outcome.NOTHING_OPEN);
+    }
+
+    /** What some of the open installments come to. @param installments their ids, with commas between */
+    @GetMapping("/choice")
+    ClientPages.Choice choose(@PathVariable String token, @RequestParam String installments) {
+        return pages.choose(invoices.byToken(token), Ticked.ids(installments));
     }
 
     /** Opens an order for what the payer chose, if it is still what is open. */

@@ -54,7 +54,7 @@ class PublicQuotesController {
     }
 
     /** What a link leads to. @param kind quote or invoice */
-    record LeadsTo(String kind) {}
+    record LinkKind(String kind) {}
 
     /** @param seen the seal of what was on screen */
     record Accept(String name, List<Integer> ticked, String seen) {}
@@ -64,8 +64,8 @@ class PublicQuotesController {
     record Ask(String text) {}
 
     @GetMapping("/kind")
-    LeadsTo kind(@PathVariable String token) {
-        return new LeadsTo(documents.byToken(token).kind() == DocumentKind.QUOTE ? "quote" : "invoice");
+    LinkKind kind(@PathVariable String token) {
+        return new LinkKind(documents.byToken(token).kind() == DocumentKind.QUOTE ? "quote" : "invoice");
     }
 
     private Document quote(String token) {

@@ -18,4 +18,12 @@ final class Ticked {
         }
         return Arrays.stream(text.split(",")).map(Integer::valueOf).toList();
     }
+
+    /** Ids with commas between. @throws RefusedException naming {@code installments} for what is none */
+    static List<Long> ids(String text) {
+        if (!text.matches("\\d{1,15}(,\\d{1,15}){0,99}")) {
+            throw new RefusedException("installments", text, "name what is to be paid, such as 12,13");
+        }
+        return Arrays.stream(text.split(",")).map(Long::valueOf).toList();
+    }
 }

@@ -85,9 +85,17 @@ public class QuoteViews {
             List<QuestionView> questions,
             List<Attachments.Attachment> files,
             String memo,
-            String link,
-            @Schema(nullable = true) DocumentId supersededBy,
-            List<DocumentId> invoices) {}
+            LeadsTo leadsTo) {}
+
+    /**
+     * What a quote leads to.
+     *
+     * @param link its page for the client; empty where it leads nowhere any more
+     * @param supersededBy the later version that took its place
+     * @param invoices for what it offered
+     */
+    public record LeadsTo(
+            String link, @Schema(nullable = true) DocumentId supersededBy, List<DocumentId> invoices) {}
 
     /** A quote: {@code draft} is set while it is one, {@code issued} from then on. */
     public record QuoteView(
@@ -131,9 +139,7 @@ public class QuoteViews {
                         .toList(),
                 around.files(q),
                 around.memo(q),
-                around.link(q),
-                around.supersededBy(q),
-                around.invoices(q));
+                new LeadsTo(around.link(q), around.supersededBy(q), around.invoices(q)));
     }
 
     private List<Integer> tickedOf(Document q) {
