@@ -6,6 +6,7 @@ import { api, data, messageOf, refusalOf, type Schemas } from '../api/client';
 import { WithdrawDialog } from './WithdrawDialog';
 import { copyLink } from '../design/copyLink';
 import { tell } from '../design/tell';
+import { LinkDialog } from '../letters/LinkDialog';
 import { correctionsOf } from '../api/invoices';
 
 /** Fetches a file; where it is refused, the reasons are told instead of an answer that cannot be read. */
@@ -41,6 +42,7 @@ export function More({
   const issued = invoice.issued as Schemas['Issued'];
   const number = issued.document.number;
   const [withdrawing, setWithdrawing] = useState<'draft' | 'void' | null>(null);
+  const [linking, setLinking] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const corrections = useQuery(correctionsOf(id));
@@ -79,12 +81,16 @@ export function More({
             PDF with the reckoning
           </Menu.Item>
           {!voided && <Menu.Item onClick={ubl}>Save as a UBL file</Menu.Item>}
-          <Menu.Item onClick={() => void copyLink(issued.link)}>Copy the link to its page</Menu.Item>
+          {issued.link && (
+            <Menu.Item onClick={() => void copyLink(issued.link)}>Copy the link to its page</Menu.Item>
+          )}
+          <Menu.Item onClick={() => setLinking(true)}>The link to its page…</Menu.Item>
           <Menu.Item onClick={() => duplicate.mutate()}>Write another like it</Menu.Item>
           {unseen && <Menu.Item onClick={() => setWithdrawing('draft')}>Change it, still unseen</Menu.Item>}
           {unseen && <Menu.Item onClick={() => setWithdrawing('void')}>Void it</Menu.Item>}
         </Menu.Dropdown>
       </Menu>
+      {linking && <LinkDialog id={id} number={number} onClose={() => setLinking(false)} />}
       {withdrawing && (
         <WithdrawDialog
           id={id}

@@ -10,6 +10,7 @@ import { Refusal } from '../design/States';
 import { useOneLeaf } from '../design/useNarrow';
 import { useTitle } from '../design/useTitle';
 import { Paper } from '../invoices/Paper';
+import { LinkDialog } from '../letters/LinkDialog';
 import { SendDialog } from '../letters/SendDialog';
 import { AnswerDialog } from './AnswerDialog';
 import css from './Quotes.module.css';
@@ -84,6 +85,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
   const narrow = useOneLeaf();
   const [answering, setAnswering] = useState<boolean | null>(null);
   const [sendKey, setSendKey] = useState<string | null>(null);
+  const [linking, setLinking] = useState(false);
   const path = { params: { path: { id } } };
   const open = issued.state === 'open';
   const waits = open || issued.state === 'expired';
@@ -206,6 +208,9 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
                   Copy the link to its page
                 </Menu.Item>
               )}
+              {issued.state !== 'void' && (
+                <Menu.Item onClick={() => setLinking(true)}>The link to its page…</Menu.Item>
+              )}
               <Menu.Item onClick={() => duplicate.mutate()}>Write another like it</Menu.Item>
               {waits && <Menu.Item onClick={() => revise.mutate()}>Change it, as a later version</Menu.Item>}
               {waits && <Menu.Item onClick={() => setAnswering(true)}>Mark as accepted…</Menu.Item>}
@@ -225,6 +230,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
           )}
         </div>
       </div>
+      {linking && <LinkDialog id={id} number={number} onClose={() => setLinking(false)} />}
       {sendKey !== null && (
         <SendDialog
           title={`Send quote ${number}`}

@@ -129,7 +129,7 @@ class InvoicesController {
                     attachments.of(id),
                     i.voidedOn(),
                     Fixing.text(service.typed(i).memo()),
-                    links.pageOf(i.id()));
+                    links.pageNow(i.id()));
         }
         List<EarlierView> earlier = documents.earlier(i).stream()
                 .map(e -> new EarlierView(e.document(), e.takenBackOn(), e.why(), e.who()))

@@ -1,6 +1,7 @@
 package quill.server.links;
 
 import java.time.LocalDate;
+import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import quill.core.id.DocumentId;
@@ -105,19 +106,44 @@ public class Links {
         return new NotFoundException("This link leads nowhere. Ask the sender for a new one; nothing was charged.");
     }
 
-    /** The token of the newest link to a document that still leads there. */
+    /** The token of the newest link to a document that still leads there; where none does, of a new one. */
     public String tokenOf(DocumentId documentId) {
         return ReadOnce.of(
                 "link",
                 documentId,
-                () -> jdbc.sql("""
-                                SELECT token FROM link
-                                 WHERE document_id = :document AND withdrawn_at IS NULL AND superseded_by IS NULL
-                                 ORDER BY made_no DESC LIMIT 1
-                                """)
-                        .param("document", documentId)
-                        .query(String.class)
-                        .single());
+                () -> newest(documentId).map(Standing::token).orElseGet(() -> begin(documentId)));
+    }
+
+    /** A link that leads to its document. @param endsOn its last day; null for none */
+    public record Standing(String token, LocalDate endsOn) {}
+
+    /** The newest link to a document that still leads there, if any does. */
+    public Optional<Standing> newest(DocumentId documentId) {
+        return jdbc.sql("""
+                SELECT token, ends_on FROM link
+                 WHERE document_id = :document AND withdrawn_at IS NULL AND superseded_by IS NULL
+                   AND (ends_on IS NULL OR ends_on >= :today)
+                 ORDER BY made_no DESC LIMIT 1
+                """)
+                .param("document", documentId)
+                .param("today", clock.today())
+                .query((rs, n) -> new Standing(rs.getString("token"), Rows.date(rs, "ends_on")))
+                .optional();
+    }
+
+    /** Ends every link to a document: whoever follows one is told so. Those of earlier versions that lead here end too. */
+    public void withdrawAll(DocumentId documentId) {
+        jdbc.sql("UPDATE link SET withdrawn_at = :now WHERE document_id = :document AND withdrawn_at IS NULL")
+                .param("now", clock.instant())
+                .param("document", documentId)
+                .update();
+    }
+
+    /** The address of a document's page as it stands; empty where no link leads there any more. */
+    public String pageNow(DocumentId documentId) {
+        return newest(documentId)
+                .map(s -> settings.publicUrl() + "/p/" + s.token())
+                .orElse("");
     }
 
     /** The address of a document's page for its client. */

@@ -75,7 +75,7 @@ class QuoteAround {
 
     /** Of one that took another's place its link still leads there, so that the other's does. */
     String link(Document q) {
-        return q.state() == DocumentState.VOID ? "" : links.pageOf(q.id());
+        return q.state() == DocumentState.VOID ? "" : links.pageNow(q.id());
     }
 
     String memo(Document q) {
