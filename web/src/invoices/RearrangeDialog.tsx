@@ -2,7 +2,7 @@ import { Button, Modal, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, data, inMark, problemOf, type Schemas } from '../api/client';
+import { api, data, problemOf, type Schemas } from '../api/client';
 import { isZero, money, newKey } from '../design/format';
 import { MeasureFigure } from '../design/Measure';
 import { Loaded, Refusal } from '../design/States';
@@ -13,22 +13,16 @@ import { ScheduleEditor } from './ScheduleEditor';
 import { editedSum } from './scheduleEdits';
 import type { Term } from './useDraft';
 
-/** What of an installment is open, as it is agreed now. */
-const asAgreed = (p: Schemas['Part']): Term => ({
-  deposit: false,
-  share: inMark(p.open.amount),
-  // A day that has passed is to be agreed anew.
-  days: p.standing === 'LATE' ? '' : (p.dueOn ?? 'no date yet'),
-});
-
 /** How what is still open shall be paid from now on: both are seen, then the letter, before it is agreed. */
-export function RearrangeDialog({
+function Rearranging({
+  now,
   id,
   number,
   measure,
   reachable,
   onClose,
 }: {
+  now: Schemas['ToRearrange'];
   id: number;
   number: string;
   measure: Schemas['Part'][];
@@ -37,25 +31,14 @@ export function RearrangeDialog({
   onClose: () => void;
 }) {
   const open = measure.filter((p) => p.kind === 'INSTALLMENT' && !isZero(p.open));
-  const [schedule, setSchedule] = useState<Term[]>(() => open.map(asAgreed));
+  const [schedule, setSchedule] = useState<Term[]>(now.schedule);
   const [why, setWhy] = useState('');
   const [opened] = useState(newKey);
   const [sending, setSending] = useState(false);
   const queries = useQueryClient();
   const path = { params: { path: { id } } };
   const [shown] = useDebouncedValue(schedule, 200);
-  const sum = useQuery({
-    queryKey: ['rearrange', opened],
-    queryFn: () =>
-      data(
-        api.POST('/api/invoices/{id}/rearrangement/look', {
-          ...path,
-          body: { schedule: [{ deposit: false, share: 'rest', days: '0' }], why: '', open: null },
-        }),
-      ),
-    gcTime: 0,
-  });
-  const wanted = { schedule, why, open: sum.data?.open.amount ?? null };
+  const wanted = { schedule, why, open: now.open.amount };
   const then = useQuery({
     queryKey: ['rearrange', opened, shown],
     queryFn: () =>
@@ -100,49 +83,71 @@ export function RearrangeDialog({
       size="lg"
       closeButtonProps={{ 'aria-label': 'Close' }}
     >
-      <Loaded query={sum} what="what is open">
-        {(s) => (
-          <form
-            className="form"
-            noValidate
-            onSubmit={(e) => {
-              e.preventDefault();
-              if (reachable) setSending(true);
-              else quietly.mutate();
-            }}
-          >
-            <div>
-              <h2>As it is agreed now</h2>
-              <MeasureFigure parts={open} />
-            </div>
-            <div>
-              <h2>{money(s.open)} from now on</h2>
-              <ScheduleEditor
-                schedule={schedule}
-                onChange={(edit) => setSchedule(edit)}
-                installments={then.data?.installments ?? []}
-                edited={editedSum(s.open, schedule)}
-                of={(field) => problemOf(then.error, field)}
-                onRemoved={() => undefined}
-                deposits={false}
-              />
-            </div>
-            <TextInput
-              label="Why"
-              description="For your own record; it is not in the letter."
-              value={why}
-              error={problemOf(quietly.error, 'why')}
-              onChange={(e) => setWhy(e.currentTarget.value)}
-            />
-            <p className="small faded" style={{ margin: 0 }}>
-              What was paid stays where it is. Reminders and late fees count from the new days.
-            </p>
-            <Refusal error={quietly.error} />
-            <Button type="submit" loading={quietly.isPending} disabled={Boolean(then.error)}>
-              {reachable ? 'See the letter…' : 'Agree without a letter'}
-            </Button>
-          </form>
-        )}
+      <form
+        className="form"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (reachable) setSending(true);
+          else quietly.mutate();
+        }}
+      >
+        <div>
+          <h2>As it is agreed now</h2>
+          <MeasureFigure parts={open} />
+        </div>
+        <div>
+          <h2>{money(now.open)} from now on</h2>
+          <ScheduleEditor
+            schedule={schedule}
+            onChange={(edit) => setSchedule(edit)}
+            installments={then.data?.installments ?? []}
+            edited={editedSum(now.open, schedule)}
+            of={(field) => problemOf(then.error, field)}
+            onRemoved={() => undefined}
+            deposits={false}
+          />
+        </div>
+        <TextInput
+          label="Why"
+          description="For your own record; it is not in the letter."
+          value={why}
+          error={problemOf(quietly.error, 'why')}
+          onChange={(e) => setWhy(e.currentTarget.value)}
+        />
+        <p className="small faded" style={{ margin: 0 }}>
+          What was paid stays where it is. Reminders and late fees count from the new days.
+        </p>
+        <Refusal error={quietly.error} />
+        <Button type="submit" loading={quietly.isPending} disabled={Boolean(then.error)}>
+          {reachable ? 'See the letter…' : 'Agree without a letter'}
+        </Button>
+      </form>
+    </Modal>
+  );
+}
+
+/** The dialog, once it is known how what is open is agreed now. */
+export function RearrangeDialog(props: Omit<Parameters<typeof Rearranging>[0], 'now'>) {
+  const { id, number, onClose } = props;
+  const now = useQuery({
+    queryKey: ['rearrangement', id],
+    queryFn: () => data(api.GET('/api/invoices/{id}/rearrangement', { params: { path: { id } } })),
+    gcTime: 0,
+    // What was typed is not taken away by an answer that comes later.
+    staleTime: Infinity,
+    retry: false,
+  });
+  if (now.data) return <Rearranging {...props} now={now.data} />;
+  return (
+    <Modal
+      opened
+      onClose={onClose}
+      title={`Rearrange what is open of ${number}`}
+      closeButtonProps={{ 'aria-label': 'Close' }}
+    >
+      <Loaded query={now} what="what is open">
+        {() => null}
       </Loaded>
     </Modal>
   );

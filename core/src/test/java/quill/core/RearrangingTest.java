@@ -82,6 +82,20 @@ public class RearrangingTest {
                 .hasMessageContaining("10.00 is due");
     }
 
+    @Test
+    public void whatWaitsForAMilestoneBeginsWithItAndStaysTheSameWhereNothingIsTyped() {
+        Due delivery = new Due.AtMilestone("Delivery", 14);
+        Standing waits = new Standing(1, eur("10.00"), eur("10.00"), null, delivery);
+        assertThat(waits.typed(TODAY).days()).isEqualTo("at Delivery + 14");
+        assertThat(standing(2, "10.00", "4.00").typed(TODAY).days()).isEmpty();
+        assertThat(standing(2, "10.00", "4.00").typed(TODAY).share()).isEqualTo("4.00");
+        List<Term> same = List.of(new Term(false, new Share.Rest(), delivery));
+        assertThatThrownBy(() -> Rearranging.of(List.of(waits), same, TODAY))
+                .hasMessageContaining("nothing would change");
+        List<Term> other = List.of(new Term(false, new Share.Rest(), new Due.NoDateYet()));
+        assertThat(Rearranging.of(List.of(waits), other, TODAY)).hasSize(1);
+    }
+
     /** Whatever is agreed, what was done stays, and what is open in all stays the same to the last minor unit. */
     @Test
     public void whatIsPaidNeverMovesAndTheOpenSumStays() {

@@ -21,8 +21,20 @@ public final class Rearranging {
      * @param amount with what was done on it
      * @param open above zero
      * @param dueOn null where it has none
+     * @param waits for what it waits then; null where it has a day
      */
-    public record Standing(long debt, Money amount, Money open, LocalDate dueOn) {
+    public record Standing(long debt, Money amount, Money open, LocalDate dueOn, Due waits) {
+        /** One that has a day. */
+        public Standing(long debt, Money amount, Money open, LocalDate dueOn) {
+            this(debt, amount, open, dueOn, null);
+        }
+
+        /** What is open of it as it is agreed now, to begin from; a day that has passed is left to be typed. */
+        public TypedTerm typed(LocalDate today) {
+            String when = dueOn == null ? waits.typed() : dueOn.isBefore(today) ? "" : dueOn.toString();
+            return new TypedTerm(false, Amounts.plain(open), when);
+        }
+
         private Money done() {
             return amount.minus(open);
         }
@@ -82,8 +94,9 @@ public final class Rearranging {
     }
 
     private static boolean isSame(Standing now, Installment then) {
-        return now.open().isEqual(then.amount())
-                && now.dueOn() != null
-                && now.dueOn().equals(then.dueOn());
+        boolean sameDay = now.dueOn() == null
+                ? then.dueOn() == null && now.waits().equals(then.due())
+                : now.dueOn().equals(then.dueOn());
+        return sameDay && now.open().isEqual(then.amount());
     }
 }

@@ -16,6 +16,7 @@ import quill.core.id.DocumentId;
 import quill.core.ledger.DebtKind;
 import quill.core.money.Amounts;
 import quill.core.money.DecimalMark;
+import quill.core.schedule.Due;
 import quill.core.schedule.Installment;
 import quill.core.schedule.Rearranging;
 import quill.core.schedule.ScheduleMaking;
@@ -95,9 +96,10 @@ public class Arrangements {
         if (invoice.isDraft() || invoice.voidedOn() != null) {
             throw new ConflictException("Only an issued invoice has installments to rearrange.");
         }
+        Map<Long, Due> waits = terms.waitsOf(id);
         List<Rearranging.Standing> installments = debts.of(id).stream()
                 .filter(d -> d.kind() == DebtKind.INSTALLMENT && d.open().isPositive())
-                .map(d -> new Rearranging.Standing(d.id(), d.amount(), d.open(), d.dueOn()))
+                .map(d -> new Rearranging.Standing(d.id(), d.amount(), d.open(), d.dueOn(), waits.get(d.id())))
                 .toList();
         if (installments.isEmpty()) {
             throw new RefusedException("schedule", "", "no installment is open, so there is nothing to rearrange");
@@ -112,10 +114,20 @@ public class Arrangements {
         return ScheduleMaking.make(open.sum(), clock.today(), read(wanted, open));
     }
 
-    /** What of an invoice's installments can be agreed anew. */
+    /** What of an invoice's installments can be agreed anew. @param now how it is agreed, to begin from */
+    public record ToArrange(Money sum, List<TypedTerm> now) {}
+
+    /** What of an invoice's installments can be agreed anew. @throws RefusedException where none is open */
     @Transactional(readOnly = true)
-    public Money openOf(DocumentId id) {
-        return open(id).sum();
+    public ToArrange toArrange(DocumentId id) {
+        Open open = open(id);
+        DecimalMark mark = TypedMark.current();
+        return new ToArrange(
+                open.sum(),
+                open.installments().stream()
+                        .map(s -> s.typed(clock.today()))
+                        .map(t -> new TypedTerm(false, mark.typed(t.share()), t.days()))
+                        .toList());
     }
 
     private List<Term> read(Rearrangement wanted, Open open) {

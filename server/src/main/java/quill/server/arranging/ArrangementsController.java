@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.id.DocumentId;
 import quill.core.schedule.Installment;
+import quill.core.schedule.TypedTerm;
 import quill.server.common.Amount;
 import quill.server.debts.AgreedTerms;
 import quill.server.dispatch.ArrangedLetters;
@@ -82,10 +83,20 @@ class ArrangementsController {
                         .toList());
     }
 
+    /** @param schedule how it is agreed now */
+    record ToRearrange(Amount open, List<TypedTerm> schedule) {}
+
+    /** What can be rearranged, and how it is agreed now. */
+    @GetMapping("/invoices/{id}/rearrangement")
+    ToRearrange toRearrange(@PathVariable DocumentId id) {
+        Arrangements.ToArrange now = service.toArrange(id);
+        return new ToRearrange(Amount.of(now.sum()), now.now());
+    }
+
     /** How what is open would be paid. Stores nothing. */
     @PostMapping("/invoices/{id}/rearrangement/look")
     Then look(@PathVariable DocumentId id, @RequestBody Arrangements.Rearrangement wanted) {
-        Money open = service.openOf(id);
+        Money open = service.toArrange(id).sum();
         return new Then(
                 Amount.of(open),
                 service.look(id, wanted).stream().map(i -> view(i, open)).toList());

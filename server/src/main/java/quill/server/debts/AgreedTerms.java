@@ -193,6 +193,12 @@ public class AgreedTerms {
         publisher.publishEvent(new Debts.DebtsChanged(owner.documentId(), owner.clientId()));
     }
 
+    /** For what the debts of a document wait that have no day yet. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Map<Long, Due> waitsOf(DocumentId documentId) {
+        return milestones.waitsOf(documentId);
+    }
+
     /** What was agreed of a document's installments before, in their order and oldest first. */
     @Transactional(propagation = Propagation.SUPPORTS)
     public List<Earlier> earlier(DocumentId documentId) {

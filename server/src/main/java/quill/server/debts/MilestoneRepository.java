@@ -3,7 +3,9 @@ package quill.server.debts;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -85,6 +87,21 @@ class MilestoneRepository {
                 .param("milestone", milestoneId)
                 .query((rs, n) -> new Waiting(rs.getLong(1), rs.getInt(2), rs.getBoolean(3)))
                 .list();
+    }
+
+    /** For what the debts of a document wait that have no day; those that have one are not in it. */
+    Map<Long, Due> waitsOf(DocumentId documentId) {
+        Map<Long, Due> waits = new HashMap<>();
+        jdbc.sql("""
+                SELECT d.id, m.name, d.milestone_days FROM debt d LEFT JOIN milestone m ON m.id = d.milestone_id
+                 WHERE d.document_id = :document AND d.due_on IS NULL
+                """).param("document", documentId).query(rs -> {
+            String name = rs.getString("name");
+            waits.put(
+                    rs.getLong("id"),
+                    name == null ? new Due.NoDateYet() : new Due.AtMilestone(name, rs.getInt("milestone_days")));
+        });
+        return waits;
     }
 
     /** @return whether it stood as the caller saw it */
