@@ -152,7 +152,7 @@ public class Arrangements {
      */
     @Transactional
     public String rearrange(DocumentId id, Rearrangement wanted, Slip slip) {
-        clients.lock(invoices.invoice(id).clientId());
+        clients.lock(open(id).invoice().clientId());
         Open open = open(id);
         if (wanted.open() != null && !wanted.open().equals(Amounts.plain(open.sum()))) {
             throw new ConflictException("Meanwhile " + Amounts.grouped(open.sum())
@@ -230,6 +230,9 @@ public class Arrangements {
 
     private Document lockOf(long milestoneId) {
         Document invoice = invoices.invoice(terms.milestone(milestoneId).documentId());
+        if (invoice.isDraft() || invoice.voidedOn() != null) {
+            throw new ConflictException("Only an issued invoice has milestones to reach.");
+        }
         clients.lock(invoice.clientId());
         return invoices.invoice(invoice.id());
     }

@@ -126,10 +126,10 @@ public class AgreedTerms {
         return milestones.of(documentId).stream().map(this::milestone).toList();
     }
 
-    /** Milestones that installments with anything open still wait for. */
+    /** The next milestone of each document of which nothing with a day is open any more. */
     @Transactional(propagation = Propagation.SUPPORTS)
-    public List<Milestone> awaited() {
-        return milestones.open().stream().map(this::milestone).toList();
+    public List<Milestone> next() {
+        return milestones.next().stream().map(this::milestone).toList();
     }
 
     private Milestone milestone(MilestoneRepository.Row row) {

@@ -209,6 +209,7 @@ public class Debts {
         publisher.publishEvent(new DebtsLeaving(
                 invoiceId, of(invoiceId).stream().map(StoredInstallment::id).toList()));
         repository.remove(invoiceId);
+        milestones.forget(invoiceId);
     }
 
     /** For an invoice that cannot go back any more. */

@@ -121,12 +121,22 @@ class MilestoneRepository {
                 == 1;
     }
 
-    /** Those that debts with anything open wait for, and that are not reached. */
-    List<Row> open() {
+    /** None of a document's is reached any more: its debts are gone. */
+    void forget(DocumentId documentId) {
+        jdbc.sql("UPDATE milestone SET reached_on = NULL WHERE document_id = :document")
+                .param("document", documentId)
+                .update();
+    }
+
+    /** The next one of each document of which nothing with a day is open any more: the work goes on to it. */
+    List<Row> next() {
         return jdbc.sql("""
                 SELECT m.id, m.document_id, m.name, m.reached_on FROM milestone m
-                 WHERE m.reached_on IS NULL
-                   AND EXISTS (SELECT 1 FROM debt d WHERE d.milestone_id = m.id AND d.owed_by > 0)
+                  JOIN (SELECT d.document_id, MIN(d.milestone_id) AS next FROM debt d JOIN milestone w ON w.id = d.milestone_id
+                         WHERE w.reached_on IS NULL AND d.owed_by > 0
+                           AND NOT EXISTS (SELECT 1 FROM debt o WHERE o.document_id = d.document_id AND o.owed_by > 0
+                                              AND o.due_on IS NOT NULL)
+                         GROUP BY d.document_id) n ON n.next = m.id
                  ORDER BY m.id
                 """).query(MilestoneRepository::row).list();
     }

@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
@@ -93,6 +94,9 @@ class ScheduleEdits {
     }
 
     private static Split ofSum(Edit edit, DecimalMark mark) {
+        if (edit.schedule().stream().anyMatch(Objects::isNull)) {
+            throw new RefusedException("schedule", "", "has an installment that is nothing");
+        }
         List<TypedTerm> plain = edit.schedule().stream()
                 .map(t -> new TypedTerm(t.deposit(), mark.plain(t.share()), t.days()))
                 .toList();

@@ -2,6 +2,7 @@ package quill.server.quotes;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeSet;
 import org.springframework.stereotype.Service;
@@ -9,7 +10,6 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.issued.IssuedDocument;
-import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
 import quill.server.common.Hashes;
 import quill.server.common.Json;
@@ -32,7 +32,6 @@ public class Answering {
     private final Json json;
     private final QuoteLetters letters;
     private final QuoteNews news;
-    private final ClientsService clients;
 
     Answering(
             QuotesService quotes,
@@ -41,8 +40,7 @@ public class Answering {
             Documents documents,
             Json json,
             QuoteLetters letters,
-            QuoteNews news,
-            ClientsService clients) {
+            QuoteNews news) {
         this.quotes = quotes;
         this.issuing = issuing;
         this.repository = repository;
@@ -50,7 +48,6 @@ public class Answering {
         this.json = json;
         this.letters = letters;
         this.news = news;
-        this.clients = clients;
     }
 
     /**
@@ -63,7 +60,9 @@ public class Answering {
     public record Acceptance(String name, List<Integer> ticked, String seen) {
         /** Nothing ticked is nothing chosen. */
         public Acceptance {
-            ticked = ticked == null ? List.of() : List.copyOf(ticked);
+            ticked = ticked == null
+                    ? List.of()
+                    : ticked.stream().filter(Objects::nonNull).toList();
         }
     }
 
@@ -171,8 +170,7 @@ public class Answering {
     }
 
     private Document lock(Document found) {
-        clients.lock(found.clientId());
-        Document quote = quotes.quote(found.id());
+        Document quote = quotes.lock(found.id());
         if (quote.state() != DocumentState.OPEN) {
             throw answered(quote);
         }

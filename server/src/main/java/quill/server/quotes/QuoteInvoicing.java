@@ -6,7 +6,6 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.document.TypedDraft;
 import quill.core.id.DocumentId;
 import quill.core.quote.Choices;
-import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.documents.Attachments;
@@ -25,7 +24,6 @@ class QuoteInvoicing {
     private final Documents documents;
     private final Relations relations;
     private final Attachments attachments;
-    private final ClientsService clients;
     private final BusinessClock clock;
 
     QuoteInvoicing(
@@ -34,14 +32,12 @@ class QuoteInvoicing {
             Documents documents,
             Relations relations,
             Attachments attachments,
-            ClientsService clients,
             BusinessClock clock) {
         this.quotes = quotes;
         this.invoices = invoices;
         this.documents = documents;
         this.relations = relations;
         this.attachments = attachments;
-        this.clients = clients;
         this.clock = clock;
     }
 
@@ -54,8 +50,7 @@ class QuoteInvoicing {
      */
     @Transactional
     public DocumentId begin(DocumentId quoteId) {
-        clients.lock(quotes.quote(quoteId).clientId());
-        Document quote = quotes.quote(quoteId);
+        Document quote = quotes.lock(quoteId);
         if (quote.state() != DocumentState.ACCEPTED) {
             throw new ConflictException("Only an accepted quote becomes an invoice.");
         }

@@ -5,7 +5,6 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.RefusedException;
 import quill.core.id.DocumentId;
 import quill.server.clients.Client;
-import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
 import quill.server.dispatch.QuoteLetters;
 import quill.server.dispatch.Slip;
@@ -17,12 +16,10 @@ import quill.server.documents.DocumentState;
 public class QuoteSending {
     private final QuotesService quotes;
     private final QuoteLetters letters;
-    private final ClientsService clients;
 
-    QuoteSending(QuotesService quotes, QuoteLetters letters, ClientsService clients) {
+    QuoteSending(QuotesService quotes, QuoteLetters letters) {
         this.quotes = quotes;
         this.letters = letters;
-        this.clients = clients;
     }
 
     Client.Recipient recipient(Document quote) {
@@ -33,7 +30,7 @@ public class QuoteSending {
     @Transactional
     public String send(DocumentId id, int version, String key, Slip slip) {
         Document quote = quotes.quote(id);
-        Document issued = quote.isDraft() ? quotes.issue(id, version) : quote;
+        Document issued = quote.isDraft() ? quotes.issue(id, version) : canBeSent(id);
         return letters.send(issued, quotes.validUntil(issued), key, slip);
     }
 
@@ -43,11 +40,15 @@ public class QuoteSending {
         if (key == null || !key.matches("[A-Za-z0-9-]{8,60}")) {
             throw new RefusedException("key", key, "must be 8 to 60 letters, digits and hyphens, new for each sending");
         }
-        clients.lock(quotes.quote(id).clientId());
-        Document quote = quotes.quote(id);
+        Document quote = canBeSent(id);
+        letters.send(quote, quotes.validUntil(quote), key, slip);
+    }
+
+    private Document canBeSent(DocumentId id) {
+        Document quote = quotes.lock(id);
         if (quote.state() != DocumentState.OPEN && quote.state() != DocumentState.ACCEPTED) {
             throw new ConflictException("Only a quote that is open or accepted can be sent.");
         }
-        letters.send(quote, quotes.validUntil(quote), key, slip);
+        return quote;
     }
 }

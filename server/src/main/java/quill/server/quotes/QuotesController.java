@@ -19,6 +19,7 @@ import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.id.DocumentId;
 import quill.server.common.BusinessClock;
+import quill.server.common.ConflictException;
 import quill.server.common.Downloads;
 import quill.server.dispatch.LetterLook;
 import quill.server.dispatch.Slip;
@@ -142,6 +143,9 @@ class QuotesController {
     @GetMapping("/{id}/pdf")
     ResponseEntity<byte[]> pdf(@PathVariable DocumentId id) {
         Document quote = service.quote(id);
+        if (quote.isDraft()) {
+            throw new ConflictException("A draft is printed once it is issued.");
+        }
         return Downloads.pdf(papers.forBusiness(quote), "quote-" + quote.number());
     }
 }

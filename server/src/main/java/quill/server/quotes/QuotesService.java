@@ -10,10 +10,10 @@ import quill.core.document.TypedOffer;
 import quill.core.id.DocumentId;
 import quill.server.audit.Happenings;
 import quill.server.clients.ClientsService;
-import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 import quill.server.common.SafeHtml;
+import quill.server.documents.Attachments;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
 import quill.server.documents.DocumentState;
@@ -35,7 +35,7 @@ public class QuotesService {
     private final ClientsService clients;
     private final Links links;
     private final Happenings happenings;
-    private final BusinessClock clock;
+    private final Attachments attachments;
 
     QuotesService(
             Documents documents,
@@ -45,7 +45,7 @@ public class QuotesService {
             ClientsService clients,
             Links links,
             Happenings happenings,
-            BusinessClock clock) {
+            Attachments attachments) {
         this.documents = documents;
         this.relations = relations;
         this.repository = repository;
@@ -53,7 +53,7 @@ public class QuotesService {
         this.clients = clients;
         this.links = links;
         this.happenings = happenings;
-        this.clock = clock;
+        this.attachments = attachments;
     }
 
     /** Keeps a new draft, whatever was typed. @return its id */
@@ -84,13 +84,17 @@ public class QuotesService {
     /** Begins another that says the same. @return its id */
     @Transactional
     public DocumentId duplicate(DocumentId id) {
-        return begin(documents.typed(quote(id)).changed().rate("").build());
+        DocumentId copy = begin(documents.typed(quote(id)).changed().rate("").build());
+        attachments.copy(id, copy);
+        return copy;
     }
 
     /** Throws a draft away. */
     @Transactional
     public void discard(DocumentId id, int version) {
-        documents.discard(quote(id), version);
+        Document draft = quote(id);
+        attachments.removeAll(id);
+        documents.discard(draft, version);
     }
 
     /**
@@ -115,6 +119,7 @@ public class QuotesService {
         return begun.orElseGet(() -> {
             DocumentId draft = begin(repository.terms(id).offered());
             relations.add(draft, RelationKind.SUPERSEDES, id);
+            attachments.copy(id, draft);
             return draft;
         });
     }
@@ -151,13 +156,22 @@ public class QuotesService {
     /** Ends an open quote without an answer. */
     @Transactional
     public void withdraw(DocumentId id, String why) {
-        clients.lock(quote(id).clientId());
-        Document quote = quote(id);
+        Document quote = lock(id);
         if (quote.state() != DocumentState.OPEN) {
             throw new ConflictException("Only a quote that is open can be withdrawn.");
         }
         documents.markVoid(quote);
         happenings.tell(id, quote.clientId(), "Withdrawn" + (why == null || why.isBlank() ? "" : ": " + why.strip()));
+    }
+
+    /** An issued quote, with its client locked. @throws ConflictException for a draft */
+    Document lock(DocumentId id) {
+        Document found = quote(id);
+        if (found.isDraft()) {
+            throw new ConflictException("This is a draft; issue it first.");
+        }
+        clients.lock(found.clientId());
+        return quote(id);
     }
 
     /** One quote. @throws NotFoundException if there is none of that id */
@@ -176,11 +190,6 @@ public class QuotesService {
     /** Until when an issued quote can be accepted. */
     public LocalDate validUntil(Document quote) {
         return repository.terms(quote.id()).validUntil();
-    }
-
-    /** Whether it can still be accepted today. */
-    public boolean isOpen(Document quote) {
-        return quote.state() == DocumentState.OPEN && !validUntil(quote).isBefore(clock.today());
     }
 
     /** The answer, if there was one. */

@@ -5,8 +5,12 @@ import org.springframework.stereotype.Component;
 import quill.core.money.Amounts;
 import quill.server.cardorders.CardOrders;
 import quill.server.clients.ClientsService;
+import quill.server.common.Amount;
 import quill.server.common.Shown;
 import quill.server.common.Texts;
+import quill.server.debts.AgreedTerms;
+import quill.server.documents.Document;
+import quill.server.invoices.InvoicesService;
 import quill.server.latefees.LateFees;
 import quill.server.payments.Payment;
 import quill.server.payments.Payments;
@@ -20,13 +24,41 @@ class MoneyNeeds {
     private final LateFees fees;
     private final ClientsService clients;
     private final QuoteWaits quotes;
+    private final AgreedTerms terms;
+    private final InvoicesService invoices;
 
-    MoneyNeeds(Payments payments, CardOrders orders, LateFees fees, ClientsService clients, QuoteWaits quotes) {
+    MoneyNeeds(
+            Payments payments,
+            CardOrders orders,
+            LateFees fees,
+            ClientsService clients,
+            QuoteWaits quotes,
+            AgreedTerms terms,
+            InvoicesService invoices) {
+        this.terms = terms;
+        this.invoices = invoices;
         this.quotes = quotes;
         this.payments = payments;
         this.orders = orders;
         this.fees = fees;
         this.clients = clients;
+    }
+
+    /** Work that goes on to a milestone before anything more is due. */
+    void milestones(List<Needs.Need> needs) {
+        for (AgreedTerms.Milestone m : terms.next()) {
+            Document invoice = invoices.invoice(m.documentId());
+            needs.add(new Needs.Need(
+                    "milestone",
+                    m.id(),
+                    invoice.id(),
+                    invoice.clientId(),
+                    null,
+                    "Waits for “" + m.name() + "”: " + invoice.number() + ", " + invoice.clientName(),
+                    Shown.money(Amount.ofMinor(invoice.currency(), invoice.openMinor())
+                                    .money())
+                            + " is open, and nothing more is due before that. Say on its record when it is reached."));
+        }
     }
 
     /** What of quotes waits for the business. */

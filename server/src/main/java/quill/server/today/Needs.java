@@ -72,7 +72,8 @@ class Needs {
      *
      * @param kind message (nobody knows whether it arrived), undelivered, payment, order, fee (put up for waiving), review (a fee that waits), address, failed,
      *     kept (back until its day had passed), unanswered (late after the last step of the plan), unsent (issued, but not sent), draft,
-     *     question (asked on a quote's page), accepted (a quote without an invoice yet) or expiring (a quote that runs out)
+     *     question (asked on a quote's page), accepted (a quote without an invoice yet) expiring (a quote that runs out)
+     *     or milestone (nothing more is due before it)
      * @param key of the act, where it is one
      */
     record Need(
@@ -119,6 +120,7 @@ class Needs {
         keptBack(needs);
         unanswered(today, needs);
         money.quotes(needs);
+        money.milestones(needs);
         unsent(needs);
         drafts(needs);
         return needs;

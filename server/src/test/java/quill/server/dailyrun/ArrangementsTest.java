@@ -146,6 +146,9 @@ public class ArrangementsTest extends OnAFreshBusiness {
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("it stays reached");
         agrees(client);
+        assertThat(terms.next()).as("the second is open still").isEmpty();
+        server.pay(client, invoice, "20.00", BEGIN.plusDays(3));
+        assertThat(terms.next()).extracting(AgreedTerms.Milestone::name).containsExactly("Delivery");
         // Nothing about what has no day yet, however long it takes.
         for (int day = 4; day <= 40; day += 4) {
             forward(day);
