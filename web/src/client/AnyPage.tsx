@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
-import { api, data, messageOf } from '../api/client';
+import { api, data } from '../api/client';
 import { ClientPage } from './ClientPage';
 import { QuotePage } from './QuotePage';
+import { NotShown } from './NotShown';
 
 /** Whatever a client's link leads to. */
 export function AnyPage({ token }: { token: string }) {
@@ -15,18 +16,5 @@ export function AnyPage({ token }: { token: string }) {
   }, [token]);
   if (kind === 'quote') return <QuotePage token={token} />;
   if (kind) return <ClientPage token={token} />;
-  return (
-    <main className="client">
-      {failed ? (
-        <>
-          <p className="ask">This page cannot be shown.</p>
-          <p className="told refused" role="alert">
-            {messageOf(failed)}
-          </p>
-        </>
-      ) : (
-        <p className="faded">One moment…</p>
-      )}
-    </main>
-  );
+  return <NotShown failed={failed} />;
 }

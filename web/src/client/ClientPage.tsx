@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { api, data, messageOf, type Schemas } from '../api/client';
+import { api, data, type Schemas } from '../api/client';
 import { PageBody } from './PageBody';
+import { NotShown } from './NotShown';
 
 type Page = Schemas['PublicPage'];
 
@@ -51,20 +52,6 @@ function usePage(token: string) {
 /** What one client sees: who asks, for what, how much, by when; then the ways to pay, then the lines. */
 export function ClientPage({ token }: { token: string }) {
   const { page, failed, load } = usePage(token);
-  if (!page)
-    return (
-      <main className="client">
-        {failed ? (
-          <>
-            <p className="ask">This page cannot be shown.</p>
-            <p className="told refused" role="alert">
-              {messageOf(failed)}
-            </p>
-          </>
-        ) : (
-          <p className="faded">One moment…</p>
-        )}
-      </main>
-    );
+  if (!page) return <NotShown failed={failed} />;
   return <PageBody page={page} token={token} onStale={() => void load(false)} />;
 }

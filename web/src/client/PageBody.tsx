@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
 import { isZero, longDate, money, plain, shortDate, spokenDate } from '../design/format';
 import { MeasureFigure, standingOf } from '../design/Measure';
+import { SumRows } from './SumRows';
 
 type Page = Schemas['PublicPage'];
 
@@ -351,36 +352,7 @@ export function PageBody({
             <dd>{plain(l.sums.net)}</dd>
           </div>
         ))}
-        {d.body.discounts.map((e, i) => (
-          <div key={`d${i}`}>
-            <dt>
-              {e.description}
-              {e.how && <span className="faded small"> {e.how}</span>}
-            </dt>
-            <dd>−{plain(e.amount)}</dd>
-          </div>
-        ))}
-        {d.body.charges.map((e, i) => (
-          <div key={`c${i}`}>
-            <dt>{e.description}</dt>
-            <dd>{plain(e.amount)}</dd>
-          </div>
-        ))}
-        {d.body.taxes
-          .filter((t) => t.category !== 'O')
-          .map((t) => (
-            <div key={t.name} className="faded">
-              <dt>
-                {t.name} on {plain(t.base)}
-                {t.reason && <span className="small"> {t.reason}</span>}
-              </dt>
-              <dd>{plain(t.amount)}</dd>
-            </div>
-          ))}
-        <div className="total">
-          <dt>Total</dt>
-          <dd>{money(d.sums.total)}</dd>
-        </div>
+        <SumRows document={d} />
         {!isZero(d.sums.prepaid) && (
           <div>
             <dt>Deposit already paid</dt>

@@ -1,7 +1,10 @@
-import { type FormEvent, useCallback, useEffect, useRef, useState } from 'react';
-import { api, ApiError, data, messageOf, problemOf, type Schemas } from '../api/client';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { api, data, messageOf, type Schemas } from '../api/client';
 import { longDate, money, plain, shortDate } from '../design/format';
 import { MeasureFigure } from '../design/Measure';
+import { NotShown } from './NotShown';
+import { QuoteAnswer, ticks } from './QuoteAnswer';
+import { SumRows } from './SumRows';
 
 type Page = Schemas['QuotePage'];
 
@@ -39,8 +42,6 @@ function useQuote(token: string) {
   useEffect(() => void load(null), [load]);
   return { page, failed, load, setPage };
 }
-
-const ticks = (page: Page) => page.options.filter((o) => o.ticked).map((o) => o.place);
 
 function Ask({ page: p }: { page: Page }) {
   const d = p.document;
@@ -150,162 +151,8 @@ function Lines({
             <dd>{plain(o.net)}</dd>
           </div>
         ))}
-      {d.body.discounts.map((e, i) => (
-        <div key={`d${i}`}>
-          <dt>
-            {e.description}
-            {e.how && <span className="faded small"> {e.how}</span>}
-          </dt>
-          <dd>−{plain(e.amount)}</dd>
-        </div>
-      ))}
-      {d.body.charges.map((e, i) => (
-        <div key={`c${i}`}>
-          <dt>{e.description}</dt>
-          <dd>{plain(e.amount)}</dd>
-        </div>
-      ))}
-      {d.body.taxes
-        .filter((t) => t.category !== 'O')
-        .map((t) => (
-          <div key={t.name} className="faded">
-            <dt>
-              {t.name} on {plain(t.base)}
-              {t.reason && <span className="small"> {t.reason}</span>}
-            </dt>
-            <dd>{plain(t.amount)}</dd>
-          </div>
-        ))}
-      <div className="total">
-        <dt>Total</dt>
-        <dd>{money(d.sums.total)}</dd>
-      </div>
+      <SumRows document={d} />
     </dl>
-  );
-}
-
-/** A name as a signature, or a reason why not, or a question first. */
-function Answer({
-  page: p,
-  waits,
-  token,
-  onAnswered,
-  onStale,
-}: {
-  page: Page;
-  /** Whether the sums are still on their way. */
-  waits: boolean;
-  token: string;
-  onAnswered: (page: Page) => void;
-  onStale: () => void;
-}) {
-  const [name, setName] = useState('');
-  const [how, setHow] = useState<'accept' | 'ask' | 'decline'>('accept');
-  const [text, setText] = useState('');
-  const [going, setGoing] = useState(false);
-  const [refusal, setRefusal] = useState<unknown>(null);
-  const [asked, setAsked] = useState(false);
-  const path = { params: { path: { token } } };
-  const send = async (event: FormEvent) => {
-    event.preventDefault();
-    if (going) return;
-    setGoing(true);
-    setRefusal(null);
-    try {
-      if (how === 'ask') {
-        await data(api.POST('/api/public/{token}/quote/questions', { ...path, body: { text } }));
-        setAsked(true);
-        setText('');
-        setHow('accept');
-      } else
-        onAnswered(
-          await data(
-            how === 'accept'
-              ? api.POST('/api/public/{token}/quote/acceptance', {
-                  ...path,
-                  body: { name, ticked: ticks(p), seen: p.seal },
-                })
-              : api.POST('/api/public/{token}/quote/declining', { ...path, body: { reason: text } }),
-          ),
-        );
-    } catch (error) {
-      setRefusal(error);
-      if (error instanceof ApiError && error.status === 409) onStale();
-    } finally {
-      setGoing(false);
-    }
-  };
-  const wrong = problemOf(refusal as Error | null, 'name') ?? problemOf(refusal as Error | null, 'text');
-  return (
-    <form onSubmit={(e) => void send(e)} noValidate>
-      {asked && (
-        <p className="told" role="status">
-          Your question is with {p.document.from.name}. The answer comes to you by e-mail or telephone.
-        </p>
-      )}
-      {how === 'accept' ? (
-        <>
-          <label className="sign">
-            Your name, as a signature
-            <input
-              type="text"
-              autoComplete="name"
-              value={name}
-              maxLength={200}
-              aria-invalid={Boolean(wrong)}
-              onChange={(e) => setName(e.target.value)}
-            />
-          </label>
-          {wrong && (
-            <p className="told refused" role="alert">
-              {wrong}
-            </p>
-          )}
-          <p className="faded small">
-            Your name, the time and your internet address are kept with the text that you accept.
-          </p>
-        </>
-      ) : (
-        <label className="sign">
-          {how === 'ask' ? 'What would you like to know?' : 'Why not? (may stay empty)'}
-          <textarea
-            rows={4}
-            autoFocus
-            maxLength={how === 'ask' ? 2000 : 1000}
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-          />
-        </label>
-      )}
-      {Boolean(refusal) && !(how === 'accept' && wrong) && (
-        <p className="told refused" role="alert">
-          {messageOf(refusal)}
-        </p>
-      )}
-      <button type="submit" className={how === 'decline' ? 'pay decline' : 'pay'} disabled={going || waits}>
-        {how === 'accept'
-          ? `Accept, for ${money(p.document.sums.total)}`
-          : how === 'ask'
-            ? 'Send the question'
-            : 'Decline the quote'}
-      </button>
-      <p className="others">
-        {how === 'accept' ? (
-          <>
-            <button type="button" className="link" onClick={() => setHow('ask')}>
-              Ask something first
-            </button>
-            <button type="button" className="link" onClick={() => setHow('decline')}>
-              Decline
-            </button>
-          </>
-        ) : (
-          <button type="button" className="link" onClick={() => setHow('accept')}>
-            Back
-          </button>
-        )}
-      </p>
-    </form>
   );
 }
 
@@ -313,21 +160,7 @@ function Answer({
 export function QuotePage({ token }: { token: string }) {
   const { page: p, failed, load, setPage } = useQuote(token);
   const [wanted, setWanted] = useState<number[] | null>(null);
-  if (!p)
-    return (
-      <main className="client">
-        {failed ? (
-          <>
-            <p className="ask">This page cannot be shown.</p>
-            <p className="told refused" role="alert">
-              {messageOf(failed)}
-            </p>
-          </>
-        ) : (
-          <p className="faded">One moment…</p>
-        )}
-      </main>
-    );
+  if (!p) return <NotShown failed={failed} />;
   const d = p.document;
   // A tick stands at once; what it comes to is the server's.
   const tick = async (places: number[]) => {
@@ -394,7 +227,7 @@ export function QuotePage({ token }: { token: string }) {
       )}
       {d.matter.notes && <p className="pre">{d.matter.notes}</p>}
       {p.state === 'open' ? (
-        <Answer
+        <QuoteAnswer
           page={p}
           waits={wanted !== null}
           token={token}

@@ -1,6 +1,7 @@
 import { api, data, type Schemas } from '../api/client';
 import type { Look, Slip } from '../letters/slip';
-import type { Typed } from './useDraft';
+
+type Typed = Schemas['TypedDraft'];
 
 /** Where a kind of document is written, kept, looked at and sent from: the sheet is the same for each. */
 export interface Desk {

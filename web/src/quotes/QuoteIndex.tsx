@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import { type KeyboardEvent, useRef } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import type { Schemas } from '../api/client';
 import { quotesOf } from '../api/quotes';
 import { money, shortDate } from '../design/format';
 import { Loaded } from '../design/States';
 import { useAddressView } from '../design/useAddressView';
+import { useTurning } from '../design/useTurning';
 import { useTyped } from '../design/useTyped';
 
 const names: Record<string, string> = {
@@ -56,19 +56,9 @@ export function QuoteIndex({ current }: { current: number | null }) {
   const { get, change } = useAddressView();
   const filter = get('filter');
   const typed = useTyped(filter, (text) => change('filter', text));
-  const navigate = useNavigate();
-  const leaf = useRef<HTMLDivElement>(null);
+  const { leaf, turn } = useTurning(current);
   const groups = useQuery(quotesOf(filter));
-  const turn = (event: KeyboardEvent) => {
-    if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
-    const rows = [...(leaf.current?.querySelectorAll<HTMLAnchorElement>('[data-row]') ?? [])];
-    const here = rows.findIndex((r) => r === document.activeElement || r.getAttribute('aria-current'));
-    const next = rows[here + (event.key === 'ArrowDown' ? 1 : -1)];
-    if (!next) return;
-    event.preventDefault();
-    next.focus();
-    if (current !== null) void navigate(next.pathname + next.search);
-  };
+
   return (
     <div className="index" ref={leaf} onKeyDown={turn}>
       <div className="filter">
