@@ -1,13 +1,11 @@
 import { Button, Modal } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schemas } from '../api/client';
 import { agreedOf } from '../api/invoices';
 import { DayField } from '../design/DayField';
 import { longDate, plain, shortDate } from '../design/format';
-import { Refusal } from '../design/States';
 import { SendDialog } from '../letters/SendDialog';
-import { plainSlip } from '../letters/slip';
 import css from './Agreed.module.css';
 
 type Milestone = Schemas['MilestoneView'];
@@ -57,17 +55,7 @@ function ReachDialog({ milestone, onClose }: { milestone: Milestone; onClose: ()
 export function Agreed({ id }: { id: number }) {
   const agreed = useQuery(agreedOf(id));
   const [reaching, setReaching] = useState<Milestone | null>(null);
-  const queries = useQueryClient();
-  const undo = useMutation({
-    mutationFn: (milestone: number) =>
-      data(
-        api.POST('/api/milestones/{id}/undoing', {
-          params: { path: { id: milestone } },
-          body: { on: null, slip: plainSlip },
-        }),
-      ),
-    onSuccess: () => queries.invalidateQueries(),
-  });
+  const [undoing, setUndoing] = useState<Milestone | null>(null);
   if (!agreed.data) return null;
   const { milestones, earlier } = agreed.data;
   return (
@@ -86,14 +74,13 @@ export function Agreed({ id }: { id: number }) {
                   </button>
                 )}
                 {m.undoable && (
-                  <button type="button" className="link" onClick={() => undo.mutate(m.id)}>
-                    Not reached after all
+                  <button type="button" className="link" onClick={() => setUndoing(m)}>
+                    Not reached after all…
                   </button>
                 )}
               </li>
             ))}
           </ul>
-          <Refusal error={undo.error} />
         </>
       )}
       {earlier.length > 0 && (
@@ -108,6 +95,30 @@ export function Agreed({ id }: { id: number }) {
             ))}
           </ol>
         </details>
+      )}
+      {undoing && (
+        <SendDialog
+          title={`“${undoing.name}” is not reached after all`}
+          action="Undo it and send"
+          look={(slip) =>
+            data(
+              api.POST('/api/milestones/{id}/undoing/letter', {
+                params: { path: { id: undoing.id } },
+                body: { on: null, slip },
+              }),
+            )
+          }
+          send={(slip) =>
+            data(
+              api.POST('/api/milestones/{id}/undoing', {
+                params: { path: { id: undoing.id } },
+                body: { on: null, slip },
+              }),
+            )
+          }
+          mailOnly
+          onClose={() => setUndoing(null)}
+        />
       )}
       {reaching && <ReachDialog milestone={reaching} onClose={() => setReaching(null)} />}
     </>

@@ -26,6 +26,7 @@ import quill.server.audit.Happenings;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
+import quill.server.common.Shown;
 import quill.server.common.Texts;
 import quill.server.common.TypedMark;
 import quill.server.debts.AgreedTerms;
@@ -174,7 +175,7 @@ public class Arrangements {
                         + count(read(wanted, open).size()) + (why.isEmpty() ? "" : ". " + why));
         return letters.tell(
                 invoices.invoice(id),
-                "As agreed, what is still open is to be paid on other days.",
+                "As agreed, " + Shown.money(open.sum()) + " of it is to be paid in other installments than before.",
                 open.installments().stream()
                         .map(s -> before(s, were.get(s.debt())))
                         .toList(),

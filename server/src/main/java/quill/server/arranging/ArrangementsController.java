@@ -136,6 +136,15 @@ class ArrangementsController {
                 slip -> service.reach(id, asked.on(), slip));
     }
 
+    /** The letter that would say that a milestone was not reached after all. */
+    @PostMapping("/milestones/{id}/undoing/letter")
+    LetterLook.ShownLetter letterOfUndoing(@PathVariable long id, @RequestBody Reached asked) {
+        return look.at(
+                letters.recipient(invoices.invoice(terms.milestone(id).documentId())),
+                asked.slip(),
+                slip -> service.unreach(id, slip));
+    }
+
     @PostMapping("/milestones/{id}/reaching")
     Done reach(@PathVariable long id, @RequestBody Reached asked) {
         return new Done(service.reach(id, asked.on(), asked.slip()) != null);
