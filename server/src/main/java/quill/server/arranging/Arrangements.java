@@ -132,6 +132,9 @@ public class Arrangements {
     }
 
     private List<Term> read(Rearrangement wanted, Open open) {
+        if (wanted.schedule().isEmpty()) {
+            throw new RefusedException("schedule", "", "say in which installments it is to be paid");
+        }
         DecimalMark mark = TypedMark.current();
         List<Problem> problems = new ArrayList<>();
         CurrencyUnit currency = open.sum().getCurrencyUnit();

@@ -46,7 +46,12 @@ class ArrangementsController {
 
     record RearrangeAndTell(
             Arrangements.Rearrangement wanted,
-            @Schema(nullable = true) Slip slip) {}
+            @Schema(nullable = true) Slip slip) {
+        /** Nothing wanted is no installment, which is refused by name. */
+        RearrangeAndTell {
+            wanted = wanted == null ? new Arrangements.Rearrangement(List.of(), "", null) : wanted;
+        }
+    }
 
     record Then(Amount open, List<Reckoning.ReckonedInstallment> installments) {}
 
