@@ -70,13 +70,15 @@ export function ScheduleEditor({
     mutationFn: async (change: Edit) => ({ of: schedule, became: await edited(change) }),
     onSuccess: ({ of: asked, became }, change) => {
       if (JSON.stringify(asked) === JSON.stringify(latest.current)) onChange(() => became.schedule);
-      else restyle.mutate(change);
+      else if (change.kind !== 'SEVERAL' || latest.current[change.place ?? 0]?.share === change.share)
+        restyle.mutate(change);
     },
   });
   // What one more changes is shown before it is taken.
   const more = useMutation({ mutationFn: () => edited({ kind: 'ADD' }) });
   const several = (place: number, share: string) => {
-    if (SEVERAL.test(share.trim())) restyle.mutate({ kind: 'SEVERAL', place, share });
+    // Leaving the field and Enter ask for the same; once is enough.
+    if (SEVERAL.test(share.trim()) && !restyle.isPending) restyle.mutate({ kind: 'SEVERAL', place, share });
   };
   const remove = (place: number) => {
     onChange((before) => before.filter((_, i) => i !== place));
