@@ -129,8 +129,8 @@ public class QuoteStoryTest extends Suite {
         button(desk, "More").click();
         desk.getByText("Rearrange installments…").click();
         Locator dialog = desk.getByRole(AriaRole.DIALOG);
-        dialog.getByLabel("Share of installment 1").fill("3x");
         dialog.getByLabel("When installment 1 is due").fill("30 Apr");
+        dialog.getByLabel("Share of installment 1").fill("3x");
         dialog.getByLabel("Share of installment 1").press("Enter");
         assertThat(dialog.getByLabel("When installment 3 is due")).hasValue("monthly");
         assertThat(dialog).containsText("30 Jun");
