@@ -106,15 +106,10 @@ public record TypedDraft(
             this(description, quantity, unit, unitPrice, discount, taxes, null, null, null, null, null);
         }
 
-        /** Whether the client of a quote can choose it. */
-        public boolean canBeChosen() {
-            return "ticked".equals(choice) || "unticked".equals(choice);
-        }
-
-        /** The same as a client chose it, or as it is on an invoice: nobody chooses it any more. */
-        public TypedLine settled() {
+        /** The same as a client can choose it; null where nobody chooses it any more. */
+        public TypedLine choose(String to) {
             return new TypedLine(
-                    description, quantity, unit, unitPrice, discount, taxes, item, note, serial, category, null);
+                    description, quantity, unit, unitPrice, discount, taxes, item, note, serial, category, to);
         }
 
         /** The same under another category of income. */
@@ -210,9 +205,7 @@ public record TypedDraft(
                         .discounts(plain(discounts, m))
                         .charges(plain(charges, m))
                         .prepaid(m.plain(prepaid))
-                        .schedule(schedule.stream()
-                                .map(t -> new TypedTerm(t.deposit(), m.plain(t.share()), t.days()))
-                                .toList())
+                        .schedule(schedule.stream().map(t -> t.plain(m)).toList())
                         .lateFee(lateFee == null ? null : lateFee.plain(m))
                         .mark(null)
                         .build();

@@ -1,5 +1,7 @@
 package quill.core.schedule;
 
+import quill.core.money.DecimalMark;
+
 /**
  * An installment as typed.
  *
@@ -10,6 +12,16 @@ package quill.core.schedule;
 public record TypedTerm(boolean deposit, String share, String days) {
     /** All of it on issue. */
     public static final TypedTerm WHOLE = new TypedTerm(false, "rest", "0");
+
+    /** The same with its share as programs write numbers, whatever mark it was typed with. */
+    public TypedTerm plain(DecimalMark mark) {
+        return with(mark.plain(share));
+    }
+
+    /** The same as somebody with this mark types it. */
+    public TypedTerm typed(DecimalMark mark) {
+        return with(mark.typed(share));
+    }
 
     /** The same with another share. */
     TypedTerm with(String otherShare) {

@@ -126,8 +126,7 @@ public class Arrangements {
         return new ToArrange(
                 open.sum(),
                 open.installments().stream()
-                        .map(s -> s.typed(clock.today()))
-                        .map(t -> new TypedTerm(false, mark.typed(t.share()), t.days()))
+                        .map(s -> s.typed(clock.today()).typed(mark))
                         .toList());
     }
 
@@ -138,9 +137,8 @@ public class Arrangements {
         DecimalMark mark = TypedMark.current();
         List<Problem> problems = new ArrayList<>();
         CurrencyUnit currency = open.sum().getCurrencyUnit();
-        List<TypedTerm> typed = wanted.schedule().stream()
-                .map(t -> new TypedTerm(t.deposit(), mark.plain(t.share()), t.days()))
-                .toList();
+        List<TypedTerm> typed =
+                wanted.schedule().stream().map(t -> t.plain(mark)).toList();
         List<Term> read = Term.readAll(typed, currency, clock.today(), problems);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);

@@ -16,7 +16,6 @@ import quill.core.id.DocumentId;
 import quill.core.ledger.DebtKind;
 import quill.core.ledger.OpenDebt;
 import quill.core.schedule.Due;
-import quill.core.schedule.DueDates;
 import quill.core.schedule.Installment;
 import quill.core.schedule.Rearranging;
 import quill.server.common.BusinessClock;
@@ -179,9 +178,7 @@ public class AgreedTerms {
     private void date(Owner owner, Milestone milestone, LocalDate on) {
         List<Long> ids = new ArrayList<>();
         for (MilestoneRepository.Waiting waiting : milestones.waiting(milestone.id())) {
-            LocalDate due = on == null
-                    ? null
-                    : DueDates.of(new Due.AfterIssue(waiting.days()), on).orElseThrow();
+            LocalDate due = on == null ? null : on.plusDays(waiting.days());
             Why why = on == null
                     ? Why.of("the milestone was not reached after all")
                     : Why.of("the milestone “" + milestone.name() + "” was reached on " + Texts.day(on));

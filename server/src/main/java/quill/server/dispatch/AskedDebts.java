@@ -23,6 +23,9 @@ public class AskedDebts {
         this.terms = terms;
     }
 
+    /** A debt, how sternly a letter asked for it, and when that was written. */
+    private record Asked(long debtId, Tone tone, LocalDate on) {}
+
     /** Notes what a letter asks for. */
     void add(long messageId, List<Act.Item> items, Tone tone) {
         for (Act.Item item : items) {
@@ -44,20 +47,29 @@ public class AskedDebts {
      * asked for are not in it. Of a debt that was agreed anew what was written by that day counts no more.
      */
     public Map<Long, Tone> lastTones(Collection<Long> debtIds) {
+        List<Asked> asked = debtIds.isEmpty()
+                ? List.of()
+                : jdbc.sql("""
+                                SELECT a.debt_id, a.tone, m.made_on FROM UNNEST(CAST(:debts AS BIGINT ARRAY)) AS d (id)
+                                  JOIN message_debt a ON a.debt_id = d.id
+                                  JOIN message m ON m.id = a.message_id AND m.state <> 'set aside'
+                                 ORDER BY a.message_id
+                                """)
+                        .param("debts", Ids.array(debtIds))
+                        .query((rs, n) -> new Asked(
+                                rs.getLong(1),
+                                Tone.valueOf(rs.getString(2)),
+                                rs.getDate(3).toLocalDate()))
+                        .list();
+        // Only those that were asked for can have been agreed anew since.
+        Map<Long, LocalDate> anewOn =
+                terms.agreedAnewOn(asked.stream().map(Asked::debtId).toList());
         Map<Long, Tone> tones = new HashMap<>();
-        Map<Long, LocalDate> anewOn = terms.agreedAnewOn(debtIds);
-        if (!debtIds.isEmpty()) {
-            jdbc.sql("""
-                    SELECT a.debt_id, a.tone, m.made_on FROM UNNEST(CAST(:debts AS BIGINT ARRAY)) AS d (id)
-                      JOIN message_debt a ON a.debt_id = d.id
-                      JOIN message m ON m.id = a.message_id AND m.state <> 'set aside'
-                     ORDER BY a.message_id
-                    """).param("debts", Ids.array(debtIds)).query(rs -> {
-                LocalDate anew = anewOn.get(rs.getLong(1));
-                if (anew == null || rs.getDate(3).toLocalDate().isAfter(anew)) {
-                    tones.put(rs.getLong(1), Tone.valueOf(rs.getString(2)));
-                }
-            });
+        for (Asked a : asked) {
+            LocalDate anew = anewOn.get(a.debtId());
+            if (anew == null || a.on().isAfter(anew)) {
+                tones.put(a.debtId(), a.tone());
+            }
         }
         return tones;
     }

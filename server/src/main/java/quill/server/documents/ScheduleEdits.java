@@ -87,19 +87,14 @@ class ScheduleEdits {
             case DIVIDE -> editing.divide(edit.place(), edit.thousandths());
         };
         return new Edited(
-                then.stream()
-                        .map(t -> new TypedTerm(t.deposit(), mark.typed(t.share()), t.days()))
-                        .toList(),
-                now.real() ? made(then, now.due(), today) : List.of());
+                then.stream().map(t -> t.typed(mark)).toList(), now.real() ? made(then, now.due(), today) : List.of());
     }
 
     private static Split ofSum(Edit edit, DecimalMark mark) {
         if (edit.schedule().stream().anyMatch(Objects::isNull)) {
             throw new RefusedException("schedule", "", "has an installment that is nothing");
         }
-        List<TypedTerm> plain = edit.schedule().stream()
-                .map(t -> new TypedTerm(t.deposit(), mark.plain(t.share()), t.days()))
-                .toList();
+        List<TypedTerm> plain = edit.schedule().stream().map(t -> t.plain(mark)).toList();
         List<Problem> problems = new ArrayList<>();
         CurrencyUnit currency = TypedNumber.currency("of.currency", edit.of().currency(), problems);
         Money due = currency == null
