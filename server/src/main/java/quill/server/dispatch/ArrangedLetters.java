@@ -5,34 +5,24 @@ import java.util.UUID;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.RefusedException;
-import quill.core.letter.Channel;
 import quill.server.QuillSettings;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.debts.AgreedTerms;
 import quill.server.documents.Document;
-import quill.server.letters.Written;
 
 /** Tells a client that installments are agreed anew. */
 @Service
 public class ArrangedLetters {
     private final Letters letters;
-    private final MessageQueue queue;
+    private final SlipSending sending;
     private final ClientsService clients;
-    private final Destinations destinations;
     private final QuillSettings settings;
 
-    ArrangedLetters(
-            Letters letters,
-            MessageQueue queue,
-            ClientsService clients,
-            Destinations destinations,
-            QuillSettings settings) {
+    ArrangedLetters(Letters letters, SlipSending sending, ClientsService clients, QuillSettings settings) {
         this.letters = letters;
-        this.queue = queue;
+        this.sending = sending;
         this.clients = clients;
-        this.destinations = destinations;
         this.settings = settings;
     }
 
@@ -51,23 +41,15 @@ public class ArrangedLetters {
     @Transactional(propagation = Propagation.MANDATORY)
     public String tell(Document document, String change, List<AgreedTerms.Earlier> before, Slip typed) {
         Slip slip = Slip.checked(typed);
-        if (slip.leavesAt() != null || slip.channel() == Channel.TEXT) {
-            throw new RefusedException("slip.at", slip.at(), "this letter goes by e-mail, and at once");
-        }
-        Client client = clients.client(document.clientId());
-        if (slip.toOr(client.forInvoices().email()).isBlank()) {
+        SlipSending.atOnceByMail(slip);
+        if (slip.toOr(recipient(document).email()).isBlank()) {
             return null;
         }
-        String to = destinations.of(client, client.forInvoices(), slip);
-        slip.check(() -> letters.arranged(document, change, before, slip.plain().once()));
-        Written written = letters.arranged(document, change, before, slip.once());
         String key = "arranged:" + document.id() + ":" + UUID.randomUUID();
-        queue.add(
-                MessageDraft.of(key, MessageKind.ARRANGED, client.id(), document.id(), to, written)
-                        .copiedTo(slip.others())
-                        .held(settings.callBackSeconds(), null),
-                slip);
-        destinations.keep(client, slip, to);
+        sending.send(
+                new SlipSending.Letter(key, MessageKind.ARRANGED, document, List.of(), settings.callBackSeconds()),
+                slip,
+                as -> letters.arranged(document, change, before, as.once()));
         return key;
     }
 }

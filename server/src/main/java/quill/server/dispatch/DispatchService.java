@@ -1,6 +1,5 @@
 package quill.server.dispatch;
 
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
@@ -16,14 +15,12 @@ import quill.server.common.ConflictException;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
-import quill.server.letters.Written;
 
 /** What leaves for a client is a row first, written in the transaction that gives the reason for it. */
 @Service
 public class DispatchService {
-    private final MessageRepository repository;
+    private final SlipSending sending;
     private final Letters letters;
-    private final MessageQueue queue;
     private final InvoicesService invoices;
     private final ClientsService clients;
     private final Attachments attachments;
@@ -31,17 +28,15 @@ public class DispatchService {
     private final QuillSettings settings;
 
     DispatchService(
-            MessageRepository repository,
+            SlipSending sending,
             Letters letters,
-            MessageQueue queue,
             InvoicesService invoices,
             ClientsService clients,
             Attachments attachments,
             Destinations destinations,
             QuillSettings settings) {
-        this.repository = repository;
+        this.sending = sending;
         this.letters = letters;
-        this.queue = queue;
         this.invoices = invoices;
         this.clients = clients;
         this.attachments = attachments;
@@ -125,22 +120,10 @@ public class DispatchService {
     }
 
     private void send(Document invoice, String key, Slip slip, int hold) {
-        Client client = clients.client(invoice.clientId());
-        String to = destinations.of(client, client.forInvoices(), slip);
-        LocalDateTime at = destinations.leavesAt(slip);
-        if (repository.exists(key)) {
-            return; // This very sending was asked for before, and its answer was lost.
-        }
-        slip.check(() -> letters.invoice(invoice, slip.plain()));
-        Written written = letters.invoice(invoice, slip);
-        destinations.checkLength(slip, written.text());
-        MessageDraft draft = MessageDraft.of(key, MessageKind.INVOICE, client.id(), invoice.id(), to, written)
-                .with(slip.papers(enclosed(invoice)))
-                .copiedTo(slip.others())
-                .held(hold, null)
-                .leaving(at, slip.once());
-        queue.add(slip.isText() ? draft.byText() : draft, slip);
-        destinations.keep(client, slip, to);
+        sending.send(
+                new SlipSending.Letter(key, MessageKind.INVOICE, invoice, enclosed(invoice), hold),
+                slip,
+                as -> letters.invoice(invoice, as));
     }
 
     /** The paper of an invoice, and the files that go along with it. */

@@ -6,8 +6,6 @@ import java.util.List;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.RefusedException;
-import quill.core.letter.Channel;
 import quill.core.letter.LetterKind;
 import quill.server.QuillSettings;
 import quill.server.clients.Client;
@@ -24,28 +22,25 @@ import quill.server.letters.Written;
 public class QuoteLetters {
     private final LetterWriting writing;
     private final DocumentFacts facts;
-    private final MessageRepository repository;
+    private final SlipSending sending;
     private final MessageQueue queue;
     private final ClientsService clients;
-    private final Destinations destinations;
     private final Attachments attachments;
     private final QuillSettings settings;
 
     QuoteLetters(
             LetterWriting writing,
             DocumentFacts facts,
-            MessageRepository repository,
+            SlipSending sending,
             MessageQueue queue,
             ClientsService clients,
-            Destinations destinations,
             Attachments attachments,
             QuillSettings settings) {
         this.writing = writing;
         this.facts = facts;
-        this.repository = repository;
+        this.sending = sending;
         this.queue = queue;
         this.clients = clients;
-        this.destinations = destinations;
         this.attachments = attachments;
         this.settings = settings;
     }
@@ -64,35 +59,23 @@ public class QuoteLetters {
      * @param key the caller's own: a second sending of the same key does nothing
      * @param typed as a person wants it, to be called back for a while; null for plainly, at once
      * @return the letter's key
-     * @throws RefusedException where it goes nowhere
+     * @throws quill.core.RefusedException where it goes nowhere
      */
     public String send(Document quote, LocalDate validUntil, String key, Slip typed) {
         Slip slip = Slip.checked(typed);
-        if (slip.leavesAt() != null || slip.channel() == Channel.TEXT) {
-            throw new RefusedException("slip.at", slip.at(), "a quote goes by e-mail, and at once");
-        }
-        Client client = clients.client(quote.clientId());
-        String to = destinations.of(client, client.forInvoices(), slip);
+        SlipSending.atOnceByMail(slip);
         String what = "quote:" + quote.id() + ":" + key;
-        if (repository.exists(what)) {
-            return what;
-        }
-        LetterFacts said = facts.quote(quote, validUntil, null, null);
-        slip.check(
-                () -> writing.write(LetterKind.QUOTE, false, said, slip.plain().once()));
-        Written written = writing.write(LetterKind.QUOTE, false, said, slip.once());
         List<Enclosed> papers = new ArrayList<>(List.of(Enclosed.quote(quote.id(), quote.number())));
         attachments.of(quote.id()).stream()
                 .filter(Attachments.Attachment::sent)
                 .map(Enclosed::file)
                 .forEach(papers::add);
-        queue.add(
-                MessageDraft.of(what, MessageKind.QUOTE, client.id(), quote.id(), to, written)
-                        .with(slip.papers(papers))
-                        .copiedTo(slip.others())
-                        .held(typed == null ? 0 : settings.callBackSeconds(), null),
-                slip);
-        destinations.keep(client, slip, to);
+        LetterFacts said = facts.quote(quote, validUntil, null, null);
+        int hold = typed == null ? 0 : settings.callBackSeconds();
+        sending.send(
+                new SlipSending.Letter(what, MessageKind.QUOTE, quote, papers, hold),
+                slip,
+                as -> writing.write(LetterKind.QUOTE, false, said, as.once()));
         return what;
     }
 
