@@ -16,7 +16,7 @@ export function AnswerDialog({
   id: number;
   number: string;
   accepts: boolean;
-  options: Schemas['OptionView'][];
+  options: Schemas['QuoteOption'][];
   onClose: () => void;
 }) {
   const queries = useQueryClient();

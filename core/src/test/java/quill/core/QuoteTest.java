@@ -29,13 +29,14 @@ public class QuoteTest {
     public void onlyOptionalLinesAreChosenAndEveryLineKeepsItsPlace() {
         assertThat(Choices.optional(OFFERED)).containsExactly(1, 2);
         assertThat(Choices.ticked(OFFERED)).containsExactly(1);
-        TypedDraft chosen = Choices.chosen(OFFERED, List.of(2));
+        TypedDraft chosen = Choices.chosen(Choices.choose(OFFERED, List.of(2)));
+        assertThat(Choices.ticked(Choices.choose(OFFERED, List.of(2)))).containsExactly(2);
         assertThat(chosen.lines()).extracting(TypedLine::description).containsExactly("Strings", "", "Tuning");
-        assertThat(chosen.lines()).noneMatch(TypedLine::canBeChosen);
-        assertThatThrownBy(() -> Choices.chosen(OFFERED, List.of(0)))
+        assertThat(Choices.optional(chosen)).isEmpty();
+        assertThatThrownBy(() -> Choices.choose(OFFERED, List.of(0)))
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining("no line that can be chosen");
-        assertThatThrownBy(() -> Choices.chosen(OFFERED, List.of(7))).isInstanceOf(RefusedException.class);
+        assertThatThrownBy(() -> Choices.choose(OFFERED, List.of(7))).isInstanceOf(RefusedException.class);
     }
 
     @DataProvider

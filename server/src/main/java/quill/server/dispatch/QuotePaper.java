@@ -24,7 +24,7 @@ public record QuotePaper(
         Accepted accepted,
         List<String> files) {
     /** A line that can be chosen. */
-    public record Option(String description, String quantity, String unit, String unitPrice, Amount net) {}
+    public record Option(String description, Amount net) {}
 
     /** Who accepted it, and when. @param at with the time of the business @param address empty where noted by hand */
     public record Accepted(String name, String at, String address, boolean byHand, String seal) {}

@@ -122,12 +122,26 @@ class DocumentRepository {
                 .update();
     }
 
-    /** Those of a kind and state, newest first, from before an id. */
-    List<Document> of(DocumentKind kind, DocumentState state, long beforeId, int most) {
-        return jdbc.sql(SELECT + " WHERE kind = :kind AND state = :state AND id < :before ORDER BY id DESC LIMIT :most")
+    /** Those of a kind and state, newest first. */
+    List<Document> of(DocumentKind kind, DocumentState state, int most) {
+        return jdbc.sql(SELECT + " WHERE kind = :kind AND state = :state ORDER BY id DESC LIMIT :most")
                 .param("kind", kind)
                 .param("state", state)
-                .param("before", beforeId)
+                .param("most", most)
+                .query(DocumentRepository::document)
+                .list();
+    }
+
+    /** Those of a kind and state to which no other is this, newest first. */
+    List<Document> without(RelationKind relation, DocumentKind kind, DocumentState state, int most) {
+        return jdbc.sql(SELECT + """
+                 WHERE kind = :kind AND state = :state
+                   AND NOT EXISTS (SELECT 1 FROM document_relation r WHERE r.to_id = document.id AND r.kind = :relation)
+                 ORDER BY id DESC LIMIT :most
+                """)
+                .param("kind", kind)
+                .param("state", state)
+                .param("relation", relation)
                 .param("most", most)
                 .query(DocumentRepository::document)
                 .list();

@@ -273,9 +273,14 @@ public class Documents {
         return repository.latest(kind, clientId, most);
     }
 
-    /** Those of a kind and state, newest first, from before an id. */
-    public List<Document> of(DocumentKind kind, DocumentState state, long beforeId, int most) {
-        return repository.of(kind, state, beforeId, most);
+    /** Those of a kind and state, newest first. */
+    public List<Document> of(DocumentKind kind, DocumentState state, int most) {
+        return repository.of(kind, state, most);
+    }
+
+    /** Those of a kind and state to which no other is this, newest first. */
+    public List<Document> without(RelationKind relation, DocumentKind kind, DocumentState state, int most) {
+        return repository.without(relation, kind, state, most);
     }
 
     /** The document of a client's link. @throws quill.server.common.NotFoundException for a link that leads nowhere */

@@ -171,7 +171,7 @@ public class DraftReckoner {
         DraftReading.Read all = DraftReading.read(typed, rules);
         // Of a quote that counts which its client has chosen to begin with.
         boolean choices = !Choices.optional(typed).isEmpty();
-        DraftReading.Read read = choices ? DraftReading.read(Choices.chosen(typed, Choices.ticked(typed)), rules) : all;
+        DraftReading.Read read = choices ? DraftReading.read(Choices.chosen(typed), rules) : all;
         List<Problem> problems = new ArrayList<>(all.problems());
         refuseUnprintable(typed, client, problems);
         Totals totals = null;

@@ -2,8 +2,6 @@ package quill.server.invoices;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
-import java.time.LocalTime;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -14,7 +12,6 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
@@ -26,9 +23,11 @@ import quill.server.debts.Debts;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
 import quill.server.documents.Documents;
+import quill.server.documents.DraftView;
 import quill.server.documents.Fixing;
+import quill.server.documents.KeepDraft;
+import quill.server.documents.Kept;
 import quill.server.documents.PrintedDocument;
-import quill.server.documents.Reckoning;
 import quill.server.links.Links;
 
 /** Invoices from draft to issue, over HTTP. */
@@ -42,6 +41,7 @@ class InvoicesController {
     private final Debts debts;
     private final BusinessClock clock;
     private final Links links;
+    private final DraftView.Reading drafts;
 
     InvoicesController(
             InvoicesService service,
@@ -50,6 +50,7 @@ class InvoicesController {
             Attachments attachments,
             Debts debts,
             Links links,
+            DraftView.Reading drafts,
             BusinessClock clock) {
         this.service = service;
         this.documents = documents;
@@ -58,16 +59,8 @@ class InvoicesController {
         this.debts = debts;
         this.clock = clock;
         this.links = links;
+        this.drafts = drafts;
     }
-
-    /** @param number the number that it keeps, if it was issued under one and taken back */
-    record DraftView(
-            DocumentId id,
-            int version,
-            @Schema(nullable = true) String number,
-            TypedDraft typed,
-            Reckoning reckoning,
-            List<Attachments.Attachment> files) {}
 
     record EarlierView(PrintedDocument document, LocalDate takenBackOn, String why, String who) {}
 
@@ -93,11 +86,6 @@ class InvoicesController {
             @Schema(nullable = true) Issued issued,
             List<EarlierView> earlier) {}
 
-    /** @param at the time of the business, as HH:MM */
-    record Kept(DocumentId id, int version, String at) {}
-
-    record KeepDraft(int version, TypedDraft typed) {}
-
     record IssueDraft(int version) {}
 
     @PostMapping("/invoices")
@@ -106,7 +94,7 @@ class InvoicesController {
     }
 
     private Kept kept(DocumentId id, int version) {
-        return new Kept(id, version, LocalTime.now(clock).format(DateTimeFormatter.ofPattern("HH:mm")));
+        return Kept.now(id, version, clock);
     }
 
     @GetMapping("/invoices/{id}")
@@ -116,8 +104,7 @@ class InvoicesController {
         DraftView draft = null;
         Issued issued = null;
         if (i.isDraft()) {
-            TypedDraft typed = service.typed(i);
-            draft = new DraftView(id, i.version(), i.number(), typed, documents.reckon(typed), attachments.of(id));
+            draft = drafts.of(i);
         } else {
             IssuedDocument said = documents.issued(i);
             issued = new Issued(
@@ -152,10 +139,7 @@ class InvoicesController {
 
     @PutMapping("/invoices/{id}")
     Kept keep(@PathVariable DocumentId id, @RequestBody KeepDraft keep) {
-        if (keep.typed() == null) {
-            throw new RefusedException("typed", "", "send the whole draft as it is typed");
-        }
-        return kept(id, service.keep(id, keep.version(), keep.typed()));
+        return kept(id, service.keep(id, keep.version(), keep.whole()));
     }
 
     @DeleteMapping("/invoices/{id}")

@@ -1,15 +1,15 @@
 package quill.server.quotes;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.TreeSet;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
-import quill.core.issued.IssuedDocument;
+import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.Hashes;
 import quill.server.common.Json;
@@ -26,28 +26,31 @@ public class Answering {
     private static final int MOST_REASON = 1000;
 
     private final QuotesService quotes;
-    private final QuoteIssuing issuing;
+    private final QuoteChoosing choosing;
     private final QuoteRepository repository;
     private final Documents documents;
     private final Json json;
     private final QuoteLetters letters;
     private final QuoteNews news;
+    private final BusinessClock clock;
 
     Answering(
             QuotesService quotes,
-            QuoteIssuing issuing,
+            QuoteChoosing choosing,
             QuoteRepository repository,
             Documents documents,
             Json json,
             QuoteLetters letters,
-            QuoteNews news) {
+            QuoteNews news,
+            BusinessClock clock) {
         this.quotes = quotes;
-        this.issuing = issuing;
+        this.choosing = choosing;
         this.repository = repository;
         this.documents = documents;
         this.json = json;
         this.letters = letters;
         this.news = news;
+        this.clock = clock;
     }
 
     /**
@@ -67,10 +70,10 @@ public class Answering {
     }
 
     /** A hash of all that is accepted: the text of the document with what is chosen, its terms, and until when it holds. */
-    String sealOf(Document quote, IssuedDocument chosen) {
-        QuoteRepository.Terms terms = quotes.terms(quote);
-        return Hashes.of(json.write(documents.printed(quote.kind(), chosen).forClient()) + "\n" + terms.validUntil()
-                + "\n" + terms.conditions());
+    String sealOf(Document quote, QuoteChoosing.Chosen chosen) {
+        return Hashes.of(
+                json.write(documents.printed(quote.kind(), chosen.document()).forClient()) + "\n"
+                        + chosen.terms().validUntil() + "\n" + chosen.terms().conditions());
     }
 
     /**
@@ -94,16 +97,16 @@ public class Answering {
     private Document accept(Document found, Acceptance a, String address, boolean byHand) {
         Document quote = lock(found);
         String name = name(a.name(), byHand);
-        List<Integer> ticked = List.copyOf(new TreeSet<>(a.ticked()));
-        QuoteIssuing.Chosen chosen = issuing.choose(quote, ticked);
-        String seal = sealOf(quote, chosen.document());
+        QuoteChoosing.Chosen chosen = choosing.choose(quote, a.ticked());
+        LocalDate until = chosen.terms().validUntil();
+        String seal = sealOf(quote, chosen);
         if (!byHand && !seal.equals(a.seen())) {
             throw new ConflictException(
                     "This quote was changed, or something else is ticked, than what you see. Look at it again;"
                             + " nothing was accepted.");
         }
-        if (!byHand && quotes.validUntil(quote).isBefore(news.today())) {
-            throw new ConflictException("This quote held until " + Texts.day(quotes.validUntil(quote))
+        if (!byHand && until.isBefore(clock.today())) {
+            throw new ConflictException("This quote held until " + Texts.day(until)
                     + ". Please ask " + chosen.document().from().name() + " ("
                     + chosen.document().from().email() + ") for a new one.");
         }
@@ -111,10 +114,12 @@ public class Answering {
             throw answered(quotes.quote(quote.id()));
         }
         repository.answer(
-                quote.id(), new QuoteAnswer(true, byHand, name, news.today(), news.now(), address, "", ticked, seal));
+                quote.id(),
+                new QuoteAnswer(
+                        true, byHand, name, clock.today(), clock.instant(), address, "", chosen.ticked(), seal));
         Document accepted = quotes.quote(quote.id());
         news.accepted(accepted, name, byHand, chosen.document());
-        letters.accepted(accepted, quotes.validUntil(accepted), name, null);
+        letters.accepted(accepted, until, name, null);
         return accepted;
     }
 
@@ -142,7 +147,7 @@ public class Answering {
         }
         repository.answer(
                 quote.id(),
-                new QuoteAnswer(false, byHand, name, news.today(), news.now(), address, reason, List.of(), null));
+                new QuoteAnswer(false, byHand, name, clock.today(), clock.instant(), address, reason, List.of(), null));
         Document declined = quotes.quote(quote.id());
         news.declined(declined, name, reason, byHand);
         return declined;
@@ -157,14 +162,14 @@ public class Answering {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        repository.ask(quote.id(), news.today(), news.now(), asked);
+        repository.ask(quote.id(), clock.today(), clock.instant(), asked);
         news.asked(quote, asked);
     }
 
     /** Somebody has answered a question. */
     @Transactional
     public void seeTo(long questionId) {
-        if (!repository.seeTo(questionId, news.today())) {
+        if (!repository.seeTo(questionId, clock.today())) {
             throw new ConflictException("Somebody has seen to this question already.");
         }
     }

@@ -64,7 +64,7 @@ class QuoteIndex {
     }
 
     private List<QuoteRow> rows(DocumentState state, String filter) {
-        List<Document> found = documents.of(DocumentKind.QUOTE, state, Long.MAX_VALUE, MOST);
+        List<Document> found = documents.of(DocumentKind.QUOTE, state, MOST);
         Map<DocumentId, LocalDate> until =
                 repository.until(found.stream().map(Document::id).toList());
         String part = filter == null ? "" : filter.strip().toLowerCase(Locale.ROOT);

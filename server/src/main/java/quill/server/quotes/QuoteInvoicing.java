@@ -63,7 +63,7 @@ class QuoteInvoicing {
         }
         QuoteAnswer answer = quotes.answer(quote).orElseThrow();
         TypedDraft offered = quotes.terms(quote).offered();
-        TypedDraft chosen = Choices.chosen(offered, answer.ticked());
+        TypedDraft chosen = Choices.chosen(Choices.choose(offered, answer.ticked()));
         TypedDraft typed = chosen.changed()
                 .lines(chosen.lines().stream()
                         .filter(l -> !l.equals(TypedDraft.TypedLine.BLANK))

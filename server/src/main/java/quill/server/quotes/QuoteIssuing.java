@@ -2,7 +2,6 @@ package quill.server.quotes;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
@@ -11,10 +10,7 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.document.IssueChecks;
 import quill.core.document.TypedDraft;
-import quill.core.issued.IssuedDocument;
-import quill.core.quote.Choices;
 import quill.core.quote.OfferReading;
-import quill.core.schedule.Installment;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
@@ -24,7 +20,7 @@ import quill.server.documents.DraftReckoner;
 import quill.server.documents.Fixing;
 import quill.server.documents.NumberSeries;
 
-/** Makes a quote of a draft, and says what it comes to with whatever its client chooses. */
+/** Makes a quote of a draft. */
 @Component
 class QuoteIssuing {
     private final Documents documents;
@@ -69,24 +65,5 @@ class QuoteIssuing {
         documents.issue(draft, version, given, fixing.invoice(given.number(), client, typed, reckoned, today));
         String conditions = typed.offer() == null ? "" : typed.offer().conditions();
         repository.insert(draft.id(), new QuoteRepository.Terms(until, conditions, typed));
-    }
-
-    /** What a quote comes to with a choice. @param schedule by which days its installments would fall due */
-    record Chosen(IssuedDocument document, List<Installment> schedule, DraftReckoner.Reckoned reckoned) {}
-
-    /**
-     * What an issued quote says with these lines chosen, by the taxes and rates of its day.
-     *
-     * @throws RefusedException naming {@code ticked}, for a line that cannot be chosen, or where nothing is left
-     */
-    Chosen choose(Document quote, Collection<Integer> ticked) {
-        TypedDraft offered = repository.terms(quote.id()).offered();
-        TypedDraft chosen = Choices.chosen(offered, ticked);
-        DraftReckoner.Reckoned reckoned = reckoner.toIssue(chosen, quote.issuedOn());
-        if (reckoned.totals() == null || !reckoned.totals().total().isPositive()) {
-            throw new RefusedException("ticked", ticked, "leaves nothing to accept");
-        }
-        IssuedDocument as = documents.asFirstIssued(quote);
-        return new Chosen(fixing.again(as, reckoned), reckoned.schedule(), reckoned);
     }
 }

@@ -1,13 +1,10 @@
 package quill.server.quotes;
 
-import java.time.Instant;
-import java.time.LocalDate;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 import quill.core.issued.IssuedDocument;
 import quill.server.audit.Happenings;
 import quill.server.common.Amount;
-import quill.server.common.BusinessClock;
 import quill.server.common.News;
 import quill.server.common.Shown;
 import quill.server.documents.Document;
@@ -17,20 +14,10 @@ import quill.server.documents.Document;
 class QuoteNews {
     private final Happenings happenings;
     private final ApplicationEventPublisher publisher;
-    private final BusinessClock clock;
 
-    QuoteNews(Happenings happenings, ApplicationEventPublisher publisher, BusinessClock clock) {
+    QuoteNews(Happenings happenings, ApplicationEventPublisher publisher) {
         this.happenings = happenings;
         this.publisher = publisher;
-        this.clock = clock;
-    }
-
-    LocalDate today() {
-        return clock.today();
-    }
-
-    Instant now() {
-        return clock.instant();
     }
 
     void accepted(Document quote, String name, boolean byHand, IssuedDocument as) {

@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.stream.IntStream;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -14,7 +13,6 @@ import quill.core.id.DocumentId;
 import quill.core.ledger.DebtKind;
 import quill.core.ledger.Standing;
 import quill.core.money.Amounts;
-import quill.core.quote.Choices;
 import quill.core.schedule.Due;
 import quill.core.schedule.Installment;
 import quill.server.business.BusinessService;
@@ -25,9 +23,7 @@ import quill.server.dispatch.PdfMaking;
 import quill.server.dispatch.QuotePaper;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
-import quill.server.documents.DocumentKind;
 import quill.server.documents.Documents;
-import quill.server.documents.PrintedDocument;
 import quill.server.invoices.Measure;
 
 /** What is printed of a quote, and of its acceptance. */
@@ -36,7 +32,7 @@ public class QuotePapers implements PaperOf {
     private static final DateTimeFormatter AT = DateTimeFormatter.ofPattern("d MMMM yyyy, HH:mm:ss", Locale.UK);
 
     private final QuotesService quotes;
-    private final QuoteIssuing issuing;
+    private final QuoteChoosing choosing;
     private final Documents documents;
     private final Attachments attachments;
     private final BusinessService business;
@@ -44,13 +40,13 @@ public class QuotePapers implements PaperOf {
 
     QuotePapers(
             QuotesService quotes,
-            QuoteIssuing issuing,
+            QuoteChoosing choosing,
             Documents documents,
             Attachments attachments,
             BusinessService business,
             PdfMaking pdf) {
         this.quotes = quotes;
-        this.issuing = issuing;
+        this.choosing = choosing;
         this.documents = documents;
         this.attachments = attachments;
         this.business = business;
@@ -79,15 +75,18 @@ public class QuotePapers implements PaperOf {
 
     @Transactional(readOnly = true)
     QuotePaper of(Document quote) {
-        QuoteRepository.Terms terms = quotes.terms(quote);
+        QuoteChoosing.Chosen now = choosing.asItStands(quote);
         Optional<QuoteAnswer> answer = quotes.answer(quote).filter(QuoteAnswer::accepted);
-        List<Integer> ticked = answer.map(QuoteAnswer::ticked).orElseGet(() -> Choices.ticked(terms.offered()));
         return new QuotePaper(
                 documents.document(quote),
-                terms.validUntil(),
-                terms.conditions(),
-                answer.isPresent() ? List.of() : left(quote, ticked),
-                parts(issuing.choose(quote, ticked).schedule()),
+                now.terms().validUntil(),
+                now.terms().conditions(),
+                // What was not chosen is no part of what was accepted.
+                now.options().stream()
+                        .filter(o -> answer.isEmpty() && !o.ticked())
+                        .map(o -> new QuotePaper.Option(o.description(), o.net()))
+                        .toList(),
+                parts(now.schedule()),
                 answer.map(this::accepted).orElse(null),
                 attachments.of(quote.id()).stream()
                         .filter(Attachments.Attachment::sent)
@@ -103,42 +102,6 @@ public class QuotePapers implements PaperOf {
                 a.address(),
                 a.byHand(),
                 a.seal());
-    }
-
-    /** Lines that could be chosen, and are not. */
-    private List<QuotePaper.Option> left(Document quote, List<Integer> ticked) {
-        List<Integer> all = Choices.optional(quotes.terms(quote).offered());
-        if (all.size() == ticked.size()) {
-            return List.of();
-        }
-        PrintedDocument whole = whole(quote);
-        List<Integer> places = placesOfWhole(quote);
-        return IntStream.range(0, places.size())
-                .filter(i -> all.contains(places.get(i)) && !ticked.contains(places.get(i)))
-                .mapToObj(i -> whole.body().lines().get(i))
-                .map(l -> new QuotePaper.Option(
-                        l.description(),
-                        l.quantity(),
-                        l.unit(),
-                        l.unitPrice(),
-                        l.sums().net()))
-                .toList();
-    }
-
-    /** With everything chosen that can be. */
-    PrintedDocument whole(Document quote) {
-        return documents.printed(
-                DocumentKind.QUOTE,
-                issuing.choose(quote, Choices.optional(quotes.terms(quote).offered()))
-                        .document());
-    }
-
-    /** For each line of the whole its place in the draft. */
-    List<Integer> placesOfWhole(Document quote) {
-        return issuing.choose(quote, Choices.optional(quotes.terms(quote).offered()))
-                .reckoned()
-                .read()
-                .places();
     }
 
     /** How a quote is to be paid: its days begin with the invoice, so they are said in words. */

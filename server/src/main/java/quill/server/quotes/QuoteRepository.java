@@ -8,6 +8,7 @@ import java.time.OffsetDateTime;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -62,6 +63,18 @@ class QuoteRepository {
                 SELECT document_id, valid_until FROM quote
                   JOIN UNNEST(CAST(:ids AS BIGINT ARRAY)) AS given (one) ON one = document_id
                 """).param("ids", Ids.array(ids)).query(rs -> {
+            until.put(new DocumentId(rs.getLong(1)), rs.getDate(2).toLocalDate());
+        });
+        return until;
+    }
+
+    /** Those that hold until a day in a range, the soonest first. */
+    Map<DocumentId, LocalDate> runningOut(LocalDate from, LocalDate to) {
+        Map<DocumentId, LocalDate> until = new LinkedHashMap<>();
+        jdbc.sql("""
+                SELECT document_id, valid_until FROM quote WHERE valid_until BETWEEN :from AND :to
+                 ORDER BY valid_until, document_id
+                """).param("from", from).param("to", to).query(rs -> {
             until.put(new DocumentId(rs.getLong(1)), rs.getDate(2).toLocalDate());
         });
         return until;

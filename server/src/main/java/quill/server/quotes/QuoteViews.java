@@ -2,62 +2,51 @@ package quill.server.quotes;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
-import java.util.Collection;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.springframework.stereotype.Component;
-import quill.core.document.TypedDraft;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
-import quill.core.quote.Choices;
 import quill.core.quote.QuoteChanges;
 import quill.server.audit.Happenings;
-import quill.server.common.Amount;
 import quill.server.common.OneSnapshot;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentState;
 import quill.server.documents.Documents;
+import quill.server.documents.DraftView;
 import quill.server.documents.PrintedDocument;
-import quill.server.documents.Reckoning;
 import quill.server.invoices.Measure;
 
 /** What is shown of a quote: to the business, and to its client. */
 @Component
 public class QuoteViews {
     private final QuotesService quotes;
-    private final QuoteIssuing issuing;
-    private final QuotePapers papers;
+    private final QuoteChoosing choosing;
     private final Answering answering;
     private final QuoteRepository repository;
     private final Documents documents;
     private final QuoteAround around;
+    private final DraftView.Reading drafts;
 
     QuoteViews(
             QuotesService quotes,
-            QuoteIssuing issuing,
-            QuotePapers papers,
+            QuoteChoosing choosing,
             Answering answering,
             QuoteRepository repository,
             Documents documents,
-            QuoteAround around) {
+            QuoteAround around,
+            DraftView.Reading drafts) {
         this.quotes = quotes;
-        this.issuing = issuing;
-        this.papers = papers;
+        this.choosing = choosing;
         this.answering = answering;
         this.repository = repository;
         this.documents = documents;
         this.around = around;
+        this.drafts = drafts;
     }
-
-    /** A draft of a quote. */
-    public record QuoteDraft(
-            DocumentId id,
-            int version,
-            @Schema(nullable = true) String number,
-            TypedDraft typed,
-            Reckoning reckoning,
-            List<Attachments.Attachment> files) {}
 
     /** The answer. @param at the time of the business */
     public record AnswerView(
@@ -70,16 +59,13 @@ public class QuoteViews {
             String text,
             @Schema(nullable = true) LocalDate seenToOn) {}
 
-    /** A line that the client can choose. @param place by which it is named */
-    public record OptionView(int place, String description, String quantity, String unit, Amount net, boolean ticked) {}
-
     /** An issued quote. @param state open, expired, accepted, declined or void */
     public record QuoteIssued(
             PrintedDocument document,
             String state,
             LocalDate validUntil,
             String conditions,
-            List<OptionView> options,
+            List<QuoteChoosing.QuoteOption> options,
             List<Measure.Part> measure,
             @Schema(nullable = true) AnswerView answer,
             List<QuestionView> questions,
@@ -104,18 +90,17 @@ public class QuoteViews {
             @Schema(nullable = true) ClientId clientId,
             String clientName,
             @Schema(nullable = true) DocumentId supersedesId,
-            @Schema(nullable = true) QuoteDraft draft,
+            @Schema(nullable = true) DraftView draft,
             @Schema(nullable = true) QuoteIssued issued,
             List<Happenings.Happening> past) {}
 
     /** A quote for the business. */
     @OneSnapshot
     public QuoteView of(Document q) {
-        QuoteDraft draft = null;
+        DraftView draft = null;
         QuoteIssued issued = null;
         if (q.isDraft()) {
-            TypedDraft typed = documents.typed(q);
-            draft = new QuoteDraft(q.id(), q.version(), q.number(), typed, documents.reckon(typed), around.files(q));
+            draft = drafts.of(q);
         } else {
             issued = issued(q);
         }
@@ -124,15 +109,14 @@ public class QuoteViews {
     }
 
     private QuoteIssued issued(Document q) {
-        QuoteRepository.Terms terms = quotes.terms(q);
-        List<Integer> ticked = tickedOf(q);
+        QuoteChoosing.Chosen now = choosing.asItStands(q);
         return new QuoteIssued(
                 documents.document(q),
-                around.stateOf(q, terms.validUntil()),
-                terms.validUntil(),
-                terms.conditions(),
-                options(q, ticked),
-                QuotePapers.parts(issuing.choose(q, ticked).schedule()),
+                around.stateOf(q, now.terms().validUntil()),
+                now.terms().validUntil(),
+                now.terms().conditions(),
+                now.options(),
+                QuotePapers.parts(now.schedule()),
                 quotes.answer(q).map(around::answer).orElse(null),
                 repository.questions(q.id()).stream()
                         .map(x -> new QuestionView(x.id(), x.askedOn(), x.text(), x.seenToOn()))
@@ -140,31 +124,6 @@ public class QuoteViews {
                 around.files(q),
                 around.memo(q),
                 new LeadsTo(around.link(q), around.supersededBy(q), around.invoices(q)));
-    }
-
-    private List<Integer> tickedOf(Document q) {
-        return quotes.answer(q)
-                .filter(QuoteAnswer::accepted)
-                .map(QuoteAnswer::ticked)
-                .orElseGet(() -> Choices.ticked(quotes.terms(q).offered()));
-    }
-
-    private List<OptionView> options(Document q, Collection<Integer> ticked) {
-        List<Integer> all = Choices.optional(quotes.terms(q).offered());
-        if (all.isEmpty()) {
-            return List.of();
-        }
-        PrintedDocument whole = papers.whole(q);
-        List<Integer> places = papers.placesOfWhole(q);
-        return IntStream.range(0, places.size())
-                .filter(i -> all.contains(places.get(i)))
-                .mapToObj(i -> option(places.get(i), whole.body().lines().get(i), ticked))
-                .toList();
-    }
-
-    private static OptionView option(int place, PrintedDocument.PrintedLine l, Collection<Integer> ticked) {
-        return new OptionView(
-                place, l.description(), l.quantity(), l.unit(), l.sums().net(), ticked.contains(place));
     }
 
     /**
@@ -181,7 +140,7 @@ public class QuoteViews {
             LocalDate validUntil,
             String conditions,
             List<PrintedDocument.PrintedLine> lines,
-            List<OptionView> options,
+            List<QuoteChoosing.QuoteOption> options,
             List<Measure.Part> measure,
             @Schema(nullable = true) AnswerView answer,
             String seal,
@@ -191,28 +150,25 @@ public class QuoteViews {
     /** The page with these lines chosen; null for those that it begins with. */
     @OneSnapshot
     public QuotePage page(Document q, List<Integer> chosen) {
-        QuoteRepository.Terms terms = quotes.terms(q);
-        List<Integer> ticked = chosen == null || q.state() != DocumentState.OPEN
-                ? tickedOf(q)
-                : chosen.stream().sorted().distinct().toList();
-        QuoteIssuing.Chosen now = issuing.choose(q, ticked);
+        QuoteChoosing.Chosen now =
+                chosen == null || q.state() != DocumentState.OPEN ? choosing.asItStands(q) : choosing.choose(q, chosen);
         PrintedDocument printed = documents.printed(q.kind(), now.document()).forClient();
-        List<Integer> optional = Choices.optional(terms.offered());
-        List<Integer> places = now.reckoned().read().places();
+        Set<Integer> optional =
+                now.options().stream().map(QuoteChoosing.QuoteOption::place).collect(Collectors.toSet());
         return new QuotePage(
                 printed,
                 around.today(),
-                around.stateOf(q, terms.validUntil()),
-                terms.validUntil(),
-                terms.conditions(),
-                IntStream.range(0, places.size())
-                        .filter(i -> !optional.contains(places.get(i)))
+                around.stateOf(q, now.terms().validUntil()),
+                now.terms().validUntil(),
+                now.terms().conditions(),
+                IntStream.range(0, now.places().size())
+                        .filter(i -> !optional.contains(now.places().get(i)))
                         .mapToObj(i -> printed.body().lines().get(i))
                         .toList(),
-                options(q, ticked),
+                now.options(),
                 QuotePapers.parts(now.schedule()),
                 quotes.answer(q).map(around::answer).orElse(null),
-                answering.sealOf(q, now.document()),
+                answering.sealOf(q, now),
                 changed(q),
                 around.files(q).stream().filter(Attachments.Attachment::sent).toList());
     }

@@ -15,7 +15,6 @@ import quill.server.documents.DocumentKind;
 import quill.server.documents.DocumentState;
 import quill.server.documents.Documents;
 import quill.server.documents.RelationKind;
-import quill.server.documents.Relations;
 
 /** What of quotes waits for the business: questions, accepted ones without an invoice, those about to run out. */
 @Component
@@ -25,13 +24,11 @@ public class QuoteWaits {
 
     private final QuoteRepository repository;
     private final Documents documents;
-    private final Relations relations;
     private final BusinessClock clock;
 
-    QuoteWaits(QuoteRepository repository, Documents documents, Relations relations, BusinessClock clock) {
+    QuoteWaits(QuoteRepository repository, Documents documents, BusinessClock clock) {
         this.repository = repository;
         this.documents = documents;
-        this.relations = relations;
         this.clock = clock;
     }
 
@@ -45,31 +42,29 @@ public class QuoteWaits {
             Document quote = documents.find(q.documentId()).orElseThrow();
             all.add(new Waiting("question", q.id(), quote, "Asked about " + name(quote), q.text()));
         }
-        for (Document quote : documents.of(DocumentKind.QUOTE, DocumentState.ACCEPTED, Long.MAX_VALUE, MOST)) {
-            if (relations.sources(quote.id(), RelationKind.FROM_QUOTE).isEmpty()) {
-                all.add(new Waiting(
-                        "accepted",
-                        quote.id().value(),
-                        quote,
-                        "Accepted: " + name(quote),
-                        total(quote) + ". Make the invoice from its record."));
-            }
+        for (Document quote :
+                documents.without(RelationKind.FROM_QUOTE, DocumentKind.QUOTE, DocumentState.ACCEPTED, MOST)) {
+            all.add(new Waiting(
+                    "accepted",
+                    quote.id().value(),
+                    quote,
+                    "Accepted: " + name(quote),
+                    total(quote) + ". Make the invoice from its record."));
         }
         LocalDate today = clock.today();
-        List<Document> open = documents.of(DocumentKind.QUOTE, DocumentState.OPEN, Long.MAX_VALUE, MOST);
-        Map<DocumentId, LocalDate> until =
-                repository.until(open.stream().map(Document::id).toList());
-        for (Document quote : open) {
-            LocalDate day = until.get(quote.id());
-            if (!day.isBefore(today) && !day.isAfter(today.plusDays(SOON))) {
+        Map<DocumentId, LocalDate> until = repository.runningOut(today, today.plusDays(SOON));
+        Map<DocumentId, Document> quotes = documents.some(until.keySet());
+        until.forEach((id, day) -> {
+            Document quote = quotes.get(id);
+            if (quote.state() == DocumentState.OPEN) {
                 all.add(new Waiting(
                         "expiring",
-                        quote.id().value(),
+                        id.value(),
                         quote,
                         "Not answered yet: " + name(quote),
                         total(quote) + ". It holds until " + Texts.day(day) + "."));
             }
-        }
+        });
         return all;
     }
 

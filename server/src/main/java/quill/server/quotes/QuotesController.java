@@ -2,8 +2,6 @@ package quill.server.quotes;
 
 import io.swagger.v3.oas.annotations.Hidden;
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.time.LocalTime;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -15,7 +13,6 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.id.DocumentId;
 import quill.server.common.BusinessClock;
@@ -24,6 +21,8 @@ import quill.server.common.Downloads;
 import quill.server.dispatch.LetterLook;
 import quill.server.dispatch.Slip;
 import quill.server.documents.Document;
+import quill.server.documents.KeepDraft;
+import quill.server.documents.Kept;
 
 /** Quotes, over HTTP. */
 @RestController
@@ -54,11 +53,6 @@ class QuotesController {
         this.clock = clock;
     }
 
-    /** @param at the time of the business, as HH:MM */
-    record KeptQuote(DocumentId id, int version, String at) {}
-
-    record KeepQuote(int version, TypedDraft typed) {}
-
     record IssueQuote(int version, @Schema(nullable = true) Slip slip) {}
 
     record SendQuote(String key, @Schema(nullable = true) Slip slip) {}
@@ -76,20 +70,17 @@ class QuotesController {
     }
 
     @PostMapping
-    KeptQuote begin(@RequestBody TypedDraft typed) {
+    Kept begin(@RequestBody TypedDraft typed) {
         return kept(service.begin(typed), 1);
     }
 
-    private KeptQuote kept(DocumentId id, int version) {
-        return new KeptQuote(id, version, LocalTime.now(clock).format(DateTimeFormatter.ofPattern("HH:mm")));
+    private Kept kept(DocumentId id, int version) {
+        return Kept.now(id, version, clock);
     }
 
     @PutMapping("/{id}")
-    KeptQuote keep(@PathVariable DocumentId id, @RequestBody KeepQuote keep) {
-        if (keep.typed() == null) {
-            throw new RefusedException("typed", "", "send the whole draft as it is typed");
-        }
-        return kept(id, service.keep(id, keep.version(), keep.typed()));
+    Kept keep(@PathVariable DocumentId id, @RequestBody KeepDraft keep) {
+        return kept(id, service.keep(id, keep.version(), keep.whole()));
     }
 
     @DeleteMapping("/{id}")
@@ -98,13 +89,13 @@ class QuotesController {
     }
 
     @PostMapping("/{id}/duplicate")
-    KeptQuote duplicate(@PathVariable DocumentId id) {
+    Kept duplicate(@PathVariable DocumentId id) {
         return kept(service.duplicate(id), 1);
     }
 
     /** Begins a later version. */
     @PostMapping("/{id}/revision")
-    KeptQuote revise(@PathVariable DocumentId id) {
+    Kept revise(@PathVariable DocumentId id) {
         DocumentId draft = service.revise(id);
         return kept(draft, service.quote(draft).version());
     }
@@ -115,7 +106,7 @@ class QuotesController {
     }
 
     @PostMapping("/{id}/issue")
-    KeptQuote issue(@PathVariable DocumentId id, @RequestBody IssueQuote issue) {
+    Kept issue(@PathVariable DocumentId id, @RequestBody IssueQuote issue) {
         return kept(id, service.issue(id, issue.version()).version());
     }
 
@@ -129,7 +120,7 @@ class QuotesController {
     }
 
     @PostMapping("/{id}/issue-and-send")
-    KeptQuote issueAndSend(@PathVariable DocumentId id, @RequestBody IssueQuote request) {
+    Kept issueAndSend(@PathVariable DocumentId id, @RequestBody IssueQuote request) {
         sending.send(id, request.version(), "first", request.slip());
         return kept(id, service.quote(id).version());
     }

@@ -101,7 +101,7 @@ public class QuotesTest {
         QuoteViews.QuotePage page = views.page(quote, List.of(2));
         assertThat(page.document().sums().total().amount()).isEqualTo("1073.00");
         assertThat(page.measure()).extracting(p -> p.amount().amount()).containsExactly("536.50", "536.50");
-        assertThat(page.options()).extracting(QuoteViews.OptionView::ticked).containsExactly(false, true);
+        assertThat(page.options()).extracting(QuoteChoosing.QuoteOption::ticked).containsExactly(false, true);
         Document accepted = answering.accept(quote, acceptance(quote, 2), "203.0.113.7");
         assertThat(accepted.state()).isEqualTo(DocumentState.ACCEPTED);
         assertThat(accepted.totalMinor()).isEqualTo(107_300);
