@@ -18,7 +18,7 @@ public class QuoteTest {
     private static final LocalDate ISSUED = LocalDate.of(2027, 3, 15);
 
     private static TypedLine line(String what, String choice) {
-        return new TypedLine(what, "1", "", "10.00", "", List.of("none"), null, null, null, null, choice);
+        return new TypedLine(what, "1", "", "10.00", "", List.of("none")).choose(choice);
     }
 
     private static final TypedDraft OFFERED = TypedDraft.in("EUR")

@@ -370,7 +370,8 @@ public final class CreditReckoning {
         }
     }
 
-    private static TaxTotal together(TaxTotal a, TaxTotal b) {
+    /** The same tax in two sets. */
+    static TaxTotal together(TaxTotal a, TaxTotal b) {
         List<String> steps = new ArrayList<>(a.why().steps());
         steps.addAll(b.why().steps());
         return new TaxTotal(

@@ -12,6 +12,7 @@ import quill.core.money.Amounts;
  * @param taxInside whether lines and charges contain the tax
  * @param groups its sets of taxes, with the final figures of each
  * @param rounding what cash rounding added; it goes back with the last of the invoice
+ * @param deducted what it takes off for deposit invoices, without tax, for each set of taxes; empty for nothing
  */
 public record Creditable(
         CurrencyUnit currency,
@@ -19,7 +20,19 @@ public record Creditable(
         List<Item> lines,
         List<Item> charges,
         List<TaxGroup> groups,
-        Money rounding) {
+        Money rounding,
+        List<Money> deducted) {
+    /** One that deducts nothing. */
+    public Creditable(
+            CurrencyUnit currency,
+            boolean taxInside,
+            List<Item> lines,
+            List<Item> charges,
+            List<TaxGroup> groups,
+            Money rounding) {
+        this(currency, taxInside, lines, charges, groups, rounding, List.of());
+    }
+
     /**
      * A line or a charge.
      *
@@ -32,6 +45,11 @@ public record Creditable(
         /** No category is an empty one. */
         public Item {
             category = category == null ? "" : category;
+        }
+
+        /** Whether it bills a deposit, or takes one off. */
+        boolean isDeposit() {
+            return category.equals(Income.DEPOSITS);
         }
 
         /** One of no category. */
@@ -53,10 +71,16 @@ public record Creditable(
         lines = List.copyOf(lines);
         charges = List.copyOf(charges);
         groups = List.copyOf(groups);
+        deducted = List.copyOf(deducted);
     }
 
     /** From the totals it was issued with. */
     public static Creditable of(Totals t) {
+        return of(t, List.of());
+    }
+
+    /** The same of one that deducts deposit invoices. */
+    public static Creditable of(Totals t, List<Money> deducted) {
         return new Creditable(
                 t.total().getCurrencyUnit(),
                 t.taxInside(),
@@ -72,7 +96,19 @@ public record Creditable(
                                 BigDecimal.ONE, c.amount(), c.parts().get(0).group()))
                         .toList(),
                 t.groups(),
-                t.rounding());
+                t.rounding(),
+                deducted);
+    }
+
+    /** What is left of a line, as printed. */
+    public Money left(int line, Taken takenBack) {
+        Item item = lines.get(line);
+        return item.net().minus(item.taken(takenBack.lines().get(line)));
+    }
+
+    /** What is taken off for deposit invoices in a set of taxes, without tax. */
+    Money deducted(int group) {
+        return group < deducted.size() ? deducted.get(group) : Money.zero(currency);
     }
 
     /** Net and tax of all groups. */

@@ -31,6 +31,7 @@ public final class DraftBuilder {
     private Map<String, String> fields = Map.of();
     private TypedLateFeePolicy lateFee;
     private TypedOffer offer;
+    private TypedJob job;
     private String mark;
 
     /** @param currency ISO 4217 code */
@@ -60,6 +61,7 @@ public final class DraftBuilder {
         fields = d.fields();
         lateFee = d.lateFee();
         offer = d.offer();
+        job = d.job();
         mark = d.mark();
     }
 
@@ -183,6 +185,12 @@ public final class DraftBuilder {
         return this;
     }
 
+    /** The accepted quote that it bills; null for what stands for itself. */
+    public DraftBuilder job(TypedJob to) {
+        job = to;
+        return this;
+    }
+
     /** The decimal mark of its numbers, {@code .} or {@code ,}. */
     public DraftBuilder mark(String to) {
         mark = to;
@@ -213,6 +221,7 @@ public final class DraftBuilder {
                 fields,
                 lateFee,
                 offer,
+                job,
                 mark);
     }
 }

@@ -12,6 +12,14 @@ import quill.core.tax.TaxCategory;
  * @param net negative where it is taken back, or where returned parts outweigh what was sold
  */
 public record Income(TaxCategory tax, String category, Money net) {
+    /** Under which deposit invoices stand, and what deducts them: no income until the work is billed. */
+    public static final String DEPOSITS = "Deposits invoiced";
+
+    /** Whether it is only received ahead. */
+    public boolean isDeposit() {
+        return category.equals(DEPOSITS);
+    }
+
     /** No category is an empty one. */
     public Income {
         Objects.requireNonNull(tax, "tax");

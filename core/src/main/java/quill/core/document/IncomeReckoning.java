@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.function.IntFunction;
 import java.util.stream.IntStream;
 import org.joda.money.Money;
+import quill.core.money.Amounts;
 import quill.core.money.Split;
 import quill.core.tax.TaxCategory;
 
@@ -16,6 +17,8 @@ import quill.core.tax.TaxCategory;
  * discount is split over them by what each has, by largest remainders, and so is the tax where it is inside the prices. So
  * the categories of a set sum to its net to the cent: lines of 60.00 Tuning and 30.00 Strings, 10 % off the whole, are
  * 54.00 and 27.00.
+ *
+ * <p>A deposit invoice is no income, and what deducts one lowers none: both stand under {@link Income#DEPOSITS}, without tax.
  *
  * <p>A credit note takes what the invoice's categories are for all that was taken so far, less the same before it;
  * together they take each category whole.
@@ -57,7 +60,8 @@ public final class IncomeReckoning {
     private Map<Key, Money> ofAll() {
         Map<Key, Money> sums = new LinkedHashMap<>();
         for (int g = 0; g < invoice.groups().size(); g++) {
-            add(sums, invoice.groups().get(g), whole(g), invoice.groups().get(g).net());
+            TaxGroup group = invoice.groups().get(g);
+            add(sums, group, whole(g), group.net(), depositOf(g, group.net(), null));
         }
         return sums;
     }
@@ -76,9 +80,37 @@ public final class IncomeReckoning {
             Money net = invoice.taxInside() ? sum.minus(tax) : sum;
             // The last of it leaves nothing of any category, in whatever way the notes before took theirs.
             boolean last = all || so.byAmount() != 0 && isAll(group, so);
-            add(sums, group, last ? whole(g) : taken(g, taken), net);
+            add(sums, group, last ? whole(g) : taken(g, taken), net, depositOf(g, net, last ? null : taken));
         }
         return sums;
+    }
+
+    /** What lines of deposits come to in a set of taxes, as priced. @param taken null for all of it */
+    private Money deposits(int g, Taken taken) {
+        Money sum = Money.zero(invoice.currency());
+        for (int i = 0; i < invoice.lines().size(); i++) {
+            Creditable.Item line = invoice.lines().get(i);
+            if (line.group() == g && line.isDeposit()) {
+                sum = sum.plus(
+                        taken == null ? line.net() : line.taken(taken.lines().get(i)));
+            }
+        }
+        return sum;
+    }
+
+    /** What of a net is deposits: all of it on a deposit invoice; below zero where they are deducted. */
+    private Money depositOf(int g, Money net, Taken taken) {
+        boolean any = invoice.lines().stream().anyMatch(l -> l.group() == g && l.isDeposit());
+        if (!any) {
+            return Money.zero(invoice.currency());
+        }
+        if (invoice.deducted().isEmpty()) {
+            return net;
+        }
+        Money all = deposits(g, null);
+        Money part = deposits(g, taken);
+        Money deducted = invoice.deducted(g).negated();
+        return part.isEqual(all) ? deducted : Amounts.share(deducted, part.getAmount(), all.getAmount());
     }
 
     private static boolean isAll(TaxGroup group, Taken.Group taken) {
@@ -94,7 +126,7 @@ public final class IncomeReckoning {
         return asPriced(
                 of(invoice.lines(), g, i -> invoice.lines().get(i).net()),
                 of(invoice.charges(), g, i -> invoice.charges().get(i).net()),
-                invoice.groups().get(g).sum());
+                invoice.groups().get(g).sum().minus(deposits(g, null)));
     }
 
     /** The same of what was taken; an amount is taken from each by what it has. */
@@ -109,7 +141,7 @@ public final class IncomeReckoning {
                         invoice.charges(),
                         g,
                         i -> invoice.charges().get(i).taken(taken.charges().get(i))),
-                money(so.sum() - so.byAmount()));
+                money(so.sum() - so.byAmount()).minus(deposits(g, taken)));
         merge(has, split(money(so.byAmount()), whole(g)));
         return has;
     }
@@ -117,7 +149,7 @@ public final class IncomeReckoning {
     private static Map<String, Money> of(List<Creditable.Item> items, int g, IntFunction<Money> amount) {
         Map<String, Money> sums = new LinkedHashMap<>();
         for (int i = 0; i < items.size(); i++) {
-            if (items.get(i).group() == g) {
+            if (items.get(i).group() == g && !items.get(i).isDeposit()) {
                 sums.merge(items.get(i).category(), amount.apply(i), Money::plus);
             }
         }
@@ -141,11 +173,16 @@ public final class IncomeReckoning {
         more.forEach((category, amount) -> has.merge(category, amount, Money::plus));
     }
 
-    /** @param has as priced; where the tax is inside the prices it is no income */
-    private void add(Map<Key, Money> sums, TaxGroup group, Map<String, Money> has, Money net) {
+    /** @param has as priced, without deposits; where the tax is inside the prices it is no income */
+    private void add(Map<Key, Money> sums, TaxGroup group, Map<String, Money> has, Money net, Money deposit) {
         TaxCategory tax = group.taxes().get(0).category();
         Map<String, Money> income = new LinkedHashMap<>(has);
-        merge(income, split(net.minus(total(has)), has));
+        Money more = net.minus(deposit).minus(total(has));
+        // Where only deposits are taken off, a cent may be left of the tax inside them: it has no line to go to.
+        merge(income, has.isEmpty() && !more.isZero() ? Map.of("", more) : split(more, has));
+        if (!deposit.isZero()) {
+            income.put(Income.DEPOSITS, deposit);
+        }
         income.forEach((category, amount) -> sums.merge(new Key(tax, category), amount, Money::plus));
     }
 

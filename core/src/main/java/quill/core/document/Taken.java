@@ -3,6 +3,7 @@ package quill.core.document;
 import java.math.BigDecimal;
 import java.util.Collections;
 import java.util.List;
+import org.joda.money.Money;
 
 /**
  * How much of an invoice its credit notes have taken back so far. Amounts are whole minor units, so that it can be
@@ -40,6 +41,25 @@ public record Taken(List<BigDecimal> lines, List<BigDecimal> charges, List<Group
                 Collections.nCopies(invoice.charges().size(), BigDecimal.ZERO),
                 invoice.groups().stream()
                         .map(g -> new Group(0, 0, Collections.nCopies(g.taxes().size(), 0L)))
+                        .toList());
+    }
+
+    /** What documents have billed of a job so far, as if it had been taken by amounts. */
+    public static Taken billed(Creditable job, List<Billed> before) {
+        return new Taken(
+                Collections.nCopies(job.lines().size(), BigDecimal.ZERO),
+                Collections.nCopies(job.charges().size(), BigDecimal.ZERO),
+                job.groups().stream()
+                        .map(g -> {
+                            long sum = Billed.sum(before, job.taxInside(), g.taxes(), job.currency())
+                                    .getAmountMinorLong();
+                            return new Group(
+                                    sum,
+                                    sum,
+                                    Billed.taxes(before, job.taxInside(), g.taxes(), job.currency()).stream()
+                                            .map(Money::getAmountMinorLong)
+                                            .toList());
+                        })
                         .toList());
     }
 

@@ -23,6 +23,7 @@ import quill.core.schedule.TypedTerm;
  * @param fields the business's own fields, by their labels
  * @param lateFee this invoice's own policy; null where the client's or the business's holds
  * @param offer what only a quote says; null for all else
+ * @param job the accepted quote that it bills; null for what stands for itself
  * @param mark the decimal mark with which its numbers were typed, {@code .} or {@code ,}; null is a point. A changed
  *     setting changes no draft and no copy
  */
@@ -48,6 +49,7 @@ public record TypedDraft(
         Map<String, String> fields,
         TypedLateFeePolicy lateFee,
         TypedOffer offer,
+        TypedJob job,
         String mark) {
     /**
      * A line as typed.
@@ -59,6 +61,7 @@ public record TypedDraft(
      * @param category of income, never printed; empty or null for the item's own
      * @param choice on a quote, whether its client can choose the line: {@code ticked} or {@code unticked} to begin with;
      *     null where it cannot
+     * @param of the line of the accepted quote that it bills, or bills a part of, by its place; null for a line of its own
      */
     public record TypedLine(
             String description,
@@ -71,7 +74,8 @@ public record TypedDraft(
             String note,
             String serial,
             String category,
-            String choice) {
+            String choice,
+            Integer of) {
         /** A line that is left out. */
         public static final TypedLine BLANK = new TypedLine("", "", "", "", "", List.of());
 
@@ -92,7 +96,7 @@ public record TypedDraft(
                 String note,
                 String serial,
                 String category) {
-            this(description, quantity, unit, unitPrice, discount, taxes, item, note, serial, category, null);
+            this(description, quantity, unit, unitPrice, discount, taxes, item, note, serial, category, null, null);
         }
 
         /** A line of its own, with nothing under it. */
@@ -103,19 +107,47 @@ public record TypedDraft(
                 String unitPrice,
                 String discount,
                 List<String> taxes) {
-            this(description, quantity, unit, unitPrice, discount, taxes, null, null, null, null, null);
+            this(description, quantity, unit, unitPrice, discount, taxes, null, null, null, null, null, null);
         }
 
         /** The same as a client can choose it; null where nobody chooses it any more. */
         public TypedLine choose(String to) {
             return new TypedLine(
-                    description, quantity, unit, unitPrice, discount, taxes, item, note, serial, category, to);
+                    description, quantity, unit, unitPrice, discount, taxes, item, note, serial, category, to, of);
+        }
+
+        /** The same as it bills a line of a quote. @param place of that line */
+        public TypedLine billing(int place) {
+            return new TypedLine(
+                    description,
+                    quantity,
+                    unit,
+                    unitPrice,
+                    discount,
+                    taxes,
+                    item,
+                    note,
+                    serial,
+                    category,
+                    choice,
+                    place);
+        }
+
+        /** So much of the same line. @param some the quantity @param off the discount */
+        public TypedLine some(String some, String off) {
+            return new TypedLine(
+                    description, some, unit, unitPrice, off, taxes, item, note, serial, category, choice, of);
+        }
+
+        /** A part of the same line as a sum: it takes nothing of what is in stock. @param under category of income */
+        public TypedLine sum(String under, String words, String one, String price) {
+            return new TypedLine(words, one, "", price, "", taxes, null, note, null, under, choice, of);
         }
 
         /** The same under another category of income. */
         TypedLine under(String other) {
             return new TypedLine(
-                    description, quantity, unit, unitPrice, discount, taxes, item, note, serial, other, choice);
+                    description, quantity, unit, unitPrice, discount, taxes, item, note, serial, other, choice, of);
         }
 
         private TypedLine plain(DecimalMark m) {
@@ -130,10 +162,12 @@ public record TypedDraft(
                     note,
                     serial,
                     category,
-                    choice);
+                    choice,
+                    of);
         }
 
-        boolean isBlank() {
+        /** Whether nothing at all is typed in it. */
+        public boolean isBlank() {
             return blank(description) && blank(quantity) && blank(unitPrice) && blank(discount);
         }
     }
@@ -177,7 +211,13 @@ public record TypedDraft(
 
     /** The same for another day of supply: what a copy begins with. */
     public TypedDraft suppliedOn(String day) {
-        return changed().rate("").supplyDate(day).supplyEnd("").prepaid("").build();
+        return changed()
+                .rate("")
+                .supplyDate(day)
+                .supplyEnd("")
+                .prepaid("")
+                .job(null)
+                .build();
     }
 
     /** The same for another client. */

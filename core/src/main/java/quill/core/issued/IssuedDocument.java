@@ -19,6 +19,7 @@ import quill.core.money.Exchange;
  *
  * @param number empty only while it is looked at before it is written
  * @param corrects for a credit note, what it takes back; else null
+ * @param job of which it bills a part; null for what stands for itself
  * @param exchange into the business's own currency; null for a document in that currency
  */
 public record IssuedDocument(
@@ -32,7 +33,24 @@ public record IssuedDocument(
         IssuedSums sums,
         Exchange exchange,
         Paying paying,
-        Look look) {
+        Look look,
+        Job job) {
+    /** One that stands for itself. */
+    public IssuedDocument(
+            String number,
+            LocalDate issuedOn,
+            Corrects corrects,
+            Party from,
+            Party to,
+            Matter matter,
+            Body body,
+            IssuedSums sums,
+            Exchange exchange,
+            Paying paying,
+            Look look) {
+        this(number, issuedOn, corrects, from, to, matter, body, sums, exchange, paying, look, null);
+    }
+
     /** The same where nothing is to be transferred for it: it names no bank account. */
     public IssuedDocument withoutAccount() {
         return new IssuedDocument(
@@ -46,7 +64,8 @@ public record IssuedDocument(
                 sums,
                 exchange,
                 new Paying("", "", paying.reference(), paying.lateFee()),
-                look);
+                look,
+                job);
     }
 
     /** What is sold, and what lowers or raises it as a whole. */
@@ -118,7 +137,8 @@ public record IssuedDocument(
                                 BigDecimal.ONE, c.amount(), c.parts().get(0).group()))
                         .toList(),
                 sums.groups(),
-                sums.rounding().amount());
+                sums.rounding().amount(),
+                job == null ? List.of() : job.deducted());
     }
 
     /** In which everything on it is. */

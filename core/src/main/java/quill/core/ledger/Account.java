@@ -5,6 +5,8 @@ public enum Account {
     RECEIVABLE("Receivable"),
     CLIENT_CREDIT("Client credit"),
     CLIENT_DEPOSITS("Client deposits"),
+    /** Net of deposit invoices: no income until the invoice of the work deducts them. */
+    DEPOSITS_INVOICED("Deposits invoiced"),
     BANK("Bank"),
     CASH("Cash"),
     PROCESSOR_CLEARING("Processor clearing"),

@@ -7,6 +7,7 @@ import java.util.Map;
 import org.joda.money.Money;
 import quill.core.document.CreditTotals;
 import quill.core.document.Creditable;
+import quill.core.document.Income;
 import quill.core.document.IncomeReckoning;
 import quill.core.document.Totals;
 import quill.core.id.DocumentId;
@@ -22,17 +23,17 @@ public final class Bookings {
      * category, tax by rate.
      */
     public static Entry issued(DocumentId document, Totals totals) {
+        return issued(document, totals, List.of());
+    }
+
+    /** The same of one that deducts deposit invoices. @param deducted as in {@link Creditable#deducted} */
+    public static Entry issued(DocumentId document, Totals totals, List<Money> deducted) {
         List<Posting> postings = new ArrayList<>();
         add(postings, Account.RECEIVABLE, "", document, totals.due());
         add(postings, Account.CLIENT_DEPOSITS, "", document, totals.prepaid());
         add(postings, Account.ROUNDING, "", document, totals.rounding().negated());
-        IncomeReckoning.ofInvoice(Creditable.of(totals))
-                .forEach(i -> postings.add(new Posting(
-                        Account.INCOME,
-                        i.tax().name(),
-                        i.category(),
-                        document,
-                        i.net().negated())));
+        IncomeReckoning.ofInvoice(Creditable.of(totals, deducted))
+                .forEach(i -> postings.add(income(i, document, i.net().negated())));
         totals.taxes()
                 .forEach(t -> add(
                         postings,
@@ -41,6 +42,28 @@ public final class Bookings {
                         document,
                         t.amount().negated()));
         return new Entry(Entry.Event.ISSUED, postings);
+    }
+
+    /** Debit receivable with a deposit that is billed; credit deposits invoiced, and tax by rate. No income yet. */
+    public static Entry depositInvoiced(DocumentId document, CreditTotals deposit) {
+        List<Posting> postings = new ArrayList<>();
+        add(postings, Account.RECEIVABLE, "", document, deposit.total());
+        add(postings, Account.DEPOSITS_INVOICED, "", document, deposit.net().negated());
+        deposit.taxes()
+                .forEach(t -> add(
+                        postings,
+                        Account.TAX,
+                        t.tax().id(),
+                        document,
+                        t.amount().negated()));
+        return new Entry(Entry.Event.ISSUED, postings);
+    }
+
+    /** What was received ahead is a debt to the client until the work is billed. */
+    private static Posting income(Income i, DocumentId document, Money amount) {
+        return i.isDeposit()
+                ? new Posting(Account.DEPOSITS_INVOICED, "", document, amount)
+                : new Posting(Account.INCOME, i.tax().name(), i.category(), document, amount);
     }
 
     /** An entry with both sides exchanged: an invoice that was taken back to a draft, or voided, before it was sent. */
@@ -58,9 +81,7 @@ public final class Bookings {
      */
     public static Entry creditNote(DocumentId document, CreditTotals note, Money debts, Money deposits) {
         List<Posting> postings = new ArrayList<>();
-        note.income()
-                .forEach(i ->
-                        postings.add(new Posting(Account.INCOME, i.tax().name(), i.category(), document, i.net())));
+        note.income().forEach(i -> postings.add(income(i, document, i.net())));
         note.taxes().forEach(t -> add(postings, Account.TAX, t.tax().id(), document, t.amount()));
         add(postings, Account.ROUNDING, "", document, note.rounding());
         add(postings, Account.RECEIVABLE, "", document, debts.negated());
