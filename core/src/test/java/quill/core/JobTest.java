@@ -115,7 +115,7 @@ public class JobTest {
             CreditTotals totals =
                     DepositInvoiceWriting.reckon(quote, Taken.billed(quote.creditable(), billed), received);
             Job job = new Job("Q-1", DAY, quote.sums().total().amount(), List.of(), left(), List.of());
-            IssuedDocument d = DepositInvoiceWriting.write("D-" + issued.size(), quote, totals, DAY, DAY, job);
+            IssuedDocument d = DepositInvoiceWriting.write("D-" + issued.size(), quote, totals, DAY, DAY, null, job);
             Billed of = Billed.of(d.creditable(), Taken.nothing(d.creditable()));
             billed.add(of);
             deposits.add(new Deduction("Less " + d.number(), of));

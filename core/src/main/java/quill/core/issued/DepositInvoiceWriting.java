@@ -15,6 +15,7 @@ import quill.core.document.Income;
 import quill.core.document.Taken;
 import quill.core.document.TaxGroup;
 import quill.core.money.Amounts;
+import quill.core.money.Exchange;
 import quill.core.tax.Tax;
 
 /** Writes the tax document for a deposit that was received on a quote: its share of each set of taxes. */
@@ -36,10 +37,17 @@ public final class DepositInvoiceWriting {
      *
      * @param quote as it was accepted
      * @param receivedOn on which the money came
+     * @param exchange of its own day into the business's own currency; null in that currency
      * @param job with what is left of the quote after it
      */
     public static IssuedDocument write(
-            String number, IssuedDocument quote, CreditTotals deposit, LocalDate today, LocalDate receivedOn, Job job) {
+            String number,
+            IssuedDocument quote,
+            CreditTotals deposit,
+            LocalDate today,
+            LocalDate receivedOn,
+            Exchange exchange,
+            Job job) {
         List<TaxGroup> groups = deposit.groups().stream()
                 .filter(g -> !g.sum().isZero() || !g.tax().isZero())
                 .map(DepositInvoiceWriting::asOneLine)
@@ -80,7 +88,7 @@ public final class DepositInvoiceWriting {
                         new Reckoned(zero, Why.of("nothing was paid before")),
                         new Reckoned(zero, Why.of("nothing is rounded")),
                         new Reckoned(deposit.total(), Why.of("what was received", Amounts.grouped(deposit.total())))),
-                quote.exchange(),
+                exchange,
                 Paying.NOTHING,
                 quote.look(),
                 job);

@@ -8,14 +8,14 @@ import org.joda.money.Money;
 /**
  * What was agreed once and is billed by several documents, as a document that bills of it says it.
  *
- * @param quote number of the quote that was accepted
+ * @param quote number of the quote that was accepted, issued on {@code quotedOn}
  * @param total what it was accepted for
  * @param earlier what was billed of it before
  * @param left what is left of it after this document; below zero where more is billed than was agreed
  * @param deducted what this document takes off for deposit invoices, without tax, for each of its sets of taxes
  */
 public record Job(
-        String quote, LocalDate acceptedOn, Money total, List<Earlier> earlier, Money left, List<Money> deducted) {
+        String quote, LocalDate quotedOn, Money total, List<Earlier> earlier, Money left, List<Money> deducted) {
     /**
      * A document that was issued before.
      *
@@ -36,7 +36,7 @@ public record Job(
     /** Whole, or not at all. */
     public Job {
         Objects.requireNonNull(quote);
-        Objects.requireNonNull(acceptedOn);
+        Objects.requireNonNull(quotedOn);
         Objects.requireNonNull(total);
         Objects.requireNonNull(left);
         earlier = List.copyOf(earlier);

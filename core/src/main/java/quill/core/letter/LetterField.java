@@ -58,6 +58,8 @@ public enum LetterField {
             Shape.SENTENCE,
             "what is agreed anew, in a sentence",
             "What is still open is to be paid on other days, as we agreed."),
+    ASKED("amount asked for", Group.HOW_MUCH, Shape.WORDS, "what the letter asks for before it falls due", "€100.00"),
+    ASKED_FOR("asked for what", Group.WHAT, Shape.WORDS, "what it is asked for, in a few words", "the deposit"),
     VALID_UNTIL(
             "valid until", Group.WHEN, Shape.WORDS, "the last day on which the quote can be accepted", "15 April 2027"),
     ACCEPTED_BY("accepted by", Group.WHO, Shape.WORDS, "who accepted the quote, as it was signed", "Ms Example"),

@@ -25,8 +25,8 @@ public enum LetterKind {
     ACCEPTED(
             Group.OFFERED,
             "A quote is accepted",
-            "Goes to the client when a quote is accepted, with the record of that.",
-            false,
+            "Goes to the client when a quote is accepted, with the record of that, and asks for its deposit.",
+            true,
             Fields.of(
                     LetterField.WHAT_FOR,
                     LetterField.DOCUMENT,
@@ -35,7 +35,8 @@ public enum LetterKind {
                     LetterField.ACCEPTED_BY,
                     LetterField.WHAT_NEXT,
                     LetterField.PAGE,
-                    LetterField.SUMS)),
+                    LetterField.SUMS,
+                    LetterField.HOW_TO_PAY)),
     /** It brings an invoice. */
     INVOICE(
             Group.BILLED,
@@ -75,6 +76,24 @@ public enum LetterKind {
                     LetterField.WAITING_CREDIT,
                     LetterField.PAGE,
                     LetterField.MEASURE,
+                    LetterField.HOW_TO_PAY)),
+    /** It asks for money before it falls due: a deposit on an accepted quote, a part of an invoice. */
+    REQUEST(
+            Group.BILLED,
+            "A request for money",
+            "Goes when you ask for a deposit on an accepted quote, or for a part of an invoice before it is due.",
+            true,
+            Fields.of(
+                    LetterField.WHAT_FOR,
+                    LetterField.DOCUMENT,
+                    LetterField.DOCUMENT_FOR,
+                    LetterField.TOTAL,
+                    LetterField.ASKED,
+                    LetterField.ASKED_FOR,
+                    LetterField.OWN_LINE,
+                    LetterField.WAYS,
+                    LetterField.PAGE,
+                    LetterField.SUMS,
                     LetterField.HOW_TO_PAY)),
     /** It says that installments are agreed anew, or that the work has reached a milestone. */
     ARRANGED(

@@ -22,9 +22,12 @@ import quill.server.common.Shown;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
 import quill.server.documents.Document;
+import quill.server.documents.DocumentKind;
+import quill.server.documents.Documents;
 import quill.server.processor.CardProcessor;
 import quill.server.processor.ProcessorMode;
 import quill.server.processor.Processors;
+import quill.server.requests.Requests;
 import quill.server.ways.WaysService;
 
 /** Orders as payers want them, and as long as what they are for is open. */
@@ -37,19 +40,33 @@ class Wanting {
     private final ClientsService clients;
     private final Debts debts;
     private final WaysService ways;
+    private final Requests requests;
+    private final Documents documents;
     private final BusinessClock clock;
 
-    Wanting(OrderRepository repository, ClientsService clients, Debts debts, WaysService ways, BusinessClock clock) {
+    Wanting(
+            OrderRepository repository,
+            ClientsService clients,
+            Debts debts,
+            WaysService ways,
+            Requests requests,
+            Documents documents,
+            BusinessClock clock) {
         this.repository = repository;
         this.clients = clients;
         this.debts = debts;
         this.ways = ways;
+        this.requests = requests;
+        this.documents = documents;
         this.clock = clock;
     }
 
     /** An order for these installments of an invoice, within the caller's transaction. @param shown what the payer saw */
     Order order(Document invoice, Set<Long> installments, Money shown) {
         clients.lock(invoice.clientId());
+        if (invoice.kind() == DocumentKind.QUOTE) {
+            return deposit(invoice, shown);
+        }
         List<StoredInstallment> asked = debts.of(invoice.id()).stream()
                 .filter(i -> installments.contains(i.id()) && i.open().isPositive())
                 .toList();
@@ -63,8 +80,26 @@ class Wanting {
             throw new ConflictException("What is open has changed: it is " + Amounts.grouped(open) + " now, not "
                     + Amounts.grouped(shown) + ". Nothing was taken. Look again before you pay.");
         }
-        Map<Long, Money> parts =
-                asked.stream().collect(Collectors.toMap(StoredInstallment::id, StoredInstallment::open));
+        return order(
+                invoice,
+                asked.stream().collect(Collectors.toMap(StoredInstallment::id, StoredInstallment::open)),
+                open);
+    }
+
+    /** What is asked for on an accepted quote is paid whole; of what came in part, the rest. */
+    private Order deposit(Document quote, Money shown) {
+        Money missing = requests.missing(documents.find(quote.id()).orElseThrow());
+        if (!missing.isPositive()) {
+            throw new ConflictException("Nothing is asked for on this quote any more. Nothing was taken.");
+        }
+        if (!missing.isEqual(shown)) {
+            throw new ConflictException("A deposit is paid whole: it is " + Amounts.grouped(missing) + " now, not "
+                    + Amounts.grouped(shown) + ". Nothing was taken. Look again before you pay.");
+        }
+        return order(quote, Map.of(), missing);
+    }
+
+    private Order order(Document invoice, Map<Long, Money> parts, Money open) {
         OrderRepository.At at = ways.taking(WayToPay.CARD, open, invoice.clientId(), invoice.id())
                 .map(p -> new OrderRepository.At(p.id(), p.isTest()))
                 .orElseThrow(() -> new RefusedException(
@@ -81,7 +116,7 @@ class Wanting {
             }
         }
         for (Order one : live) {
-            if (one.parts().equals(parts)) {
+            if (one.parts().equals(parts) && one.amount().isEqual(open)) {
                 return one;
             }
         }
@@ -96,7 +131,9 @@ class Wanting {
         Client client = clients.client(invoice.clientId());
         Client.Recipient payer = client.forReceipts();
         return new CardProcessor.About(
-                "Invoice " + invoice.number(),
+                invoice.kind() == DocumentKind.QUOTE
+                        ? "Deposit on quote " + invoice.number()
+                        : "Invoice " + invoice.number(),
                 returnTo,
                 payer.name().isEmpty() ? client.name() : payer.name(),
                 payer.email());
@@ -120,6 +157,18 @@ class Wanting {
             if (to.mode() == ProcessorMode.OFF || live.at().test() != (to.mode() == ProcessorMode.TEST)) {
                 repository.move(live.id(), OrderState.WITHDRAWING, OrderState.LIVE);
             }
+        }
+    }
+
+    /** What is asked for on a quote changed, or came: an order for another sum must not be paid any more. */
+    @EventListener
+    void askedChanged(Requests.Changed change) {
+        List<Order> live = repository.liveOf(change.quoteId());
+        if (!live.isEmpty()) {
+            Money missing = requests.missing(documents.find(change.quoteId()).orElseThrow());
+            live.stream()
+                    .filter(o -> !o.amount().isEqual(missing))
+                    .forEach(o -> repository.move(o.id(), OrderState.WITHDRAWING, OrderState.LIVE));
         }
     }
 

@@ -24,6 +24,7 @@ import tools.jackson.databind.ValueDeserializer;
 import tools.jackson.databind.ValueSerializer;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.module.SimpleModule;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Values of the core as JSON, where they are kept whole: money as {@code EUR 12.50}, a percentage as {@code 21}, numbers
@@ -49,6 +50,13 @@ public class ValueJson {
     /** From what {@link #write} made. @throws RuntimeException where it is not whole */
     public <T> T read(String json, Class<T> type) {
         return mapper.readValue(json, type);
+    }
+
+    /** The same of a text that an earlier build wrote, which did not know of one of the components: it is null. */
+    public <T> T read(String json, Class<T> type, String unknown) {
+        ObjectNode tree = (ObjectNode) mapper.readTree(json);
+        tree.putNull(unknown);
+        return mapper.treeToValue(tree, type);
     }
 
     private static JacksonModule values() {

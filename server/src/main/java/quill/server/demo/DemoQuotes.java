@@ -92,7 +92,8 @@ class DemoQuotes {
                 null,
                 null,
                 DemoCatalogue.categoryOf(what),
-                choice);
+                choice,
+                null);
     }
 
     private TypedDraft draft(String client, String subject, String until, List<TypedLine> lines, TypedTerm... terms) {

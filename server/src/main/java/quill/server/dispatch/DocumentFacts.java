@@ -89,6 +89,14 @@ public class DocumentFacts {
         return new LetterFacts(basics.from(a.open().getCurrencyUnit()), values.all(), rows, "", List.of(), List.of());
     }
 
+    /** The same once it is accepted, with how to pay what is asked for at once. @param asked null for nothing */
+    public LetterFacts accepted(Document quote, LocalDate validUntil, String by, String next, Money asked) {
+        LetterFacts said = quote(quote, validUntil, by, next);
+        return asked == null
+                ? said
+                : said.payable(List.of(basics.paying(asked, quote, basics.page(quote.id()), false)));
+    }
+
     /**
      * Installments are agreed anew.
      *

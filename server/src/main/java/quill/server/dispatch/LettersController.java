@@ -29,6 +29,7 @@ class LettersController {
             LetterKind.ACCEPTED,
             LetterKind.INVOICE,
             LetterKind.CREDIT_NOTE,
+            LetterKind.REQUEST,
             LetterKind.ARRANGED,
             LetterKind.NOTICE,
             LetterKind.TEXT_INVOICE,

@@ -16,6 +16,8 @@ public enum MessageKind implements StoredWord {
     INVOICE(Set.of(LetterKind.INVOICE, LetterKind.TEXT_INVOICE)),
     /** It brings a credit note. */
     CREDIT_NOTE(Set.of(LetterKind.CREDIT_NOTE)),
+    /** It asks for money before it falls due. */
+    REQUEST(Set.of(LetterKind.REQUEST)),
     /** It says that installments are agreed anew. */
     ARRANGED(Set.of(LetterKind.ARRANGED)),
     /** It says that money came. */
@@ -50,6 +52,11 @@ public enum MessageKind implements StoredWord {
 
     /** Whether it can be called back before it leaves; the others say what is booked. */
     boolean canBeCalledBack() {
-        return this == QUOTE || this == INVOICE || this == ARRANGED || this == REMINDER || this == COPY;
+        return this == QUOTE
+                || this == INVOICE
+                || this == ARRANGED
+                || this == REQUEST
+                || this == REMINDER
+                || this == COPY;
     }
 }

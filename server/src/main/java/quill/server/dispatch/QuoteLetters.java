@@ -3,6 +3,7 @@ package quill.server.dispatch;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -79,15 +80,18 @@ public class QuoteLetters {
         return what;
     }
 
-    /** Queues the record of an acceptance, once; none where the client has no address. @param next what is asked for now, or null */
-    public void accepted(Document quote, LocalDate validUntil, String by, String next) {
+    /** Queues the record of an acceptance, once; none where the client has no address. @param next what is asked for now, in a sentence, or null @param asked the same as a sum, or null */
+    public void accepted(Document quote, LocalDate validUntil, String by, String next, Money asked) {
         Client client = clients.client(quote.clientId());
         String to = client.forInvoices().email();
         if (to.isBlank()) {
             return;
         }
         Written written = writing.write(
-                LetterKind.ACCEPTED, false, facts.quote(quote, validUntil, by, next), LetterWriting.ThisOnce.NOTHING);
+                LetterKind.ACCEPTED,
+                false,
+                facts.accepted(quote, validUntil, by, next, asked),
+                LetterWriting.ThisOnce.NOTHING);
         queue.add(
                 MessageDraft.of("accepted:" + quote.id(), MessageKind.ACCEPTED, client.id(), quote.id(), to, written)
                         .with(List.of(Enclosed.acceptance(quote.id(), quote.number()))),

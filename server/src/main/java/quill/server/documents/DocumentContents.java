@@ -15,7 +15,7 @@ import quill.server.common.ValueJson;
 class DocumentContents {
     private static final int TYPED_FORMAT = 1;
     /** A later one goes on reading what was written in this. */
-    static final int ISSUED_FORMAT = 1;
+    static final int ISSUED_FORMAT = 2;
 
     private final JdbcClient jdbc;
     private final ValueJson json;
@@ -90,9 +90,15 @@ class DocumentContents {
     }
 
     private IssuedDocument read(int format, String body) {
-        if (format != ISSUED_FORMAT) {
-            throw new IllegalStateException("a document is kept in format " + format + ", of a later build");
-        }
-        return json.read(body, IssuedDocument.class);
+        return read(json, format, body);
+    }
+
+    /** The first format knew of no jobs. */
+    static IssuedDocument read(ValueJson json, int format, String body) {
+        return switch (format) {
+            case 1 -> json.read(body, IssuedDocument.class, "job");
+            case ISSUED_FORMAT -> json.read(body, IssuedDocument.class);
+            default -> throw new IllegalStateException("a document is kept in format " + format + ", of a later build");
+        };
     }
 }

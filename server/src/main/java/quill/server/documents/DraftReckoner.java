@@ -15,6 +15,7 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.document.Continuing;
 import quill.core.document.DocumentReckoning;
 import quill.core.document.DraftReading;
 import quill.core.document.DraftRules;
@@ -22,7 +23,9 @@ import quill.core.document.ExtraTotal;
 import quill.core.document.LineTotal;
 import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
+import quill.core.issued.Job;
 import quill.core.latefee.LateFeePolicy;
+import quill.core.money.Amounts;
 import quill.core.money.TypedNumber;
 import quill.core.quote.Choices;
 import quill.core.schedule.Installment;
@@ -52,6 +55,7 @@ public class DraftReckoner {
     private final FeePolicies policies;
     private final Stock stock;
     private final CatalogueService catalogue;
+    private final Jobs jobs;
 
     DraftReckoner(
             BusinessService business,
@@ -60,7 +64,8 @@ public class DraftReckoner {
             ClientsService clients,
             FeePolicies policies,
             Stock stock,
-            CatalogueService catalogue) {
+            CatalogueService catalogue,
+            Jobs jobs) {
         this.business = business;
         this.documents = documents;
         this.rates = rates;
@@ -68,6 +73,7 @@ public class DraftReckoner {
         this.policies = policies;
         this.stock = stock;
         this.catalogue = catalogue;
+        this.jobs = jobs;
     }
 
     /** What the core made of a draft; totals and schedule are null or empty where they could not be reckoned. */
@@ -79,7 +85,18 @@ public class DraftReckoner {
             List<Problem> problems,
             List<String> notes,
             List<Reckoning.Understood> understood,
-            List<Reckoning.ReckonedLine> left) {
+            List<Reckoning.ReckonedLine> left,
+            Jobs.SoFar job) {
+        /** What it says of the job that it bills some of; null for what stands for itself. */
+        Job said() {
+            return job == null ? null : job.said(totals.total(), deducted());
+        }
+
+        /** What it takes off for deposit invoices, without tax, for each set of taxes; empty for nothing. */
+        public List<Money> deducted() {
+            return job == null ? List.of() : job.deductedNets(totals);
+        }
+
         /** How much of the catalogue's items the lines sell. */
         public Map<Long, BigDecimal> sold() {
             return sold(read);
@@ -176,9 +193,14 @@ public class DraftReckoner {
         refuseUnprintable(typed, client, problems);
         Totals totals = null;
         List<Installment> schedule = List.of();
+        Jobs.SoFar job = jobs.of(typed, read.currency().getCode(), problems).orElse(null);
         try {
             totals = DocumentReckoning.reckon(read.body());
-            if (totals.total().isZero()) {
+            if (job != null) {
+                totals = Continuing.of(totals, job.values(), read.body().cash());
+                refuse(job, totals);
+            }
+            if (totals.total().isZero() && (job == null || job.deducted().isEmpty())) {
                 problems.add(new Problem("total", "0", "must be above zero to be issued"));
             } else if (totals.due().isPositive()
                     && read.problems().stream().noneMatch(p -> p.field().startsWith("schedule"))) {
@@ -203,7 +225,27 @@ public class DraftReckoner {
                 problems,
                 notes,
                 understood(asTyped, typed),
-                choices && totals != null ? left(all, read) : List.of());
+                choices && totals != null ? left(all, read) : List.of(),
+                job);
+    }
+
+    /** @throws RefusedException where more deposits are invoiced than it, or what it leaves, comes to */
+    private static void refuse(Jobs.SoFar job, Totals totals) {
+        if (totals.total().isNegative()) {
+            throw new RefusedException(
+                    "lines",
+                    Amounts.plain(totals.total()),
+                    "is less than the deposit invoices that this final invoice deducts; credit what is too much of them");
+        }
+        Money left = job.left().minus(totals.total());
+        if (job.deducted().isEmpty() && left.isNegative() && job.undeducted().isPositive()) {
+            throw new RefusedException(
+                    "lines",
+                    Amounts.plain(totals.total()),
+                    "at most " + Amounts.grouped(job.left()) + " is left of quote "
+                            + job.quote().number() + ", since " + Amounts.grouped(job.undeducted())
+                            + " is invoiced as a deposit; the final invoice deducts that");
+        }
     }
 
     /** What the lines would cost that are not chosen. */

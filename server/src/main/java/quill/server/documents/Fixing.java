@@ -67,7 +67,8 @@ public class Fixing {
                         own.account().bic(),
                         CreditorReference.of(number),
                         reckoned.lateFee().words()),
-                new Look(setting.layout(), logos.now(), setting.accent(), setting.lineShows(), setting.typeface()));
+                new Look(setting.layout(), logos.now(), setting.accent(), setting.lineShows(), setting.typeface()),
+                reckoned.said());
     }
 
     /** The same document with other figures: of a quote, what its client chose of it. */

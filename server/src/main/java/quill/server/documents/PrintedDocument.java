@@ -45,14 +45,37 @@ public record PrintedDocument(
                 kind, number, corrects, from, to, issuedOn, currency, matter, body.forClient(), sums, paying, look);
     }
 
-    /** Lines, with what is taken off them and added to them. @param taxInside whether prices include the tax */
+    /**
+     * The accepted quote of which it bills a part.
+     *
+     * @param total what was agreed
+     * @param left after this document; below zero where more is billed than was agreed
+     */
+    public record PrintedJob(
+            String quote, LocalDate quotedOn, Amount total, List<PrintedEarlier> earlier, Amount left) {
+        /** Whether all of it is billed. */
+        public boolean done() {
+            return !left.money().isPositive();
+        }
+    }
+
+    /** What was billed of it before. @param deducted whether this document takes it off */
+    public record PrintedEarlier(String number, LocalDate on, String title, boolean deducted, Amount total) {}
+
+    /**
+     * Lines, with what is taken off them and added to them.
+     *
+     * @param taxInside whether prices include the tax
+     * @param job null for what stands for itself
+     */
     public record PrintedBody(
             boolean taxInside,
             List<PrintedLine> lines,
             List<PrintedExtra> discounts,
             List<PrintedExtra> charges,
             List<PrintedTax> taxes,
-            List<PrintedGroup> groups) {
+            List<PrintedGroup> groups,
+            @Schema(nullable = true) PrintedJob job) {
         /** Whole, or none at all. @throws NullPointerException where something is missing */
         public PrintedBody {
             Stream.of(lines, discounts, charges, taxes, groups).forEach(Objects::requireNonNull);
@@ -60,7 +83,13 @@ public record PrintedDocument(
 
         private PrintedBody forClient() {
             return new PrintedBody(
-                    taxInside, lines.stream().map(PrintedLine::forClient).toList(), discounts, charges, taxes, groups);
+                    taxInside,
+                    lines.stream().map(PrintedLine::forClient).toList(),
+                    discounts,
+                    charges,
+                    taxes,
+                    groups,
+                    job);
         }
     }
 

@@ -11,6 +11,7 @@ import quill.core.issued.IssuedDocument;
 import quill.core.issued.IssuedExtra;
 import quill.core.issued.IssuedLine;
 import quill.core.issued.IssuedSums;
+import quill.core.issued.Job;
 import quill.core.issued.Reckoned;
 import quill.core.money.Amounts;
 import quill.core.money.Exchange;
@@ -47,7 +48,8 @@ final class Printing {
                         d.body().discounts().stream().map(Printing::extra).toList(),
                         d.body().charges().stream().map(Printing::extra).toList(),
                         sums.taxes().stream().map(Printing::tax).toList(),
-                        groups(sums)),
+                        groups(sums),
+                        job(d.job())),
                 new PrintedSums(
                         figure(sums.net()),
                         figure(sums.tax()),
@@ -63,6 +65,20 @@ final class Printing {
                                         sums.total().amount())),
                 d.paying(),
                 d.look());
+    }
+
+    private static PrintedDocument.PrintedJob job(Job job) {
+        return job == null
+                ? null
+                : new PrintedDocument.PrintedJob(
+                        job.quote(),
+                        job.quotedOn(),
+                        Amount.of(job.total()),
+                        job.earlier().stream()
+                                .map(e -> new PrintedDocument.PrintedEarlier(
+                                        e.number(), e.issuedOn(), e.title(), e.deducted(), Amount.of(e.total())))
+                                .toList(),
+                        Amount.of(job.left()));
     }
 
     private static Figure figure(Reckoned r) {

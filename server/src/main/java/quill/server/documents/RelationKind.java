@@ -8,11 +8,9 @@ public enum RelationKind implements StoredWord {
     REPLACES,
     /** A credit note that takes back of an invoice. */
     CORRECTS,
-    /** An invoice that counts a deposit invoice as paid before. */
+    /** An invoice that takes a deposit invoice off. */
     DEDUCTS,
-    /** One of several invoices for one job. */
-    STAGE_OF,
-    /** An invoice for what a quote offered. */
+    /** An invoice, or a deposit invoice, for what a quote offered. */
     FROM_QUOTE,
     /** A quote that took the place of an earlier one. */
     SUPERSEDES

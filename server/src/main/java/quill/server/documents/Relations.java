@@ -35,6 +35,13 @@ public class Relations {
                 .update();
     }
 
+    /** The same, where it is not noted yet. */
+    public void addOnce(DocumentId from, RelationKind kind, DocumentId to) {
+        if (!sources(to, kind).contains(from)) {
+            add(from, kind, to);
+        }
+    }
+
     /** Notes what a credit note takes of an invoice. */
     public void corrects(DocumentId note, DocumentId invoice, Taking taking) {
         jdbc.sql("""

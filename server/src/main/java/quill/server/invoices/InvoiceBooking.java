@@ -1,9 +1,12 @@
 package quill.server.invoices;
 
+import java.util.List;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.Why;
+import quill.core.document.CreditTotals;
 import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
 import quill.core.id.ClientId;
@@ -11,6 +14,9 @@ import quill.core.id.DocumentId;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Entry;
 import quill.core.money.Amounts;
+import quill.core.money.Exchange;
+import quill.core.schedule.Due;
+import quill.core.schedule.Installment;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
@@ -68,7 +74,7 @@ class InvoiceBooking {
         rates.noteFirst(
                 total.getCurrencyUnit(), invoice.issuedOn(), reckoned.read().exchange());
         long entry = books.book(
-                Bookings.issued(id, reckoned.totals()),
+                Bookings.issued(id, reckoned.totals(), reckoned.deducted()),
                 "Invoice " + invoice.number() + (subject.isEmpty() ? "" : " · " + subject),
                 about(invoice),
                 null,
@@ -80,6 +86,35 @@ class InvoiceBooking {
         settling.waitNoLonger(id);
         settling.useCredit(invoice.clientId(), total.getCurrencyUnit());
         tell(id, invoice.clientId(), "Issued as " + invoice.number() + ", " + inWords(total));
+    }
+
+    /** Books a deposit invoice of today: it is due at once, and money that is there settles it. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    void depositIssued(Document invoice, Document quote, CreditTotals totals, Exchange exchange) {
+        Money total = totals.total();
+        rates.noteFirst(total.getCurrencyUnit(), invoice.issuedOn(), exchange);
+        books.book(
+                Bookings.depositInvoiced(invoice.id(), totals),
+                "Deposit invoice " + invoice.number() + " · quote " + quote.number(),
+                about(invoice),
+                null,
+                exchange);
+        debts.add(
+                invoice.clientId(),
+                invoice.id(),
+                invoice.number(),
+                List.of(new Installment(
+                        1,
+                        true,
+                        total,
+                        invoice.issuedOn(),
+                        new Due.AfterIssue(0),
+                        Why.of("the deposit that was received", Amounts.grouped(total)))));
+        tell(
+                invoice.id(),
+                invoice.clientId(),
+                "Issued as " + invoice.number() + " for a deposit on quote " + quote.number() + ", " + inWords(total));
+        tell(quote.id(), invoice.clientId(), "Deposit of " + inWords(total) + ": invoice " + invoice.number());
     }
 
     /** Undoes what an invoice did when it was issued. @param forGood whether it is void, rather than a draft again */

@@ -115,8 +115,17 @@ public class InvoicesService {
         Issuing.Ready ready = issuing.ready(draft);
         booking.checkDeposits(ready.client().id(), ready.reckoned().totals());
         issuing.issue(draft, version, ready);
+        if (ready.reckoned().job() != null) {
+            ready.reckoned().job().note(relations, id);
+        }
         booking.issued(invoice(id), ready.typed(), ready.reckoned());
         return invoice(id);
+    }
+
+    /** Whether a draft could be issued as it is. */
+    public boolean canBeIssued(DocumentId id) {
+        Document draft = invoice(id);
+        return draft.isDraft() && issuing.problems(draft).isEmpty();
     }
 
     /**

@@ -70,6 +70,12 @@ class Issuing {
         return new Ready(lockWith(draft.id(), typed.clientId()), typed, reckoned, today);
     }
 
+    /** All that has to be mended first. */
+    List<Problem> problems(Document draft) {
+        TypedDraft typed = documents.typed(draft);
+        return IssueChecks.of(typed, reckoner.toIssue(typed, clock.today()).problems());
+    }
+
     /** Gives it the next number, unless it keeps one, and fixes what it says. */
     @Transactional(propagation = Propagation.MANDATORY)
     void issue(Document draft, int version, Ready ready) {

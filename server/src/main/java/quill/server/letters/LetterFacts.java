@@ -50,6 +50,11 @@ public record LetterFacts(
         this(from, values, Map::of, rows, total, measures, payings);
     }
 
+    /** The same with something to pay. */
+    public LetterFacts payable(List<Paying> how) {
+        return new LetterFacts(from, values, own, rows, total, measures, how);
+    }
+
     /** What the fields of a wording say; those of the business's own only where it has one. */
     public Map<String, String> values(Wording wording, FieldSet fields) {
         Map<String, String> all = new HashMap<>(values);

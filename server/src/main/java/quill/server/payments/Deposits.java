@@ -62,7 +62,7 @@ class Deposits {
                         new BooksService.About(p.clientId(), null, id),
                         null));
         happenings.tell(
-                null,
+                p.invoiceId(),
                 p.clientId(),
                 Amounts.grouped(p.amount()) + " received " + how + ", held as a deposit",
                 Happenings.About.payment(id));
@@ -86,6 +86,6 @@ class Deposits {
                         "Undone: deposit " + payment.words() + " · " + reason,
                         new BooksService.About(payment.clientId(), null, payment.id()),
                         books.entryOfPayment(payment.id())));
-        changes.say(null, payment.clientId());
+        changes.say(payment.invoiceId(), payment.clientId());
     }
 }

@@ -15,6 +15,8 @@ import quill.core.money.TypedNumber;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.debts.Debts;
+import quill.server.documents.Document;
+import quill.server.documents.DocumentKind;
 
 /** Says what a payment would settle, before it is recorded. */
 @Service
@@ -47,9 +49,13 @@ public class Outlooks {
     public Outlook outlook(PaymentsService.Recorded r) {
         CurrencyUnit currency = reading.currency(r, new ArrayList<>());
         Money typed = TypedNumber.amount("amount", r.amount(), currency, new ArrayList<>());
-        Money amount = typed == null || r.held() ? Money.zero(currency) : typed;
+        Document named = reading.paidFor(r);
+        // What comes on a quote settles the deposit invoice that is made with it.
+        boolean ahead = r.held() || named != null && named.kind() == DocumentKind.QUOTE;
+        Money amount = typed == null || ahead ? Money.zero(currency) : typed;
         List<OpenDebt> open = debts.open(r.clientId(), currency);
-        Appropriation to = Appropriation.of(amount, open, reading.named(r, reading.paidFor(r), open), debts.order());
+        Appropriation to = Appropriation.of(
+                amount, open, reading.named(r, named == null || ahead ? null : named.id(), open), debts.order());
         Map<Long, Money> takes =
                 to.parts().stream().collect(Collectors.toMap(p -> p.debt().id(), Appropriation.Part::amount));
         // Money that settles nothing at all has no invoice to write of, and a deposit is receipted by the invoice.

@@ -4,17 +4,17 @@ import org.springframework.stereotype.Component;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.clients.ClientsService;
-import quill.server.invoices.InvoicesService;
+import quill.server.documents.Documents;
 
 /** What stands beside a payment of whom and what it was for, so that lists of payments read nothing else. */
 @Component
 class PaymentNames {
     private final ClientsService clients;
-    private final InvoicesService invoices;
+    private final Documents documents;
 
-    PaymentNames(ClientsService clients, InvoicesService invoices) {
+    PaymentNames(ClientsService clients, Documents documents) {
         this.clients = clients;
-        this.invoices = invoices;
+        this.documents = documents;
     }
 
     /** @param number of the invoice that it was for; null where it was for none */
@@ -24,6 +24,8 @@ class PaymentNames {
     Names of(ClientId clientId, DocumentId invoiceId) {
         return new Names(
                 clients.client(clientId).name(),
-                invoiceId == null ? null : invoices.invoice(invoiceId).number());
+                invoiceId == null
+                        ? null
+                        : documents.find(invoiceId).orElseThrow().number());
     }
 }

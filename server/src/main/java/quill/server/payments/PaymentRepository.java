@@ -50,7 +50,41 @@ class PaymentRepository {
             String reference,
             String card,
             String processorPayment,
-            boolean held) {}
+            boolean held) {
+        /** The same for another document; null for none. */
+        New to(DocumentId document) {
+            return new New(
+                    requestKey,
+                    clientId,
+                    document,
+                    way,
+                    amount,
+                    fee,
+                    valueOn,
+                    bookedOn,
+                    reference,
+                    card,
+                    processorPayment,
+                    held);
+        }
+
+        /** The same, held as a deposit or not. */
+        New held(boolean now) {
+            return new New(
+                    requestKey,
+                    clientId,
+                    invoiceId,
+                    way,
+                    amount,
+                    fee,
+                    valueOn,
+                    bookedOn,
+                    reference,
+                    card,
+                    processorPayment,
+                    now);
+        }
+    }
 
     long insert(New p, PaymentNames.Names names, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();

@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -55,6 +57,14 @@ public class Payments {
     /** Payments that were for an invoice or settle any of it, newest first. */
     public List<Payment> ofInvoice(DocumentId invoiceId) {
         return repository.ofInvoice(invoiceId, debts.payersOf(invoiceId));
+    }
+
+    /** What is held as a deposit for an accepted quote; zero where nothing is. */
+    public Money heldFor(DocumentId quoteId, CurrencyUnit currency) {
+        return repository.ofInvoice(quoteId, List.of()).stream()
+                .filter(p -> p.held() && p.undone() == null)
+                .map(p -> p.amount().money())
+                .reduce(Money.zero(currency), Money::plus);
     }
 
     /** Money that came for what was no longer open. */

@@ -23,13 +23,15 @@ import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.Texts;
 import quill.server.debts.Settling;
+import quill.server.documents.Document;
+import quill.server.documents.DocumentKind;
 
 /** Money received: booked once, appropriated, receipted; and undone by an entry that names the first. */
 @Service
 public class PaymentsService {
     private final Payments payments;
     private final RequestKeys keys;
-    private final Deposits deposits;
+    private final BeforeInvoices before;
     private final PaymentBooking booking;
     private final RecordedReading reading;
     private final Settling settling;
@@ -39,7 +41,7 @@ public class PaymentsService {
     PaymentsService(
             Payments payments,
             RequestKeys keys,
-            Deposits deposits,
+            BeforeInvoices before,
             PaymentBooking booking,
             RecordedReading reading,
             Settling settling,
@@ -47,7 +49,7 @@ public class PaymentsService {
             BusinessClock clock) {
         this.payments = payments;
         this.keys = keys;
-        this.deposits = deposits;
+        this.before = before;
         this.booking = booking;
         this.reading = reading;
         this.settling = settling;
@@ -103,7 +105,7 @@ public class PaymentsService {
         }
     }
 
-    /** A payment as the processor tells it. */
+    /** A payment as the processor tells it. @param installments that it is for; none where it is a deposit on a quote */
     public record ByCard(
             String key,
             ClientId clientId,
@@ -127,18 +129,18 @@ public class PaymentsService {
             throw new RefusedException(
                     "key", r.key(), "must be 8 to 60 letters, digits and hyphens, new for each payment");
         }
-        Optional<Long> before = keys.take(r.key(), r);
-        if (before.isPresent()) {
-            return payments.find(before.get());
+        Optional<Long> made = keys.take(r.key(), r);
+        if (made.isPresent()) {
+            return payments.find(made.get());
         }
         clients.lock(r.clientId());
         Optional<Payment> older = payments.byKey(r.key());
         if (older.isPresent()) {
             throw new ConflictException("This request's key was used for another payment. Nothing was recorded.");
         }
-        Payment made = recordOnce(r);
-        keys.made(r.key(), made.id());
-        return made;
+        Payment payment = recordOnce(r);
+        keys.made(r.key(), payment.id());
+        return payment;
     }
 
     private Payment recordOnce(Recorded r) {
@@ -162,27 +164,29 @@ public class PaymentsService {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        DocumentId paidFor = reading.paidFor(r);
-        ClientLedger ledger = settling.ledger(r.clientId(), currency);
-        Set<Long> named = reading.named(r, paidFor, ledger.open());
-        Money none = Money.zero(currency);
+        Document named = reading.paidFor(r);
         PaymentRepository.New payment = new PaymentRepository.New(
                 r.key(),
                 r.clientId(),
-                paidFor,
+                named == null ? null : named.id(),
                 way,
                 amount,
-                none,
+                Money.zero(currency),
                 valueOn,
                 clock.today(),
                 r.reference() == null ? "" : r.reference().strip(),
                 "",
                 null,
                 r.held());
-        if (r.held()) {
-            return payments.find(deposits.hold(payment));
+        if (named != null && named.kind() == DocumentKind.QUOTE) {
+            return before.forQuote(payment, false, !r.silent());
         }
-        return booking.book(payment, money -> ledger.receive(money, named), !r.silent());
+        if (r.held()) {
+            return before.hold(payment);
+        }
+        ClientLedger ledger = settling.ledger(r.clientId(), currency);
+        Set<Long> debts = reading.named(r, payment.invoiceId(), ledger.open());
+        return booking.book(payment, money -> ledger.receive(money, debts), !r.silent());
     }
 
     private LocalDate valueOn(String text, List<Problem> problems) {
@@ -205,11 +209,10 @@ public class PaymentsService {
     @Transactional(propagation = Propagation.MANDATORY)
     public Payment bookCard(ByCard c) {
         clients.lock(c.clientId());
-        Optional<Payment> before = payments.byKey(c.key());
-        if (before.isPresent()) {
-            return before.get();
+        Optional<Payment> booked = payments.byKey(c.key());
+        if (booked.isPresent()) {
+            return booked.get();
         }
-        ClientLedger ledger = settling.ledger(c.clientId(), c.amount().getCurrencyUnit());
         PaymentRepository.New payment = new PaymentRepository.New(
                 c.key(),
                 c.clientId(),
@@ -223,6 +226,10 @@ public class PaymentsService {
                 c.card(),
                 c.processorPayment(),
                 false);
+        if (c.installments().isEmpty()) {
+            return before.forQuote(payment, true, true);
+        }
+        ClientLedger ledger = settling.ledger(c.clientId(), c.amount().getCurrencyUnit());
         return booking.book(payment, money -> ledger.receiveFor(money, c.installments()), true);
     }
 }

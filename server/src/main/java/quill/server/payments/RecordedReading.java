@@ -14,21 +14,23 @@ import quill.core.money.TypedNumber;
 import quill.server.business.BusinessService;
 import quill.server.business.Rates;
 import quill.server.common.BusinessClock;
+import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
 import quill.server.documents.Document;
-import quill.server.invoices.InvoicesService;
+import quill.server.documents.DocumentKind;
+import quill.server.documents.Documents;
 
 /** Reads what a person recorded: in which currency it is, and what it is for. */
 @Component
 class RecordedReading {
-    private final InvoicesService invoices;
+    private final Documents documents;
     private final Debts debts;
     private final BusinessService business;
     private final Rates rates;
     private final BusinessClock clock;
 
-    RecordedReading(InvoicesService invoices, Debts debts, BusinessService business, Rates rates, BusinessClock clock) {
-        this.invoices = invoices;
+    RecordedReading(Documents documents, Debts debts, BusinessService business, Rates rates, BusinessClock clock) {
+        this.documents = documents;
         this.debts = debts;
         this.business = business;
         this.rates = rates;
@@ -49,15 +51,22 @@ class RecordedReading {
      * The invoice that was named, if it still stands: one that was voided or taken back to a draft meanwhile takes no
      * money, but the money is there all the same.
      */
-    DocumentId paidFor(PaymentsService.Recorded r) {
+    Document paidFor(PaymentsService.Recorded r) {
         if (r.invoiceId() == null) {
             return null;
         }
-        Document invoice = invoices.invoice(r.invoiceId());
+        Document invoice = document(r.invoiceId());
         if (!r.clientId().equals(invoice.clientId())) {
             throw new RefusedException("invoiceId", r.invoiceId(), "is not an invoice of this client");
         }
-        return invoice.isDraft() || invoice.voidedOn() != null ? null : invoice.id();
+        return invoice.isDraft() || invoice.voidedOn() != null ? null : invoice;
+    }
+
+    private Document document(DocumentId id) {
+        return documents
+                .find(id)
+                .filter(d -> d.kind().asksForMoney() || d.kind() == DocumentKind.QUOTE)
+                .orElseThrow(() -> new NotFoundException("There is no invoice " + id + "."));
     }
 
     CurrencyUnit currency(PaymentsService.Recorded r, List<Problem> problems) {
@@ -66,7 +75,7 @@ class RecordedReading {
         if (code == null || code.isBlank()) {
             code = r.invoiceId() == null
                     ? own.getCode()
-                    : invoices.invoice(r.invoiceId()).currency();
+                    : document(r.invoiceId()).currency();
         }
         CurrencyUnit currency = TypedNumber.currency("currency", code, problems);
         if (currency != null && rates.exchange(currency, clock.today()).isEmpty()) {
@@ -75,7 +84,8 @@ class RecordedReading {
         return currency == null ? own : currency;
     }
 
-    private Set<Long> installmentsOf(DocumentId invoiceId) {
+    /** Of one invoice. */
+    Set<Long> installmentsOf(DocumentId invoiceId) {
         return debts.of(invoiceId).stream().map(i -> i.id()).collect(Collectors.toSet());
     }
 

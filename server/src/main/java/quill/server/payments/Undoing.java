@@ -23,7 +23,7 @@ import quill.server.dispatch.MoneyLetters;
 @Service
 public class Undoing {
     private final Payments payments;
-    private final Deposits deposits;
+    private final BeforeInvoices before;
     private final BooksService books;
     private final Settling settling;
     private final ClientsService clients;
@@ -32,14 +32,14 @@ public class Undoing {
 
     Undoing(
             Payments payments,
-            Deposits deposits,
+            BeforeInvoices before,
             BooksService books,
             Settling settling,
             ClientsService clients,
             MoneyLetters letters,
             Happenings happenings) {
         this.payments = payments;
-        this.deposits = deposits;
+        this.before = before;
         this.books = books;
         this.settling = settling;
         this.clients = clients;
@@ -63,7 +63,7 @@ public class Undoing {
         clients.lock(payment.clientId());
         payments.markUndone(payment, reason);
         if (payment.held()) {
-            deposits.undo(payment, reason);
+            before.undo(payment, reason);
             return payments.find(id);
         }
         Money amount = payment.amount().money();

@@ -3,7 +3,11 @@ package quill.server.publicpages;
 import io.swagger.v3.oas.annotations.Hidden;
 import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletRequest;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -12,7 +16,11 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.money.TypedNumber;
 import quill.server.business.Logos;
+import quill.server.cardorders.CardOrders;
 import quill.server.common.Downloads;
 import quill.server.common.NotFoundException;
 import quill.server.documents.Attachments;
@@ -35,6 +43,7 @@ class PublicQuotesController {
     private final Attachments attachments;
     private final Logos logos;
     private final Openings openings;
+    private final CardOrders orders;
 
     PublicQuotesController(
             Documents documents,
@@ -43,7 +52,8 @@ class PublicQuotesController {
             QuotePapers papers,
             Attachments attachments,
             Logos logos,
-            Openings openings) {
+            Openings openings,
+            CardOrders orders) {
         this.documents = documents;
         this.views = views;
         this.answering = answering;
@@ -51,6 +61,7 @@ class PublicQuotesController {
         this.attachments = attachments;
         this.logos = logos;
         this.openings = openings;
+        this.orders = orders;
     }
 
     /** What a link leads to. @param kind quote or invoice */
@@ -62,6 +73,12 @@ class PublicQuotesController {
     record Decline(@Schema(nullable = true) String reason) {}
 
     record Ask(String text) {}
+
+    /** @param amount that the payer saw */
+    record PayAhead(String amount) {}
+
+    /** @param outcome what came of paying @param declined why the card was declined; empty where it was not */
+    record QuoteBack(QuoteViews.QuotePage page, CardOrders.Outcome outcome, String declined) {}
 
     @GetMapping("/kind")
     LinkKind kind(@PathVariable String token) {
@@ -95,6 +112,32 @@ class PublicQuotesController {
     @PostMapping("/quote/declining")
     QuoteViews.QuotePage decline(@PathVariable String token, @RequestBody Decline d, HttpServletRequest request) {
         return views.page(answering.decline(quote(token), d.reason(), request.getRemoteAddr()), null);
+    }
+
+    /** Opens an order for what is asked for on an accepted quote, whole, if it is still that. */
+    @PostMapping("/quote/orders")
+    PublicController.PayAt pay(@PathVariable String token, @RequestBody PayAhead pay) {
+        Document quote = quote(token);
+        List<Problem> problems = new ArrayList<>();
+        Money amount = TypedNumber.amount("amount", pay.amount(), CurrencyUnit.of(quote.currency()), problems);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        return new PublicController.PayAt(orders.payAt(quote, Set.of(), amount));
+    }
+
+    /** The payer is back from the pay page: the processor is asked at once. */
+    @PostMapping("/quote/back")
+    QuoteBack back(@PathVariable String token) {
+        CardOrders.Outcome outcome = orders.payerIsBack(quote(token).id());
+        Document quote = quote(token);
+        openings.note(quote);
+        return new QuoteBack(
+                views.page(quote, null),
+                outcome,
+                outcome == CardOrders.Outcome.NOT_PAID
+                        ? orders.declinedOn(quote.id()).orElse("")
+                        : "");
     }
 
     @PostMapping("/quote/questions")

@@ -14,7 +14,6 @@ import quill.server.common.ConflictException;
 import quill.server.common.Hashes;
 import quill.server.common.Json;
 import quill.server.common.Texts;
-import quill.server.dispatch.QuoteLetters;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentState;
 import quill.server.documents.Documents;
@@ -30,7 +29,7 @@ public class Answering {
     private final QuoteRepository repository;
     private final Documents documents;
     private final Json json;
-    private final QuoteLetters letters;
+    private final AfterAccepting after;
     private final QuoteNews news;
     private final BusinessClock clock;
 
@@ -40,7 +39,7 @@ public class Answering {
             QuoteRepository repository,
             Documents documents,
             Json json,
-            QuoteLetters letters,
+            AfterAccepting after,
             QuoteNews news,
             BusinessClock clock) {
         this.quotes = quotes;
@@ -48,7 +47,7 @@ public class Answering {
         this.repository = repository;
         this.documents = documents;
         this.json = json;
-        this.letters = letters;
+        this.after = after;
         this.news = news;
         this.clock = clock;
     }
@@ -118,8 +117,7 @@ public class Answering {
                 new QuoteAnswer(
                         true, byHand, name, clock.today(), clock.instant(), address, "", chosen.ticked(), seal));
         Document accepted = quotes.quote(quote.id());
-        news.accepted(accepted, name, byHand, chosen.document());
-        letters.accepted(accepted, until, name, null);
+        after.accepted(accepted, chosen, name, byHand);
         return accepted;
     }
 

@@ -1,6 +1,7 @@
 package quill.server.quotes;
 
 import java.util.List;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -45,9 +46,15 @@ class QuoteAnswersController {
         answering.seeTo(question);
     }
 
-    /** Begins the invoice for what was accepted. */
+    /** What is left to bill of an accepted quote. */
+    @GetMapping("/{id}/left")
+    QuoteInvoicing.Left left(@PathVariable DocumentId id) {
+        return invoicing.left(id);
+    }
+
+    /** Begins an invoice for what was accepted, or for a part of it. */
     @PostMapping("/{id}/invoices")
-    Begun invoice(@PathVariable DocumentId id) {
-        return new Begun(invoicing.begin(id));
+    Begun invoice(@PathVariable DocumentId id, @RequestBody QuoteInvoicing.Wanted wanted) {
+        return new Begun(invoicing.begin(id, wanted));
     }
 }

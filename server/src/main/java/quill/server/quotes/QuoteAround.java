@@ -68,11 +68,6 @@ class QuoteAround {
                 .orElse(null);
     }
 
-    /** Invoices for what it offered. */
-    List<DocumentId> invoices(Document q) {
-        return relations.sources(q.id(), RelationKind.FROM_QUOTE);
-    }
-
     /** Of one that took another's place its link still leads there, so that the other's does. */
     String link(Document q) {
         return q.state() == DocumentState.VOID ? "" : links.pageNow(q.id());

@@ -11,6 +11,7 @@ import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.quote.QuoteChanges;
 import quill.server.audit.Happenings;
+import quill.server.common.Amount;
 import quill.server.common.OneSnapshot;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
@@ -29,6 +30,7 @@ public class QuoteViews {
     private final QuoteRepository repository;
     private final Documents documents;
     private final QuoteAround around;
+    private final QuotePaying paying;
     private final DraftView.Reading drafts;
 
     QuoteViews(
@@ -38,6 +40,7 @@ public class QuoteViews {
             QuoteRepository repository,
             Documents documents,
             QuoteAround around,
+            QuotePaying paying,
             DraftView.Reading drafts) {
         this.quotes = quotes;
         this.choosing = choosing;
@@ -45,6 +48,7 @@ public class QuoteViews {
         this.repository = repository;
         this.documents = documents;
         this.around = around;
+        this.paying = paying;
         this.drafts = drafts;
     }
 
@@ -74,14 +78,35 @@ public class QuoteViews {
             LeadsTo leadsTo) {}
 
     /**
+     * A document that a quote led to.
+     *
+     * @param title what it is
+     * @param number null for a draft
+     * @param deductedBy of a deposit invoice, the invoice that takes it off; null for none
+     */
+    public record Led(
+            DocumentId id,
+            String title,
+            @Schema(nullable = true) String number,
+            String state,
+            @Schema(nullable = true) Amount total,
+            @Schema(nullable = true) DocumentId deductedBy) {}
+
+    /**
      * What a quote leads to.
      *
      * @param link its page for the client; empty where it leads nowhere any more
      * @param supersededBy the later version that took its place
-     * @param invoices for what it offered
+     * @param invoices for what it offered, deposit invoices among them
+     * @param missing what is asked for on it and did not come; null until it is accepted
+     * @param left what of it is not billed yet; null until it is accepted
      */
     public record LeadsTo(
-            String link, @Schema(nullable = true) DocumentId supersededBy, List<DocumentId> invoices) {}
+            String link,
+            @Schema(nullable = true) DocumentId supersededBy,
+            List<Led> invoices,
+            @Schema(nullable = true) Amount missing,
+            @Schema(nullable = true) Amount left) {}
 
     /** A quote: {@code draft} is set while it is one, {@code issued} from then on. */
     public record QuoteView(
@@ -123,7 +148,7 @@ public class QuoteViews {
                         .toList(),
                 around.files(q),
                 around.memo(q),
-                new LeadsTo(around.link(q), around.supersededBy(q), around.invoices(q)));
+                new LeadsTo(around.link(q), around.supersededBy(q), paying.led(q), paying.missing(q), paying.left(q)));
     }
 
     /**
@@ -131,6 +156,7 @@ public class QuoteViews {
      *
      * @param seal of exactly this, to be given back with the acceptance
      * @param lines that are in it whatever is chosen
+     * @param ahead what is asked for on it once it is accepted; null where nothing is
      * @param changed what is otherwise than in the version before; none where there was none
      */
     public record QuotePage(
@@ -145,7 +171,8 @@ public class QuoteViews {
             @Schema(nullable = true) AnswerView answer,
             String seal,
             List<String> changed,
-            List<Attachments.Attachment> files) {}
+            List<Attachments.Attachment> files,
+            @Schema(nullable = true) QuotePaying.Ahead ahead) {}
 
     /** The page with these lines chosen; null for those that it begins with. */
     @OneSnapshot
@@ -170,7 +197,8 @@ public class QuoteViews {
                 quotes.answer(q).map(around::answer).orElse(null),
                 answering.sealOf(q, now),
                 changed(q),
-                around.files(q).stream().filter(Attachments.Attachment::sent).toList());
+                around.files(q).stream().filter(Attachments.Attachment::sent).toList(),
+                paying.ahead(q, printed));
     }
 
     private List<String> changed(Document q) {

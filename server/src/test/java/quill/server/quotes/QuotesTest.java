@@ -60,7 +60,7 @@ public class QuotesTest {
     }
 
     private static TypedLine line(String what, String price, String choice) {
-        return new TypedLine(what, "1", "", price, "", List.of("none"), null, null, null, null, choice);
+        return new TypedLine(what, "1", "", price, "", List.of("none")).choose(choice);
     }
 
     private TypedDraft offer(String until, String conditions) {
@@ -242,8 +242,8 @@ public class QuotesTest {
                 .hasMessageContaining("who accepted it, and how");
         answering.acceptByHand(quote, new Answering.Acceptance("Ida Corrow, on the telephone", List.of(), null));
         QuoteInvoicing invoicing = server.bean(QuoteInvoicing.class);
-        DocumentId invoice = invoicing.begin(quote.id());
-        assertThat(invoicing.begin(quote.id())).isEqualTo(invoice);
+        DocumentId invoice = invoicing.begin(quote.id(), QuoteInvoicing.Wanted.REST);
+        assertThat(invoicing.begin(quote.id(), QuoteInvoicing.Wanted.REST)).isEqualTo(invoice);
         Document made = server.bean(InvoicesService.class).issue(invoice, 1);
         assertThat(made.totalMinor()).isEqualTo(98_000);
         assertThat(server.bean(InvoicesService.class).typed(made).lines()).hasSize(1);

@@ -1,0 +1,109 @@
+package quill.server.quotes;
+
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.joda.money.Money;
+import org.springframework.stereotype.Component;
+import quill.core.document.CreditorReference;
+import quill.core.id.DocumentId;
+import quill.core.pay.WayToPay;
+import quill.server.common.Amount;
+import quill.server.dispatch.WaysToPay;
+import quill.server.documents.Document;
+import quill.server.documents.DocumentState;
+import quill.server.documents.Documents;
+import quill.server.documents.Jobs;
+import quill.server.documents.PrintedDocument;
+import quill.server.documents.RelationKind;
+import quill.server.documents.Relations;
+import quill.server.requests.Requests;
+
+/** What is asked for on an accepted quote, what came, and what it led to. */
+@Component
+class QuotePaying {
+    private final Requests requests;
+    private final Jobs jobs;
+    private final Relations relations;
+    private final Documents documents;
+    private final WaysToPay ways;
+
+    QuotePaying(Requests requests, Jobs jobs, Relations relations, Documents documents, WaysToPay ways) {
+        this.requests = requests;
+        this.jobs = jobs;
+        this.relations = relations;
+        this.documents = documents;
+        this.ways = ways;
+    }
+
+    /**
+     * What is asked for on a quote before its invoice.
+     *
+     * @param came of it
+     * @param missing paid whole, or not at all
+     * @param whole whether that is all that the quote comes to
+     * @param iban for a transfer; empty where none is offered
+     * @param otherwise how else, such as in cash; may be empty
+     */
+    record Ahead(
+            Amount came,
+            Amount missing,
+            boolean whole,
+            boolean card,
+            boolean test,
+            String iban,
+            String reference,
+            List<String> otherwise) {}
+
+    /** For its client's page; null where nothing was asked for. */
+    Ahead ahead(Document quote, PrintedDocument printed) {
+        if (quote.state() != DocumentState.ACCEPTED || requests.of(quote).isEmpty()) {
+            return null;
+        }
+        Money missing = requests.missing(quote);
+        WaysToPay.Ways offered =
+                missing.isPositive() ? ways.of(missing, quote.clientId(), quote.id()) : WaysToPay.Ways.NONE;
+        return new Ahead(
+                Amount.of(requests.received(quote)),
+                Amount.of(missing),
+                missing.isEqual(printed.sums().total().money()),
+                missing.isPositive() && (offered.card() || offered.test()),
+                offered.test(),
+                offered.iban(),
+                CreditorReference.grouped(CreditorReference.of(quote.number())),
+                offered.offered().stream()
+                        .filter(w -> w == WayToPay.CASH || w == WayToPay.CHEQUE)
+                        .map(WayToPay::how)
+                        .toList());
+    }
+
+    /** What is asked for and did not come; null unless it is accepted. */
+    Amount missing(Document quote) {
+        return quote.state() == DocumentState.ACCEPTED ? Amount.of(requests.missing(quote)) : null;
+    }
+
+    /** What is not billed yet; deposit invoices bill it as well. */
+    Amount left(Document quote) {
+        return quote.state() == DocumentState.ACCEPTED
+                ? Amount.of(jobs.soFar(quote, false).left())
+                : null;
+    }
+
+    /** What it led to, oldest first. */
+    List<QuoteViews.Led> led(Document quote) {
+        List<DocumentId> ids = relations.sources(quote.id(), RelationKind.FROM_QUOTE);
+        Map<DocumentId, Document> found = documents.some(ids);
+        Map<DocumentId, Jobs.Part> parts = jobs.billed(quote.id()).stream()
+                .collect(Collectors.toMap(p -> p.document().id(), p -> p));
+        return ids.stream()
+                .map(found::get)
+                .map(d -> new QuoteViews.Led(
+                        d.id(),
+                        d.kind().title(),
+                        d.number(),
+                        d.state().word(),
+                        d.totalMinor() == null ? null : Amount.ofMinor(d.currency(), d.totalMinor()),
+                        parts.containsKey(d.id()) ? parts.get(d.id()).deductedBy() : null))
+                .toList();
+    }
+}

@@ -1,0 +1,239 @@
+package quill.server.requests;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.RefusedException;
+import quill.core.id.DocumentId;
+import quill.core.money.Amounts;
+import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
+import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
+import quill.server.documents.Document;
+import quill.server.documents.DocumentKind;
+import quill.server.documents.DocumentState;
+import quill.server.documents.Documents;
+import quill.server.documents.Jobs;
+import quill.server.payments.Payments;
+
+/**
+ * What clients are asked for before it falls due. Asking books nothing: what came of it is read off the books each time, so
+ * that a request closes by itself when its money comes, by whatever way.
+ */
+@Service
+public class Requests {
+    private final RequestRepository repository;
+    private final Documents documents;
+    private final Jobs jobs;
+    private final Payments payments;
+    private final Changes changes;
+    private final BusinessClock clock;
+    private final ApplicationEventPublisher publisher;
+
+    Requests(
+            RequestRepository repository,
+            Documents documents,
+            Jobs jobs,
+            Payments payments,
+            Changes changes,
+            BusinessClock clock,
+            ApplicationEventPublisher publisher) {
+        this.repository = repository;
+        this.documents = documents;
+        this.jobs = jobs;
+        this.payments = payments;
+        this.changes = changes;
+        this.clock = clock;
+        this.publisher = publisher;
+    }
+
+    /** Told within the transaction that changes what is asked for on a quote, or what came of it. */
+    public record Changed(DocumentId quoteId) {}
+
+    /**
+     * A request, as it stands.
+     *
+     * @param came of it
+     * @param words for what, in the business's words; may be empty
+     * @param withdrawnOn null unless somebody withdrew it
+     */
+    public record Asked(
+            long id,
+            DocumentId documentId,
+            Money amount,
+            Money came,
+            LocalDate on,
+            String words,
+            LocalDate withdrawnOn) {
+        /** What is still to come; nothing of one that was withdrawn. */
+        public Money missing() {
+            return withdrawnOn == null ? amount.minus(came) : Money.zero(amount.getCurrencyUnit());
+        }
+    }
+
+    /** What was asked for on a document, oldest first. */
+    public List<Asked> of(Document document) {
+        List<RequestRepository.Row> rows = repository.of(document.id());
+        if (rows.isEmpty()) {
+            return List.of();
+        }
+        return document.kind() == DocumentKind.QUOTE
+                ? ofQuote(rows, received(document))
+                : rows.stream()
+                        .map(r -> asked(
+                                r, r.open().minus(Money.ofMinor(r.open().getCurrencyUnit(), document.openMinor()))))
+                        .toList();
+    }
+
+    /** What came is for the first that was asked for, then for the next. */
+    private static List<Asked> ofQuote(List<RequestRepository.Row> rows, Money received) {
+        List<Asked> all = new ArrayList<>();
+        Money left = received;
+        for (RequestRepository.Row row : rows) {
+            Asked asked = asked(row, row.withdrawnOn() == null ? left : Money.zero(received.getCurrencyUnit()));
+            left = left.minus(asked.came());
+            all.add(asked);
+        }
+        return all;
+    }
+
+    private static Asked asked(RequestRepository.Row row, Money came) {
+        Money none = Money.zero(row.amount().getCurrencyUnit());
+        return new Asked(
+                row.id(),
+                row.documentId(),
+                row.amount(),
+                Amounts.min(row.amount(), came.isNegative() ? none : came),
+                row.askedOn(),
+                row.words(),
+                row.withdrawnOn());
+    }
+
+    /** What came on a quote before an invoice of its work: deposit invoices, whatever was credited since, and deposits held. */
+    public Money received(Document quote) {
+        CurrencyUnit currency = CurrencyUnit.of(quote.currency());
+        Money invoiced = Amounts.sum(
+                currency,
+                jobs.billed(quote.id()).stream()
+                        .filter(Jobs.Part::isDeposit)
+                        .map(p -> p.said().sums().total().amount())
+                        .toList());
+        return invoiced.plus(payments.heldFor(quote.id(), currency));
+    }
+
+    /** What can still come on an accepted quote before all of it is billed, or held. */
+    public Money left(Document quote) {
+        Money left =
+                jobs.soFar(quote, false).left().minus(payments.heldFor(quote.id(), CurrencyUnit.of(quote.currency())));
+        return left.isNegative() ? Money.zero(left.getCurrencyUnit()) : left;
+    }
+
+    /** What is asked for on a quote and did not come; nothing once its work is billed. */
+    public Money missing(Document quote) {
+        Money none = Money.zero(CurrencyUnit.of(quote.currency()));
+        if (quote.state() != DocumentState.ACCEPTED) {
+            return none;
+        }
+        Money asked = of(quote).stream().map(Asked::missing).reduce(none, Money::plus);
+        return asked.isZero() ? none : Amounts.min(asked, left(quote));
+    }
+
+    /**
+     * Asks for money; the caller has locked the client, and tells it. The same key twice is one request.
+     *
+     * @throws RefusedException naming {@code amount}, with the figure that would be allowed
+     * @throws ConflictException for a document of which nothing can be asked
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public Asked ask(String key, Document document, Money amount, String words) {
+        Money most = most(document);
+        if (!amount.isPositive() || amount.isGreaterThan(most)) {
+            throw new RefusedException(
+                    "amount",
+                    Amounts.plain(amount),
+                    most.isPositive()
+                            ? "must be above zero and at most " + Amounts.grouped(most)
+                            : "nothing more can be asked for: all of it is asked for, or paid");
+        }
+        long id = repository.insert(
+                key,
+                document.id(),
+                amount,
+                document.kind() == DocumentKind.QUOTE
+                        ? null
+                        : Money.ofMinor(amount.getCurrencyUnit(), document.openMinor()),
+                words,
+                clock.today(),
+                clock.instant());
+        changed(document);
+        return of(document).stream().filter(a -> a.id() == id).findFirst().orElseThrow();
+    }
+
+    /** What was asked for under a key, if anything was. */
+    public Optional<Asked> byKey(String key) {
+        return repository.byKey(key).map(row -> find(row.id()));
+    }
+
+    private Money most(Document document) {
+        if (document.kind() == DocumentKind.QUOTE) {
+            if (document.state() != DocumentState.ACCEPTED) {
+                throw new ConflictException("Only on an accepted quote can money be asked for.");
+            }
+            return left(document).minus(missing(document));
+        }
+        if (document.isDraft() || document.voidedOn() != null) {
+            throw new ConflictException("Only on an invoice that is issued can money be asked for.");
+        }
+        return Money.ofMinor(CurrencyUnit.of(document.currency()), document.openMinor());
+    }
+
+    /** One request, as it stands. @throws NotFoundException if there is none of that id */
+    public Asked find(long id) {
+        return repository
+                .find(id)
+                .flatMap(row -> of(documents.find(row.documentId()).orElseThrow()).stream()
+                        .filter(a -> a.id() == id)
+                        .findFirst())
+                .orElseThrow(() -> new NotFoundException("There is no request " + id + "."));
+    }
+
+    /** It is asked for no more; what came of it stays. @throws ConflictException where nothing of it is open */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void withdraw(Document document, long id) {
+        if (!find(id).missing().isPositive() || !repository.withdraw(id, clock.today())) {
+            throw new ConflictException("Nothing of this request is open any more.");
+        }
+        changed(document);
+    }
+
+    /** Says that what is asked for on a document, or what came of it, has changed. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void changed(Document document) {
+        changes.say(document.id(), document.clientId());
+        if (document.kind() == DocumentKind.QUOTE) {
+            publisher.publishEvent(new Changed(document.id()));
+        }
+    }
+
+    /** Requests on quotes of which something is open, the latest first. */
+    public List<Asked> open(int most) {
+        List<Asked> open = new ArrayList<>();
+        for (RequestRepository.Row row : repository.standing(most)) {
+            Document document = documents.find(row.documentId()).orElseThrow();
+            if (document.kind() == DocumentKind.QUOTE && missing(document).isPositive()) {
+                of(document).stream()
+                        .filter(a -> a.id() == row.id() && a.missing().isPositive())
+                        .forEach(open::add);
+            }
+        }
+        return open;
+    }
+}
