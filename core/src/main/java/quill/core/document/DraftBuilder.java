@@ -32,6 +32,7 @@ public final class DraftBuilder {
     private TypedLateFeePolicy lateFee;
     private TypedOffer offer;
     private TypedJob job;
+    private TypedPlan plan;
     private String mark;
 
     /** @param currency ISO 4217 code */
@@ -62,6 +63,7 @@ public final class DraftBuilder {
         lateFee = d.lateFee();
         offer = d.offer();
         job = d.job();
+        plan = d.plan();
         mark = d.mark();
     }
 
@@ -191,6 +193,12 @@ public final class DraftBuilder {
         return this;
     }
 
+    /** What it offers its client before it is paid; null for nothing. */
+    public DraftBuilder plan(TypedPlan to) {
+        plan = to;
+        return this;
+    }
+
     /** The decimal mark of its numbers, {@code .} or {@code ,}. */
     public DraftBuilder mark(String to) {
         mark = to;
@@ -222,6 +230,7 @@ public final class DraftBuilder {
                 lateFee,
                 offer,
                 job,
+                plan,
                 mark);
     }
 }

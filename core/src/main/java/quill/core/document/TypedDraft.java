@@ -24,6 +24,7 @@ import quill.core.schedule.TypedTerm;
  * @param lateFee this invoice's own policy; null where the client's or the business's holds
  * @param offer what only a quote says; null for all else
  * @param job the accepted quote that it bills; null for what stands for itself
+ * @param plan what it offers its client before it is paid; null for nothing
  * @param mark the decimal mark with which its numbers were typed, {@code .} or {@code ,}; null is a point. A changed
  *     setting changes no draft and no copy
  */
@@ -50,6 +51,7 @@ public record TypedDraft(
         TypedLateFeePolicy lateFee,
         TypedOffer offer,
         TypedJob job,
+        TypedPlan plan,
         String mark) {
     /**
      * A line as typed.
@@ -247,6 +249,7 @@ public record TypedDraft(
                         .prepaid(m.plain(prepaid))
                         .schedule(schedule.stream().map(t -> t.plain(m)).toList())
                         .lateFee(lateFee == null ? null : lateFee.plain(m))
+                        .plan(plan == null ? null : plan.plain(m))
                         .mark(null)
                         .build();
     }

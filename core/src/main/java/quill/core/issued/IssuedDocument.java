@@ -9,6 +9,7 @@ import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.document.Creditable;
+import quill.core.document.Income;
 import quill.core.document.TaxGroup;
 import quill.core.document.Totals;
 import quill.core.money.Exchange;
@@ -139,6 +140,14 @@ public record IssuedDocument(
                 sums.groups(),
                 sums.rounding().amount(),
                 job == null ? List.of() : job.deducted());
+    }
+
+    /** Whether it bills nothing but a deposit. */
+    public boolean isForDeposit() {
+        return corrects == null
+                && body.lines().stream()
+                        .allMatch(l -> l.category().equals(Income.DEPOSITS)
+                                && l.quantity().signum() > 0);
     }
 
     /** In which everything on it is. */

@@ -174,6 +174,20 @@ public final class Bookings {
         return new Entry(Entry.Event.MOVED, postings);
     }
 
+    /** Debit discounts given and tax with what is let off for paying early, in proportion; credit receivable. */
+    public static Entry earlySettlement(DocumentId document, CreditTotals off) {
+        List<Posting> postings = new ArrayList<>();
+        add(postings, Account.DISCOUNTS_GIVEN, "", document, off.net());
+        off.taxes().forEach(t -> add(postings, Account.TAX, t.tax().id(), document, t.amount()));
+        add(postings, Account.RECEIVABLE, "", document, off.total().negated());
+        return new Entry(Entry.Event.EARLY_SETTLEMENT, postings);
+    }
+
+    /** The opposite of {@link #earlySettlement}. */
+    public static Entry earlySettlementWithdrawn(DocumentId document, CreditTotals off) {
+        return reversed(Entry.Event.EARLY_SETTLEMENT_WITHDRAWN, earlySettlement(document, off));
+    }
+
     /** Debit bad debts; credit receivable. */
     public static Entry writtenOff(List<Appropriation.Part> parts) {
         List<Posting> postings = new ArrayList<>();

@@ -13,6 +13,7 @@ import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.RefusedException;
+import quill.core.document.CreditTotals;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 
@@ -243,6 +244,33 @@ public final class ClientLedger {
         List<Appropriation.Part> parts = given.stream().map(Settlement::part).toList();
         return decided(List.of(
                 new Step(Bookings.writtenOff(parts), "Written off" + numbers(parts), given, List.of(), List.of())));
+    }
+
+    /**
+     * What is open of an invoice's installments is let off, since the rest was paid early.
+     *
+     * @param installments of the invoice
+     * @param off what it comes to, with its share of each tax; as much as is open of them
+     * @throws IllegalArgumentException where another sum is open
+     */
+    public Decision letOff(Set<Long> installments, DocumentId invoice, CreditTotals off) {
+        List<Settlement> rows = open().stream()
+                .filter(d -> installments.contains(d.id()))
+                .map(d -> new Settlement(0, Settlement.Kind.LET_OFF, d, Source.document(invoice), 0, d.open(), 0))
+                .toList();
+        if (!amounts(rows).isEqual(off.total())) {
+            throw new IllegalArgumentException(amounts(rows) + " is open, not " + off.total());
+        }
+        return decided(List.of(new Step(Bookings.earlySettlement(invoice, off), "", rows, List.of(), List.of())));
+    }
+
+    /** What was let off is owed again: the whole is open. @param standing what was let off @param off what it came to */
+    public Decision askAgain(List<Settlement> standing, DocumentId invoice, CreditTotals off) {
+        List<Settlement> rows = standing.stream()
+                .map(s -> Settlement.takingBack(s, Settlement.Kind.ASKED_AGAIN, s.amount()))
+                .toList();
+        return decided(
+                List.of(new Step(Bookings.earlySettlementWithdrawn(invoice, off), "", rows, List.of(), List.of())));
     }
 
     /** What was given up is owed again. */

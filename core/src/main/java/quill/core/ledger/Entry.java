@@ -25,6 +25,8 @@ public record Entry(Event event, List<Posting> postings) {
         REFUND("Refund"),
         CHARGEBACK("Chargeback"),
         CHARGEBACK_WON("Chargeback won"),
+        EARLY_SETTLEMENT("Early settlement discount"),
+        EARLY_SETTLEMENT_WITHDRAWN("Early settlement discount withdrawn"),
         MOVED("Money moved"),
         WRITTEN_OFF("Written off"),
         OWED_AGAIN("Owed again");

@@ -34,6 +34,10 @@ public record Settlement(long id, Kind kind, OpenDebt debt, Source source, long 
         CHARGED_BACK(Sum.SETTLED),
         CREDITED(Sum.CREDITED),
         WAIVED(Sum.CREDITED),
+        /** Let off for paying early. */
+        LET_OFF(Sum.CREDITED),
+        /** Asked for again, since what was paid early went back. */
+        ASKED_AGAIN(Sum.CREDITED),
         WRITTEN_OFF(Sum.WRITTEN_OFF),
         /** Owed again after it had been given up. */
         OWED_AGAIN(Sum.WRITTEN_OFF);

@@ -9,6 +9,7 @@ import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
@@ -16,6 +17,7 @@ import quill.core.id.DocumentId;
 import quill.core.ledger.DebtKind;
 import quill.core.money.Amounts;
 import quill.core.money.DecimalMark;
+import quill.core.quote.InstallmentOffer;
 import quill.core.schedule.Due;
 import quill.core.schedule.Installment;
 import quill.core.schedule.Rearranging;
@@ -165,22 +167,64 @@ public class Arrangements {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        List<Rearranging.Change> changes = Rearranging.of(open.installments(), read(wanted, open), clock.today());
+        List<Term> then = read(wanted, open);
+        return agree(
+                open,
+                then,
+                "Installments rearranged: " + Amounts.grouped(open.sum()) + " that is open, in " + count(then.size())
+                        + (why.isEmpty() ? "" : ". " + why),
+                "As agreed, " + Shown.money(open.sum()) + " of it is to be paid in other installments than before.",
+                slip);
+    }
+
+    private String agree(Open open, List<Term> then, String said, String change, Slip slip) {
+        DocumentId id = open.invoice().id();
+        List<Rearranging.Change> changes = Rearranging.of(open.installments(), then, clock.today());
         Map<Long, StoredInstallment> were =
                 debts.of(id).stream().collect(Collectors.toMap(StoredInstallment::id, d -> d));
         terms.rearrange(open.owner(), changes);
-        happenings.tell(
-                id,
-                open.invoice().clientId(),
-                "Installments rearranged: " + Amounts.grouped(open.sum()) + " that is open, in "
-                        + count(read(wanted, open).size()) + (why.isEmpty() ? "" : ". " + why));
+        happenings.tell(id, open.invoice().clientId(), said);
         return letters.tell(
                 invoices.invoice(id),
-                "As agreed, " + Shown.money(open.sum()) + " of it is to be paid in other installments than before.",
+                change,
                 open.installments().stream()
                         .map(s -> before(s, were.get(s.debt())))
                         .toList(),
                 slip);
+    }
+
+    /** What an invoice would be paid in, were so many installments picked of what it offers. Stores nothing. */
+    @Transactional(readOnly = true)
+    public List<Installment> look(Document invoice, InstallmentOffer offer, int count) {
+        return offer.in(count, open(invoice.id()).sum(), clock.today());
+    }
+
+    /**
+     * Keeps what the client picked of an invoice's offer, and tells it. The caller has locked the client, and noted that
+     * nothing was picked before.
+     *
+     * @param seen what was open when it was picked
+     * @throws ConflictException if something else is open by now
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void pick(DocumentId id, InstallmentOffer offer, int count, Money seen) {
+        Open open = open(id);
+        if (!open.sum().isEqual(seen)) {
+            throw new ConflictException("Meanwhile " + Amounts.grouped(open.sum())
+                    + " is open. Look at the installments again; nothing was picked.");
+        }
+        List<Problem> problems = new ArrayList<>();
+        List<Term> then = Term.readAll(offer.terms(count), seen.getCurrencyUnit(), clock.today(), problems);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        agree(
+                open,
+                then,
+                "The client picked " + count + " monthly installments",
+                "As you picked on its page, " + Shown.money(seen) + " of it is to be paid in " + count
+                        + " monthly installments.",
+                Slip.PLAIN);
     }
 
     private static String count(int parts) {

@@ -24,6 +24,7 @@ import quill.server.common.ConflictException;
 import quill.server.common.Texts;
 import quill.server.documents.Document;
 import quill.server.links.Links;
+import quill.server.payments.Payer;
 import quill.server.processor.CardProcessor;
 import quill.server.processor.CardProcessor.Answer;
 import quill.server.processor.Processors;
@@ -70,15 +71,17 @@ public class CardOrders {
     /**
      * An order for these installments of an invoice; the same one for everybody who asks for the same.
      *
+     * @param installments none for another amount than theirs
      * @param shown the amount that the payer saw
+     * @param payer whoever pays, where that is somebody else than the client
      * @return the address of the processor's pay page
      * @throws ConflictException if what is open is not what the payer saw
      */
-    public String payAt(Document invoice, Set<Long> installments, Money shown) {
-        Order order = transaction.execute(status -> wanting.order(invoice, installments, shown));
+    public String payAt(Document invoice, Set<Long> installments, Money shown, Payer payer) {
+        Order order = transaction.execute(status -> wanted(invoice, installments, shown, payer));
         if (order.payAt() != null && repository.isOlder(order.id(), MINUTES_FRESH)) {
             settleQuietly(order);
-            order = transaction.execute(status -> wanting.order(invoice, installments, shown));
+            order = transaction.execute(status -> wanted(invoice, installments, shown, payer));
         }
         if (order.payAt() != null) {
             return order.payAt();
@@ -89,6 +92,17 @@ public class CardOrders {
             LOG.warn("order {} has no answer yet: {}", order.id(), e.getMessage());
             throw new ConflictException("The card company does not answer just now. Nothing was taken; try again.");
         }
+    }
+
+    /** The same, paid by the client itself. */
+    public String payAt(Document invoice, Set<Long> installments, Money shown) {
+        return payAt(invoice, installments, shown, Payer.NONE);
+    }
+
+    private Order wanted(Document invoice, Set<Long> installments, Money shown, Payer payer) {
+        Order order = wanting.order(invoice, installments, shown);
+        repository.payer(order.id(), payer);
+        return order;
     }
 
     private String open(Order order, Document invoice) {

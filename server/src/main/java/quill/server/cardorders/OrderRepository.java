@@ -21,6 +21,7 @@ import quill.core.id.DocumentId;
 import quill.server.common.ClientRows;
 import quill.server.common.Ids;
 import quill.server.common.StoredWord;
+import quill.server.payments.Payer;
 
 /** Tables PROCESSOR_ORDER, ORDER_DEBT and HOOK_SEEN. Holds no rules; the caller opens the transaction. */
 @Repository
@@ -40,6 +41,23 @@ class OrderRepository {
 
     /** Where an order is. @param test whether no money moves */
     record At(long processor, boolean test) {}
+
+    /** Whoever was about to pay an order last, as typed on its page. */
+    void payer(long id, Payer payer) {
+        jdbc.sql("UPDATE processor_order SET payer_name = :name, payer_email = :email WHERE id = :id")
+                .param("name", payer.name())
+                .param("email", payer.email())
+                .param("id", id)
+                .update();
+    }
+
+    /** What was typed of whoever pays an order. */
+    Payer payerOf(long id) {
+        return jdbc.sql("SELECT payer_name, payer_email FROM processor_order WHERE id = :id")
+                .param("id", id)
+                .query((rs, n) -> new Payer(rs.getString(1), rs.getString(2)))
+                .single();
+    }
 
     /** An order of ours. @param orderId as the processor calls it; null before it answered @param trouble why its money could not be booked, or null */
     record Order(

@@ -132,6 +132,7 @@ class Taking {
                 answer.feeMoney(),
                 answer.paidOn(),
                 card,
-                answer.paymentId()));
+                answer.paymentId(),
+                repository.payerOf(order.id())));
     }
 }

@@ -1,6 +1,7 @@
 package quill.server.cardorders;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -24,6 +25,7 @@ import quill.server.debts.StoredInstallment;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
 import quill.server.documents.Documents;
+import quill.server.invoices.Plans;
 import quill.server.processor.CardProcessor;
 import quill.server.processor.ProcessorMode;
 import quill.server.processor.Processors;
@@ -41,6 +43,7 @@ class Wanting {
     private final Debts debts;
     private final WaysService ways;
     private final Requests requests;
+    private final Plans plans;
     private final Documents documents;
     private final BusinessClock clock;
 
@@ -50,6 +53,7 @@ class Wanting {
             Debts debts,
             WaysService ways,
             Requests requests,
+            Plans plans,
             Documents documents,
             BusinessClock clock) {
         this.repository = repository;
@@ -57,6 +61,7 @@ class Wanting {
         this.debts = debts;
         this.ways = ways;
         this.requests = requests;
+        this.plans = plans;
         this.documents = documents;
         this.clock = clock;
     }
@@ -66,6 +71,10 @@ class Wanting {
         clients.lock(invoice.clientId());
         if (invoice.kind() == DocumentKind.QUOTE) {
             return deposit(invoice, shown);
+        }
+        plans.checkAccepted(invoice);
+        if (installments.isEmpty()) {
+            return other(invoice, shown);
         }
         List<StoredInstallment> asked = debts.of(invoice.id()).stream()
                 .filter(i -> installments.contains(i.id()) && i.open().isPositive())
@@ -84,6 +93,41 @@ class Wanting {
                 invoice,
                 asked.stream().collect(Collectors.toMap(StoredInstallment::id, StoredInstallment::open)),
                 open);
+    }
+
+    /** Another amount than the installments that are open, where that is allowed; or all at once, with the discount off. */
+    private Order other(Document invoice, Money shown) {
+        boolean early = plans.early(invoice).filter(shown::isEqual).isPresent();
+        if (!early && !plans.otherAmounts()) {
+            throw new RefusedException(
+                    "installments", "", "name what is to be paid; another amount is not taken on this page");
+        }
+        Map<Long, Money> parts = new LinkedHashMap<>();
+        Money left = shown;
+        Money open = Money.zero(shown.getCurrencyUnit());
+        for (StoredInstallment i : debts.of(invoice.id())) {
+            Money part = Amounts.min(left, i.open());
+            open = open.plus(i.open());
+            if (part.isPositive()) {
+                if (i.deposit() && part.isLessThan(i.open())) {
+                    throw new RefusedException(
+                            "amount",
+                            Amounts.plain(shown),
+                            "the deposit is paid whole: at least " + Amounts.grouped(i.open()));
+                }
+                parts.put(i.id(), part);
+                left = left.minus(part);
+            }
+        }
+        if (left.isPositive() || parts.isEmpty()) {
+            throw new RefusedException(
+                    "amount",
+                    Amounts.plain(shown),
+                    open.isPositive()
+                            ? "must be above zero and at most " + Amounts.grouped(open) + ", what is open"
+                            : "nothing is open any more");
+        }
+        return order(invoice, parts, shown);
     }
 
     /** What is asked for on an accepted quote is paid whole; of what came in part, the rest. */
@@ -176,13 +220,11 @@ class Wanting {
     @EventListener
     void debtsChanged(Debts.DebtsChanged change) {
         for (Order live : repository.liveOf(change.invoiceId())) {
-            Money open = Amounts.sum(
-                    live.amount().getCurrencyUnit(),
-                    debts.of(change.invoiceId()).stream()
-                            .filter(i -> live.parts().containsKey(i.id()))
-                            .map(StoredInstallment::open)
-                            .toList());
-            if (!open.isEqual(live.amount())) {
+            Map<Long, Money> open = debts.of(change.invoiceId()).stream()
+                    .collect(Collectors.toMap(StoredInstallment::id, StoredInstallment::open));
+            if (live.parts().entrySet().stream()
+                    .anyMatch(p -> !open.containsKey(p.getKey())
+                            || open.get(p.getKey()).isLessThan(p.getValue()))) {
                 repository.move(live.id(), OrderState.WITHDRAWING, OrderState.LIVE);
             }
         }

@@ -2,6 +2,7 @@ package quill.server.clients;
 
 import java.sql.Connection;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
@@ -182,6 +183,24 @@ public class ClientsService {
         Client before = client(id);
         Client after = email == null ? before : before.withEmail(email);
         change(phone == null ? after : after.with(after.more().withPhone(phone)));
+    }
+
+    /** From now on somebody pays for a client, and gets the receipts. */
+    @Transactional
+    public void setPayer(ClientId id, String name, String email) {
+        Client before = client(id);
+        List<Contact> contacts = new ArrayList<>();
+        boolean known = false;
+        for (Contact c : before.more().contacts()) {
+            boolean same = c.email().equalsIgnoreCase(email);
+            known |= same;
+            contacts.add(new Contact(c.name(), c.email(), c.phone(), c.reminders(), same));
+        }
+        if (!known) {
+            contacts.add(new Contact(name.isBlank() ? email : name, email, "", false, true));
+        }
+        change(before.with(before.more().with(contacts)));
+        happenings.tell(null, id, "From now on " + (name.isBlank() ? email : name) + " pays, and gets the receipts");
     }
 
     /** An address turned out to be wrong: another one stands wherever it stood with this client. */

@@ -22,8 +22,10 @@ import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.business.BusinessService;
 import quill.server.catalogue.Stock;
+import quill.server.common.ConflictException;
 import quill.server.debts.Settling;
 import quill.server.documents.Document;
+import quill.server.invoices.EarlySettling;
 import quill.server.latefees.LateFees;
 
 /** What follows from a credit note: entries, debts, late fees, stock. */
@@ -36,6 +38,7 @@ class CreditBooking {
     private final Stock stock;
     private final BusinessService business;
     private final Happenings happenings;
+    private final EarlySettling early;
 
     CreditBooking(
             BooksService books,
@@ -43,13 +46,30 @@ class CreditBooking {
             LateFees fees,
             Stock stock,
             BusinessService business,
-            Happenings happenings) {
+            Happenings happenings,
+            EarlySettling early) {
         this.books = books;
         this.settling = settling;
         this.fees = fees;
         this.stock = stock;
         this.business = business;
         this.happenings = happenings;
+        this.early = early;
+    }
+
+    /**
+     * The discount for paying early is owed again before an invoice is taken back whole.
+     *
+     * @throws ConflictException where only a part is to be taken back of one that was paid with a discount
+     */
+    void withdrawDiscount(Document invoice, CreditTotals totals) {
+        if (early.stands(invoice)) {
+            if (!totals.whole()) {
+                throw new ConflictException("This invoice was paid early, with a discount. A credit note takes it back"
+                        + " whole; write another invoice for what is left.");
+            }
+            early.beforeTakingBack(invoice);
+        }
     }
 
     /** What the client gained by a note, lot by lot, and how all stands after it. */

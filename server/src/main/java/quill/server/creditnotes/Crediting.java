@@ -130,6 +130,7 @@ public class Crediting {
         CreditTotals totals = reckon(creditable, before, wanted);
         NumberSeries.Given given = numbers.next(DocumentKind.CREDIT_NOTE, clock.today());
         String number = given.number();
+        booking.withdrawDiscount(invoice, totals);
         boolean mirror = totals.whole() && before.isNothing();
         IssuedDocument fixed = note(number, document, totals, mirror, reason);
         CreditNote note = notes.add(fixed, given, invoice, totals);

@@ -51,6 +51,13 @@ class LedgerWriter {
      *     words of its own is booked here
      */
     void keep(ClientId clientId, ClientLedger.Decision decision, LocalDate valueOn, ToLongFunction<Step> own) {
+        keepQuietly(clientId, decision, valueOn, own)
+                .forEach(id -> publisher.publishEvent(new Debts.DebtsChanged(id, clientId)));
+    }
+
+    /** The same, telling nobody: the caller changes more of the same documents. @return what changed */
+    Set<DocumentId> keepQuietly(
+            ClientId clientId, ClientLedger.Decision decision, LocalDate valueOn, ToLongFunction<Step> own) {
         Map<Long, Long> ids = new HashMap<>();
         Map<Long, Long> left = new TreeMap<>();
         Set<DocumentId> changed = new TreeSet<>();
@@ -85,6 +92,6 @@ class LedgerWriter {
                 repository.left(lot, change);
             }
         });
-        changed.forEach(id -> publisher.publishEvent(new Debts.DebtsChanged(id, clientId)));
+        return changed;
     }
 }

@@ -22,6 +22,7 @@ import quill.core.ledger.Source;
 import quill.core.ledger.Step;
 import quill.server.common.ClientRows;
 import quill.server.common.Ids;
+import quill.server.common.Rows;
 
 /** Tables SETTLEMENT, CREDIT and CREDIT_DRAW. Rows are added; only what is left of a lot, and what it waits for, changes. */
 @Repository
@@ -176,6 +177,20 @@ class SettlementRepository {
     /** What settles a document. */
     List<Settlement> ofDocument(DocumentId id) {
         return standing("d.document_id = :id" + MONEY + " ORDER BY d.order_on, d.id, s.id", id);
+    }
+
+    /** What of a document was let off for paying early, and stands. */
+    List<Settlement> letOff(DocumentId id) {
+        return standing("d.document_id = :id AND s.kind = 'LET_OFF' ORDER BY s.id", id);
+    }
+
+    /** When the last of the money moved that settles a document. */
+    Optional<LocalDate> paidBy(DocumentId id) {
+        return Optional.ofNullable(jdbc.sql("""
+                SELECT MAX(s.value_on) AS last FROM settlement s JOIN debt d ON d.id = s.debt_id
+                 WHERE d.document_id = :id AND s.kind IN ('PAID', 'COVERED', 'MOVED') AND s.amount_minor > 0
+                   AND NOT EXISTS (SELECT 1 FROM settlement r WHERE r.reverses_id = s.id)
+                """).param("id", id).query(rs -> rs.next() ? Rows.date(rs, "last") : null));
     }
 
     List<Settlement> ofDebt(long id) {

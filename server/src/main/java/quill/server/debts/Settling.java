@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.ToLongFunction;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
@@ -12,6 +13,7 @@ import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.document.CreditTotals;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
@@ -170,6 +172,49 @@ public class Settling {
         ClientLedger.Decision decision = new TakingBack(ledger(clientId, currency)).creditBackwards(note, installments);
         writer.keep(clientId, decision, clock.today(), own);
         publisher.publishEvent(new Debts.DebtsChanged(note.invoice(), clientId));
+    }
+
+    /** What of an invoice was let off for paying early, and stands. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Money letOff(DocumentId invoiceId, String currency) {
+        return settlements.letOff(invoiceId).stream()
+                .map(Settlement::amount)
+                .reduce(Money.zero(CurrencyUnit.of(currency)), Money::plus);
+    }
+
+    /** On which day the last of what settles an invoice moved; empty where nothing does. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Optional<LocalDate> paidBy(DocumentId invoiceId) {
+        return settlements.paidBy(invoiceId);
+    }
+
+    /** What is open of these installments is let off. @param own books the entry */
+    public void letOff(
+            ClientId clientId,
+            DocumentId invoiceId,
+            Set<Long> installments,
+            CreditTotals off,
+            ToLongFunction<Step> own) {
+        CurrencyUnit currency = off.total().getCurrencyUnit();
+        writer.keep(clientId, ledger(clientId, currency).letOff(installments, invoiceId, off), clock.today(), own);
+    }
+
+    /**
+     * What was let off is owed again.
+     *
+     * @param off what it came to
+     * @param more whether the caller takes the invoice back at once, so that nobody need be told yet
+     * @param own books the entry
+     */
+    public void askAgain(
+            ClientId clientId, DocumentId invoiceId, CreditTotals off, boolean more, ToLongFunction<Step> own) {
+        ClientLedger.Decision again =
+                ledger(clientId, off.total().getCurrencyUnit()).askAgain(settlements.letOff(invoiceId), invoiceId, off);
+        if (more) {
+            writer.keepQuietly(clientId, again, clock.today(), own);
+        } else {
+            writer.keep(clientId, again, clock.today(), own);
+        }
     }
 
     /** Credit that this draft, and nothing else, will use when it is issued. @param credit lot by lot; may be empty */

@@ -309,8 +309,11 @@ public class Documents {
         return Printing.print(kind, document);
     }
 
-    /** What was typed into a document. */
+    /** What was typed into a document; hardly anything for one that the product wrote itself. */
     public TypedDraft typed(Document d) {
-        return json.read(contents.typed(d.id()).orElseThrow(), TypedDraft.class);
+        return contents.typed(d.id())
+                .map(text -> json.read(text, TypedDraft.class))
+                .orElseGet(
+                        () -> TypedDraft.in(d.currency()).client(d.clientId()).build());
     }
 }

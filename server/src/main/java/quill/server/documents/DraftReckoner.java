@@ -16,11 +16,15 @@ import org.springframework.stereotype.Component;
 import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.document.Continuing;
+import quill.core.document.CreditReckoning;
+import quill.core.document.CreditTotals;
+import quill.core.document.Creditable;
 import quill.core.document.DocumentReckoning;
 import quill.core.document.DraftReading;
 import quill.core.document.DraftRules;
 import quill.core.document.ExtraTotal;
 import quill.core.document.LineTotal;
+import quill.core.document.Taken;
 import quill.core.document.Totals;
 import quill.core.document.TypedDraft;
 import quill.core.issued.Job;
@@ -28,6 +32,7 @@ import quill.core.latefee.LateFeePolicy;
 import quill.core.money.Amounts;
 import quill.core.money.TypedNumber;
 import quill.core.quote.Choices;
+import quill.core.quote.InstallmentOffer;
 import quill.core.schedule.Installment;
 import quill.core.schedule.ScheduleMaking;
 import quill.core.tax.TaxTotal;
@@ -86,10 +91,26 @@ public class DraftReckoner {
             List<String> notes,
             List<Reckoning.Understood> understood,
             List<Reckoning.ReckonedLine> left,
-            Jobs.SoFar job) {
+            Jobs.SoFar job,
+            InstallmentOffer offer) {
         /** What it says of the job that it bills some of; null for what stands for itself. */
         Job said() {
             return job == null ? null : job.said(totals.total(), deducted());
+        }
+
+        /** What it offers before it is paid, in words; empty for nothing. */
+        public String offered() {
+            if (offer == null || totals == null || !totals.due().isPositive()) {
+                return "";
+            }
+            Money off = offer.off(totals.due());
+            Money none = Money.zero(off.getCurrencyUnit());
+            if (!off.isPositive()) {
+                return offer.words(totals.due(), none, none);
+            }
+            Creditable of = Creditable.of(totals, deducted());
+            CreditTotals share = CreditReckoning.ofAmount(of, Taken.nothing(of), off);
+            return offer.words(totals.due(), share.net(), share.tax());
         }
 
         /** What it takes off for deposit invoices, without tax, for each set of taxes; empty for nothing. */
@@ -215,6 +236,7 @@ public class DraftReckoner {
         }
         LateFeePolicy lateFee =
                 policies.forIssue(typed.clientId(), typed.lateFee(), read.currency(), read.exchange(), problems);
+        InstallmentOffer offer = offer(typed, read, totals, issuedOn, problems);
         List<String> notes = new ArrayList<>(read.notes());
         notes.addAll(stock.shortOf(Reckoned.sold(read)));
         return new Reckoned(
@@ -226,7 +248,18 @@ public class DraftReckoner {
                 notes,
                 understood(asTyped, typed),
                 choices && totals != null ? left(all, read) : List.of(),
-                job);
+                job,
+                offer);
+    }
+
+    /** What it offers its client before it is paid; null for nothing. */
+    private static InstallmentOffer offer(
+            TypedDraft typed, DraftReading.Read read, Totals totals, LocalDate issuedOn, List<Problem> problems) {
+        InstallmentOffer offer = InstallmentOffer.read(typed.plan(), read.currency(), issuedOn, problems);
+        if (offer != null && totals != null && totals.due().isPositive()) {
+            offer.check(totals.due(), problems);
+        }
+        return offer;
     }
 
     /** @throws RefusedException where more deposits are invoiced than it, or what it leaves, comes to */

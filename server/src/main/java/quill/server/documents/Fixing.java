@@ -57,7 +57,7 @@ public class Fixing {
                         reckoned.read().supplyDate(),
                         reckoned.read().supplyEnd(),
                         text(typed.notes()),
-                        text(typed.terms()),
+                        terms(typed, reckoned),
                         own.habits().footer()),
                 IssuedDocument.Body.of(t, units.codes()),
                 IssuedSums.of(t),
@@ -86,6 +86,14 @@ public class Fixing {
                 as.exchange(),
                 as.paying(),
                 as.look());
+    }
+
+    /** What it offers before it is paid stands among its terms. */
+    private static String terms(TypedDraft typed, DraftReckoner.Reckoned reckoned) {
+        String offered = reckoned.offered();
+        return offered.isEmpty() || text(typed.terms()).isEmpty()
+                ? text(typed.terms()) + offered
+                : text(typed.terms()) + "\n" + offered;
     }
 
     private static Party from(Business own) {

@@ -10,6 +10,7 @@ import org.springframework.stereotype.Component;
 import quill.core.Problem;
 import quill.core.document.Billed;
 import quill.core.document.Continuing;
+import quill.core.document.Creditable;
 import quill.core.document.Deduction;
 import quill.core.document.JobBefore;
 import quill.core.document.Taken;
@@ -144,13 +145,21 @@ public class Jobs {
         return parts;
     }
 
+    /** What credit notes took of an issued document so far. */
+    public Taken takenBack(DocumentId id, Creditable document) {
+        return takenBack(relations.corrections(id), document);
+    }
+
+    private Taken takenBack(List<Relations.Correction> notes, Creditable document) {
+        return notes.isEmpty()
+                ? Taken.nothing(document)
+                : json.read(notes.get(notes.size() - 1).taking().taken(), Taken.class);
+    }
+
     private Part part(Document d) {
         IssuedDocument said = contents.issued(d.id(), d.issue().version());
         List<Relations.Correction> notes = relations.corrections(d.id());
-        Taken taken = notes.isEmpty()
-                ? Taken.nothing(said.creditable())
-                : json.read(notes.get(notes.size() - 1).taking().taken(), Taken.class);
-        return new Part(d, said, taken, isWhole(notes), deductedBy(d.id()));
+        return new Part(d, said, takenBack(notes, said.creditable()), isWhole(notes), deductedBy(d.id()));
     }
 
     private static boolean isWhole(List<Relations.Correction> notes) {

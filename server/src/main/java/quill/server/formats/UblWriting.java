@@ -2,6 +2,7 @@ package quill.server.formats;
 
 import com.helger.diagnostics.error.list.ErrorList;
 import com.helger.ubl21.UBL21Marshaller;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
@@ -50,6 +51,9 @@ import quill.server.documents.Attachments;
 final class UblWriting {
     private static final String EN_16931 = "urn:cen.eu:en16931:2017";
     private static final String INVOICE = "380";
+    /** UNCL 1001: for what is paid before it is supplied. */
+    private static final String PREPAYMENT_INVOICE = "386";
+
     private static final String CREDIT_NOTE = "381";
     private static final String CREDIT_TRANSFER = "30";
 
@@ -96,7 +100,7 @@ final class UblWriting {
         if (source.isDueOnOneDay()) {
             i.setDueDate(source.due().get(0).on());
         }
-        i.setInvoiceTypeCode(INVOICE);
+        i.setInvoiceTypeCode(d.isForDeposit() ? PREPAYMENT_INVOICE : INVOICE);
         notes().forEach(i::addNote);
         i.setDocumentCurrencyCode(code);
         if (d.exchange() != null) {
@@ -107,6 +111,9 @@ final class UblWriting {
         }
         if (!d.matter().reference().isEmpty()) {
             i.setOrderReference(order());
+        }
+        if (d.job() != null) {
+            d.job().earlier().forEach(e -> i.addBillingReference(billing(e.number(), e.issuedOn())));
         }
         files().forEach(i::addAdditionalDocumentReference);
         if (!d.matter().project().isEmpty()) {
@@ -164,12 +171,7 @@ final class UblWriting {
         if (!d.matter().reference().isEmpty()) {
             c.setOrderReference(order());
         }
-        BillingReferenceType billing = new BillingReferenceType();
-        DocumentReferenceType invoice = new DocumentReferenceType();
-        invoice.setID(Texts.printable(d.corrects().number()));
-        invoice.setIssueDate(d.corrects().issuedOn());
-        billing.setInvoiceDocumentReference(invoice);
-        c.addBillingReference(billing);
+        c.addBillingReference(billing(d.corrects().number(), d.corrects().issuedOn()));
         c.setAccountingSupplierParty(supplier());
         c.setAccountingCustomerParty(customer());
         if (isDelivered()) {
@@ -194,6 +196,16 @@ final class UblWriting {
             c.addCreditNoteLine(line);
         }
         return c;
+    }
+
+    /** Of a preceding invoice (BG-3). */
+    private static BillingReferenceType billing(String number, LocalDate issuedOn) {
+        BillingReferenceType billing = new BillingReferenceType();
+        DocumentReferenceType invoice = new DocumentReferenceType();
+        invoice.setID(Texts.printable(number));
+        invoice.setIssueDate(issuedOn);
+        billing.setInvoiceDocumentReference(invoice);
+        return billing;
     }
 
     private List<NoteType> notes() {

@@ -62,6 +62,16 @@ class BeforeInvoices {
         return payment;
     }
 
+    /** Somebody else than the client paid: it gets the receipt too. */
+    Payment paidBy(Payment payment, Payer payer) {
+        if (payer.isNobody()) {
+            return payment;
+        }
+        payments.paidBy(payment, payer);
+        letters.receiptToo(payment.id(), payer.email());
+        return payments.find(payment.id());
+    }
+
     /** A deposit was recorded wrongly. */
     void undo(Payment payment, String reason) {
         deposits.undo(payment, reason);

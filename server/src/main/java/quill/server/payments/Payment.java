@@ -27,7 +27,8 @@ public record Payment(
         LocalDate bookedOn,
         @Schema(nullable = true) Undone undone,
         boolean unexpected,
-        boolean held) {
+        boolean held,
+        @Schema(nullable = true) Payer payer) {
     /** How it came. @param card brand and last four, empty for what is no card @param byHand whether a person may undo it */
     public record Means(PaymentWay way, String reference, String card, boolean byHand) {
         Means(PaymentWay way, String reference, String card) {

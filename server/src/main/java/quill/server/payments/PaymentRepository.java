@@ -28,7 +28,7 @@ import quill.server.common.Rows;
 class PaymentRepository {
     private static final String SELECT = """
             SELECT id, client_id, invoice_id, way, currency, amount_minor, cost_minor, value_on, booked_on, reference,
-                   card, undone_on, undone_why, unexpected, held
+                   card, undone_on, undone_why, unexpected, held, payer_name, payer_email
               FROM movement
             """;
 
@@ -205,7 +205,21 @@ class PaymentRepository {
                 rs.getDate("booked_on").toLocalDate(),
                 undoneOn == null ? null : new Payment.Undone(undoneOn, rs.getString("undone_why")),
                 rs.getBoolean("unexpected"),
-                rs.getBoolean("held"));
+                rs.getBoolean("held"),
+                payer(rs));
+    }
+
+    private static Payer payer(ResultSet rs) throws SQLException {
+        Payer payer = new Payer(rs.getString("payer_name"), rs.getString("payer_email"));
+        return payer.isNobody() ? null : payer;
+    }
+
+    void payer(long id, Payer payer) {
+        jdbc.sql("UPDATE movement SET payer_name = :name, payer_email = :email WHERE id = :id")
+                .param("name", payer.name())
+                .param("email", payer.email())
+                .param("id", id)
+                .update();
     }
 
     @EventListener

@@ -82,6 +82,13 @@ public class Payments {
         return repository.byKey(key);
     }
 
+    /** Keeps who paid it. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    void paidBy(Payment payment, Payer payer) {
+        repository.payer(payment.id(), payer);
+        changed(payment);
+    }
+
     /** Marks one as undone. @throws ConflictException where it was before */
     @Transactional(propagation = Propagation.MANDATORY)
     void markUndone(Payment payment, String reason) {

@@ -62,6 +62,12 @@ class PaymentsController {
 
     record Undo(String why) {}
 
+    /** Whoever paid pays for the client from now on, and gets its receipts. */
+    @PostMapping("/payments/{id}/payer-of-client")
+    void payerOfClient(@PathVariable long id) {
+        service.setPayer(id);
+    }
+
     @PostMapping("/payments")
     Payment record(@RequestBody RecordPayment r) {
         return service.record(r.typed());

@@ -115,7 +115,8 @@ public class PaymentsService {
             Money fee,
             LocalDate paidOn,
             String card,
-            String processorPayment) {}
+            String processorPayment,
+            Payer payer) {}
 
     /**
      * Records money that came by transfer, in cash or by cheque. The same key twice is one payment;
@@ -141,6 +142,17 @@ public class PaymentsService {
         Payment payment = recordOnce(r);
         keys.made(r.key(), payment.id());
         return payment;
+    }
+
+    /** Whoever paid pays for the client from now on. @throws ConflictException where nobody else did, or gave no address */
+    @Transactional
+    public void setPayer(long paymentId) {
+        Payment payment = payments.find(paymentId);
+        Payer payer = payment.payer();
+        if (payer == null || payer.email().isEmpty()) {
+            throw new ConflictException("Whoever paid this left no e-mail address.");
+        }
+        clients.setPayer(payment.clientId(), payer.name(), payer.email());
     }
 
     private Payment recordOnce(Recorded r) {
@@ -227,9 +239,10 @@ public class PaymentsService {
                 c.processorPayment(),
                 false);
         if (c.installments().isEmpty()) {
-            return before.forQuote(payment, true, true);
+            return before.paidBy(before.forQuote(payment, true, true), c.payer());
         }
         ClientLedger ledger = settling.ledger(c.clientId(), c.amount().getCurrencyUnit());
-        return booking.book(payment, money -> ledger.receiveFor(money, c.installments()), true);
+        return before.paidBy(
+                booking.book(payment, money -> ledger.receiveFor(money, c.installments()), true), c.payer());
     }
 }

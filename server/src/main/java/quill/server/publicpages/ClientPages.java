@@ -78,7 +78,8 @@ class ClientPages {
             Amount credit,
             List<PagePapers.TakenBack> creditNotes,
             List<Attachments.Attachment> files,
-            @Schema(nullable = true) LocalDate voidedOn) {}
+            @Schema(nullable = true) LocalDate voidedOn,
+            Picking.PlanView plan) {}
 
     /**
      * How it can be paid at once.
@@ -133,7 +134,8 @@ class ClientPages {
                 Amount.of(books.creditOf(invoice.clientId(), currency)),
                 papers.creditNotes(invoice.id()),
                 papers.files(invoice.id()),
-                invoice.voidedOn());
+                invoice.voidedOn(),
+                papers.offered(invoice));
     }
 
     private List<Offer> offers(Document invoice, List<Measure.Part> parts, CurrencyUnit currency) {

@@ -7,16 +7,19 @@ import quill.core.id.DocumentId;
 import quill.server.common.Amount;
 import quill.server.creditnotes.CreditNotes;
 import quill.server.documents.Attachments;
+import quill.server.documents.Document;
 
-/** What lies with an invoice on its client's page: credit notes, and files that went along. */
+/** What lies with an invoice on its client's page: credit notes, files that went along, what is offered before it is paid. */
 @Component
 class PagePapers {
     private final CreditNotes notes;
     private final Attachments attachments;
+    private final Picking picking;
 
-    PagePapers(CreditNotes notes, Attachments attachments) {
+    PagePapers(CreditNotes notes, Attachments attachments, Picking picking) {
         this.notes = notes;
         this.attachments = attachments;
+        this.picking = picking;
     }
 
     /** A credit note about the invoice. */
@@ -26,6 +29,11 @@ class PagePapers {
         return notes.of(invoiceId).stream()
                 .map(n -> new TakenBack(n.id(), n.number(), n.issuedOn(), n.reason(), Amount.of(n.total()), n.whole()))
                 .toList();
+    }
+
+    /** What can be picked, accepted, or paid early. */
+    Picking.PlanView offered(Document invoice) {
+        return picking.view(invoice);
     }
 
     List<Attachments.Attachment> files(DocumentId invoiceId) {

@@ -1,6 +1,7 @@
 package quill.server.publicpages;
 
 import io.swagger.v3.oas.annotations.Hidden;
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -22,6 +23,7 @@ import quill.server.cardorders.CardOrders;
 import quill.server.common.LiveUpdates;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
+import quill.server.payments.Payer;
 
 /** The client's page, reached by an unguessable address. It shows one invoice and takes payment for it. */
 @RestController
@@ -42,7 +44,18 @@ class PublicController {
         this.pages = pages;
     }
 
-    record Pay(List<Long> installments, String amount, String currency) {}
+    /**
+     * What is to be paid.
+     *
+     * @param installments none for another amount, or for all at once with the discount off
+     * @param payerName whoever pays, where that is somebody else; may be missing
+     */
+    record Pay(
+            List<Long> installments,
+            String amount,
+            String currency,
+            @Schema(nullable = true) String payerName,
+            @Schema(nullable = true) String payerEmail) {}
 
     record PayAt(String address) {}
 
@@ -69,13 +82,11 @@ class PublicController {
             problems.add(new Problem("currency", pay.currency(), "must be " + invoice.currency()));
         }
         Money amount = currency == null ? null : TypedNumber.amount("amount", pay.amount(), currency, problems);
-        if (pay.installments() == null || pay.installments().isEmpty()) {
-            problems.add(new Problem("installments", "", "name what is to be paid"));
-        }
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        return new PayAt(orders.payAt(invoice, Set.copyOf(pay.installments()), amount));
+        Set<Long> installments = pay.installments() == null ? Set.of() : Set.copyOf(pay.installments());
+        return new PayAt(orders.payAt(invoice, installments, amount, Payer.read(pay.payerName(), pay.payerEmail())));
     }
 
     /** The payer is back from the pay page: the processor is asked at once. */

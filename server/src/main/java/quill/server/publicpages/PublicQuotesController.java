@@ -28,6 +28,7 @@ import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
 import quill.server.documents.Documents;
 import quill.server.links.Links;
+import quill.server.payments.Payer;
 import quill.server.quotes.Answering;
 import quill.server.quotes.QuotePapers;
 import quill.server.quotes.QuoteViews;
@@ -75,7 +76,10 @@ class PublicQuotesController {
     record Ask(String text) {}
 
     /** @param amount that the payer saw */
-    record PayAhead(String amount) {}
+    record PayAhead(
+            String amount,
+            @Schema(nullable = true) String payerName,
+            @Schema(nullable = true) String payerEmail) {}
 
     /** @param outcome what came of paying @param declined why the card was declined; empty where it was not */
     record QuoteBack(QuoteViews.QuotePage page, CardOrders.Outcome outcome, String declined) {}
@@ -123,7 +127,8 @@ class PublicQuotesController {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        return new PublicController.PayAt(orders.payAt(quote, Set.of(), amount));
+        return new PublicController.PayAt(
+                orders.payAt(quote, Set.of(), amount, Payer.read(pay.payerName(), pay.payerEmail())));
     }
 
     /** The payer is back from the pay page: the processor is asked at once. */

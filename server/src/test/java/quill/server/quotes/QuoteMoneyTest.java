@@ -29,6 +29,7 @@ import quill.server.documents.Document;
 import quill.server.documents.DocumentState;
 import quill.server.documents.Documents;
 import quill.server.invoices.InvoicesService;
+import quill.server.payments.Payer;
 import quill.server.payments.Payment;
 import quill.server.payments.PaymentsService;
 import quill.server.payments.Undoing;
@@ -117,7 +118,8 @@ public class QuoteMoneyTest {
                                 eur("1.00"),
                                 BEGIN,
                                 "card ending 0042",
-                                "p" + keys)));
+                                "p" + keys,
+                                new Payer("May Corrow", "may@clients.example"))));
     }
 
     private DocumentId begin(Document quote, String what, String percent, QuoteInvoicing.TypedStage... lines) {
@@ -179,6 +181,11 @@ public class QuoteMoneyTest {
         assertThat(server.bean(Debts.class).of(last.id())).hasSize(1);
         agree();
         assertThat(letters()).containsExactly("ACCEPTED", "RECEIPT", "RECEIPT");
+        assertThat(server.jdbc()
+                        .sql("SELECT copies_to FROM message WHERE letter = 'RECEIPT' ORDER BY id")
+                        .query(String.class)
+                        .list())
+                .containsExactly("", "may@clients.example");
         assertThatThrownBy(() -> begin(quote, "rest", "")).hasMessageContaining("all of this quote is billed");
     }
 
