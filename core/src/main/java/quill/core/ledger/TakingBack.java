@@ -224,6 +224,40 @@ public final class TakingBack {
         return ledger.decided(List.of(new Step(entry, "", rows, List.of(), missing.draws)));
     }
 
+    /**
+     * A deposit that is held goes back to the client: out of what is left of these movements first, then out of others.
+     *
+     * @param of keys of the payments that it was; those of a quote, say
+     * @throws RefusedException naming {@code amount}, with what is held
+     */
+    public ClientLedger.Decision refundDeposit(Receipt out, Set<Long> of) {
+        Money held = ledger.deposits();
+        if (out.amount().isGreaterThan(held)) {
+            throw new RefusedException(
+                    "amount",
+                    Amounts.plain(out.amount()),
+                    "at most " + Amounts.grouped(held) + " of deposits is held for this client");
+        }
+        Map<Long, Money> own = new LinkedHashMap<>();
+        Map<Long, Money> others = new LinkedHashMap<>();
+        for (Lot lot : ledger.lots()) {
+            if (lot.kind() == Lot.Kind.DEPOSIT) {
+                Long from = lot.source().movement();
+                (from != null && of.contains(from) ? own : others).put(lot.id(), lot.left());
+            }
+        }
+        List<Step.Draw> draws = new ArrayList<>();
+        Money left = out.amount();
+        for (Map<Long, Money> some : List.of(own, others)) {
+            for (ClientLedger.OfLot part : ClientLedger.taking(left, some)) {
+                draws.add(new Step.Draw(part.lot(), Source.movement(out.movement()), part.amount()));
+                left = left.minus(part.amount());
+            }
+        }
+        Entry entry = Bookings.reversed(Entry.Event.REFUND, Bookings.deposit(out.where(), out.amount()));
+        return ledger.decided(List.of(new Step(entry, "", List.of(), List.of(), draws)));
+    }
+
     /** What was paid on a late fee is client credit, and the fee is taken off, under the entry that takes it back. */
     public ClientLedger.Decision waive(OpenDebt fee, List<Settlement> standing) {
         List<Step> steps = released(standing);

@@ -174,6 +174,23 @@ public class Settling {
         publisher.publishEvent(new Debts.DebtsChanged(note.invoice(), clientId));
     }
 
+    /**
+     * Money goes back to the client out of what is held as credit; nothing that is settled is opened by it.
+     *
+     * @param own books the entry
+     * @throws quill.core.RefusedException naming {@code amount}, with what could be given back
+     */
+    public void refund(ClientId clientId, Receipt out, ToLongFunction<Step> own) {
+        TakingBack ledger = new TakingBack(ledger(clientId, out.amount().getCurrencyUnit()));
+        writer.keep(clientId, ledger.refund(out, 0, List.of()), clock.today(), own);
+    }
+
+    /** The same out of deposits that are held. @param of the payments that they were, before others */
+    public void refundDeposit(ClientId clientId, Receipt out, Set<Long> of, ToLongFunction<Step> own) {
+        TakingBack ledger = new TakingBack(ledger(clientId, out.amount().getCurrencyUnit()));
+        writer.keep(clientId, ledger.refundDeposit(out, of), clock.today(), own);
+    }
+
     /** What of an invoice was let off for paying early, and stands. */
     @Transactional(propagation = Propagation.SUPPORTS)
     public Money letOff(DocumentId invoiceId, String currency) {

@@ -39,7 +39,7 @@ class PaymentList {
             SELECT p.id, p.client_id, p.client_name, p.invoice_id, p.number, p.way, p.currency, p.amount_minor, p.cost_minor,
                    p.value_on, p.booked_on, p.reference, p.card, p.undone_on, p.undone_why, p.unexpected, p.held
             """;
-    private static final String REAL = " FROM movement p";
+    private static final String REAL = " FROM (SELECT * FROM movement WHERE kind = 'RECEIPT') p";
     /** What was paid on trial, as if it were a payment. */
     private static final String TRIED = """
              FROM (SELECT t.id, t.client_id, t.client_name, t.invoice_id, t.number, 'CARD' AS way, t.currency,

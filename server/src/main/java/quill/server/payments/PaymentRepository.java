@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.event.EventListener;
@@ -87,13 +88,33 @@ class PaymentRepository {
     }
 
     long insert(New p, PaymentNames.Names names, Instant now) {
+        return insert("RECEIPT", p, names, now);
+    }
+
+    /** Money that went back. */
+    long insertRefund(New p, PaymentNames.Names names, Instant now) {
+        return insert("REFUND", p, names, now);
+    }
+
+    /** What went back of deposits that were held for a quote. */
+    Money refundedFor(DocumentId quoteId, CurrencyUnit currency) {
+        return Money.ofMinor(
+                currency,
+                jdbc.sql("""
+                        SELECT COALESCE(SUM(amount_minor), 0) FROM movement
+                         WHERE invoice_id = :quote AND kind = 'REFUND' AND held
+                        """).param("quote", quoteId).query(Long.class).single());
+    }
+
+    private long insert(String kind, New p, PaymentNames.Names names, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO movement (kind, request_key, client_id, client_name, invoice_id, number, way, currency, amount_minor,
                   cost_minor, value_on, booked_on, booked_at, reference, card, processor_payment, held)
-                VALUES ('RECEIPT', :key, :client, :clientName, :invoice, :number, :way, :currency, :amount, :fee, :valueOn, :bookedOn,
+                VALUES (:kind, :key, :client, :clientName, :invoice, :number, :way, :currency, :amount, :fee, :valueOn, :bookedOn,
                   :bookedAt, :reference, :card, :processorPayment, :held)
                 """)
+                .param("kind", kind)
                 .param("key", p.requestKey())
                 .param("client", p.clientId())
                 .param("clientName", names.client())
@@ -160,7 +181,7 @@ class PaymentRepository {
     }
 
     List<Payment> ofClient(ClientId clientId) {
-        return jdbc.sql(SELECT + " WHERE client_id = :client ORDER BY id DESC LIMIT 500")
+        return jdbc.sql(SELECT + " WHERE client_id = :client AND kind = 'RECEIPT' ORDER BY id DESC LIMIT 500")
                 .param("client", clientId)
                 .query(PaymentRepository::payment)
                 .list();
@@ -168,7 +189,7 @@ class PaymentRepository {
 
     /** The latest, newest first. @param clientId of one client, or null for all */
     List<Payment> latest(ClientId clientId, int most) {
-        return jdbc.sql(SELECT + (clientId == null ? "" : " WHERE client_id = :client")
+        return jdbc.sql(SELECT + " WHERE kind = 'RECEIPT'" + (clientId == null ? "" : " AND client_id = :client")
                         + " ORDER BY id DESC LIMIT :most")
                 .params(clientId == null ? Map.of("most", most) : Map.of("most", most, "client", clientId))
                 .query(PaymentRepository::payment)
@@ -177,7 +198,8 @@ class PaymentRepository {
 
     /** @param payers payments that settled any of it */
     List<Payment> ofInvoice(DocumentId invoiceId, List<Long> payers) {
-        return jdbc.sql(SELECT + " WHERE invoice_id = :invoice OR id IN (:payers) ORDER BY id DESC")
+        return jdbc.sql(SELECT
+                        + " WHERE (invoice_id = :invoice OR id IN (:payers)) AND kind = 'RECEIPT' ORDER BY id DESC")
                 .param("invoice", invoiceId)
                 .param("payers", payers.isEmpty() ? List.of(0L) : payers)
                 .query(PaymentRepository::payment)

@@ -59,12 +59,13 @@ public class Payments {
         return repository.ofInvoice(invoiceId, debts.payersOf(invoiceId));
     }
 
-    /** What is held as a deposit for an accepted quote; zero where nothing is. */
+    /** What was held as a deposit for an accepted quote, less what was given back; zero where nothing is. */
     public Money heldFor(DocumentId quoteId, CurrencyUnit currency) {
         return repository.ofInvoice(quoteId, List.of()).stream()
                 .filter(p -> p.held() && p.undone() == null)
                 .map(p -> p.amount().money())
-                .reduce(Money.zero(currency), Money::plus);
+                .reduce(Money.zero(currency), Money::plus)
+                .minus(repository.refundedFor(quoteId, currency));
     }
 
     /** Money that came for what was no longer open. */

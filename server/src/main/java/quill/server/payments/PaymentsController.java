@@ -21,8 +21,11 @@ class PaymentsController {
     private final Payments payments;
     private final PaymentsService service;
     private final Outlooks outlooks;
+    private final Refunds refunds;
 
-    PaymentsController(PaymentsService service, Outlooks outlooks, Payments payments, Undoing undoing) {
+    PaymentsController(
+            PaymentsService service, Outlooks outlooks, Payments payments, Undoing undoing, Refunds refunds) {
+        this.refunds = refunds;
         this.undoing = undoing;
         this.payments = payments;
         this.service = service;
@@ -58,6 +61,35 @@ class PaymentsController {
                     debts,
                     Boolean.TRUE.equals(silent));
         }
+    }
+
+    /** Money that goes back. @param quoteId the quote whose deposit it is; null for none */
+    record GiveBack(
+            String key,
+            ClientId clientId,
+            @Schema(nullable = true) DocumentId quoteId,
+            @Schema(nullable = true) Boolean deposit,
+            String way,
+            String currency,
+            String amount,
+            String paidOn,
+            String reference) {}
+
+    @PostMapping("/refunds")
+    void giveBack(@RequestBody GiveBack g) {
+        if (g.clientId() == null) {
+            throw new RefusedException("clientId", "", "say which client");
+        }
+        refunds.give(new Refunds.Given(
+                g.key(),
+                g.clientId(),
+                g.quoteId(),
+                Boolean.TRUE.equals(g.deposit()),
+                g.way(),
+                g.currency(),
+                TypedMark.plain(g.amount()),
+                g.paidOn(),
+                g.reference()));
     }
 
     record Undo(String why) {}

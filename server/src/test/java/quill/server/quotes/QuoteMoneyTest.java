@@ -32,6 +32,7 @@ import quill.server.invoices.InvoicesService;
 import quill.server.payments.Payer;
 import quill.server.payments.Payment;
 import quill.server.payments.PaymentsService;
+import quill.server.payments.Refunds;
 import quill.server.payments.Undoing;
 import quill.server.requests.Requests;
 
@@ -275,6 +276,29 @@ public class QuoteMoneyTest {
         server.bean(Crediting.class).write(deposit.id(), Crediting.Wanted.rest("the work falls through", false));
         agree();
         assertThat(requests.missing(quotes.quote(quote.id()))).isEqualTo(eur("0.00"));
+        Money credit = server.bean(Debts.class).agreement(client, EUR).credit();
+        assertThatThrownBy(() -> giveBack(quote, false, "99999.00")).hasMessageContaining("can be given back");
+        giveBack(quote, false, quill.core.money.Amounts.plain(credit));
+        assertThat(server.bean(Debts.class).agreement(client, EUR).credit()).isEqualTo(eur("0.00"));
+        agree();
+    }
+
+    private void giveBack(Document quote, boolean deposit, String amount) {
+        server.bean(Refunds.class)
+                .give(new Refunds.Given(
+                        "give-back-" + keys++, client, quote.id(), deposit, "TRANSFER", "EUR", amount, "", ""));
+    }
+
+    @Test
+    public void aHeldDepositGoesBackInPartAndTheRestIsDeducted() {
+        Document quote = accept(List.of(new TypedLine("Action", "1", "", "100.00", "", List.of("none"))), HALF, REST);
+        transfer(quote, "50.00");
+        assertThatThrownBy(() -> giveBack(quote, true, "50.01")).hasMessageContaining("at most 50.00 of deposits");
+        giveBack(quote, true, "20.00");
+        agree();
+        Document last = issue(begin(quote, "rest", ""));
+        assertThat(documents.issued(last).sums().prepaid().amount()).isEqualTo(eur("30.00"));
+        agree();
     }
 
     private DocumentId quotes2Deposit(Document quote) {

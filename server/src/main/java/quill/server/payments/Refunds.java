@@ -1,0 +1,169 @@
+package quill.server.payments;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.LooseDate;
+import quill.core.Problem;
+import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
+import quill.core.ledger.Receipt;
+import quill.core.ledger.Step;
+import quill.core.money.Amounts;
+import quill.core.money.TypedNumber;
+import quill.core.pay.PaymentWay;
+import quill.server.audit.Happenings;
+import quill.server.books.BooksService;
+import quill.server.clients.ClientsService;
+import quill.server.common.BusinessClock;
+import quill.server.common.Changes;
+import quill.server.common.Texts;
+import quill.server.debts.Settling;
+
+/** Money that goes back to a client by hand: out of its credit, or out of deposits that are held for it. */
+@Service
+public class Refunds {
+    private final PaymentRepository repository;
+    private final PaymentNames names;
+    private final Payments payments;
+    private final Settling settling;
+    private final RefundBooking booking;
+    private final ClientsService clients;
+    private final BusinessClock clock;
+    private final QuoteMoney quotes;
+
+    Refunds(
+            PaymentRepository repository,
+            PaymentNames names,
+            Payments payments,
+            Settling settling,
+            RefundBooking booking,
+            ClientsService clients,
+            BusinessClock clock,
+            QuoteMoney quotes) {
+        this.repository = repository;
+        this.names = names;
+        this.payments = payments;
+        this.settling = settling;
+        this.booking = booking;
+        this.clients = clients;
+        this.clock = clock;
+        this.quotes = quotes;
+    }
+
+    /**
+     * A refund as a person records it.
+     *
+     * @param key the same twice is one refund
+     * @param quoteId the quote whose deposit goes back; null for none
+     * @param deposit whether it comes out of deposits that are held rather than out of client credit
+     */
+    public record Given(
+            String key,
+            ClientId clientId,
+            DocumentId quoteId,
+            boolean deposit,
+            String way,
+            String currency,
+            String amount,
+            String paidOn,
+            String reference) {}
+
+    /** @throws RefusedException naming the field, with the figure that would be allowed */
+    @Transactional
+    public void give(Given g) {
+        List<Problem> problems = new ArrayList<>();
+        if (g.key() == null || !g.key().matches("[A-Za-z0-9-]{8,60}")) {
+            problems.add(
+                    new Problem("key", g.key(), "must be 8 to 60 letters, digits and hyphens, new for each refund"));
+        }
+        CurrencyUnit currency = TypedNumber.currency("currency", g.currency(), problems);
+        Money amount = currency == null ? null : TypedNumber.amount("amount", g.amount(), currency, problems);
+        if (amount != null && !amount.isPositive()) {
+            problems.add(new Problem("amount", g.amount(), "must be above zero"));
+        }
+        PaymentWay way = PaymentWay.recorded("way", g.way(), problems);
+        LocalDate today = clock.today();
+        LocalDate paidOn = g.paidOn() == null || g.paidOn().isBlank()
+                ? today
+                : LooseDate.read("paidOn", g.paidOn(), today, LooseDate.Lean.PAST, problems);
+        if (paidOn != null && (paidOn.isAfter(today) || paidOn.isBefore(today.minusYears(1)))) {
+            problems.add(new Problem("paidOn", g.paidOn(), "must be a day up to today, " + Texts.day(today)));
+        }
+        String reference = Texts.text("reference", g.reference(), 200, false, problems);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        clients.lock(g.clientId());
+        if (repository.byKey(g.key()).isPresent()) {
+            return;
+        }
+        PaymentRepository.New p = new PaymentRepository.New(
+                g.key(),
+                g.clientId(),
+                g.quoteId(),
+                way,
+                amount,
+                Money.zero(currency),
+                paidOn,
+                today,
+                reference,
+                "",
+                null,
+                g.deposit());
+        long id = repository.insertRefund(p, names.of(p.clientId(), p.invoiceId()), clock.instant());
+        Receipt out = new Receipt(id, way.account(), amount);
+        if (g.deposit()) {
+            Set<Long> of = g.quoteId() == null
+                    ? Set.of()
+                    : payments.ofInvoice(g.quoteId()).stream().map(Payment::id).collect(Collectors.toSet());
+            settling.refundDeposit(g.clientId(), out, of, step -> booking.book(step, p, id));
+        } else {
+            settling.refund(g.clientId(), out, step -> booking.book(step, p, id));
+        }
+        booking.tell(p, id);
+        if (g.quoteId() != null) {
+            quotes.booked(g.quoteId());
+        }
+    }
+
+    /** Its entry, and what is told of it. */
+    @org.springframework.stereotype.Component
+    static class RefundBooking {
+        private final BooksService books;
+        private final Happenings happenings;
+        private final Changes changes;
+
+        RefundBooking(BooksService books, Happenings happenings, Changes changes) {
+            this.books = books;
+            this.happenings = happenings;
+            this.changes = changes;
+        }
+
+        long book(Step step, PaymentRepository.New p, long id) {
+            return books.book(
+                    step.entry(),
+                    "Given back " + p.way().words() + (p.held() ? " · a deposit" : " · client credit")
+                            + (p.reference().isEmpty() ? "" : " · reference " + p.reference()),
+                    new BooksService.About(p.clientId(), null, id),
+                    null);
+        }
+
+        void tell(PaymentRepository.New p, long id) {
+            happenings.tell(
+                    p.invoiceId(),
+                    p.clientId(),
+                    Amounts.grouped(p.amount()) + " given back " + p.way().words()
+                            + (p.held() ? ", of a deposit" : ", of client credit"),
+                    Happenings.About.payment(id));
+            changes.say(p.invoiceId(), p.clientId());
+        }
+    }
+}
