@@ -46,12 +46,12 @@ function usePage(token: string) {
       window.removeEventListener('pageshow', shown);
     };
   }, [token, load]);
-  return { page, failed, load };
+  return { page, failed, load, setPage };
 }
 
 /** What one client sees: who asks, for what, how much, by when; then the ways to pay, then the lines. */
 export function ClientPage({ token }: { token: string }) {
-  const { page, failed, load } = usePage(token);
+  const { page, failed, load, setPage } = usePage(token);
   if (!page) return <NotShown failed={failed} />;
-  return <PageBody page={page} token={token} onStale={() => void load(false)} />;
+  return <PageBody page={page} token={token} onPage={setPage} onStale={() => void load(false)} />;
 }

@@ -2,6 +2,9 @@ import { useState } from 'react';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
 import { isZero, longDate, money, plain, shortDate, spokenDate } from '../design/format';
 import { MeasureFigure, standingOf } from '../design/Measure';
+import { Payer, type PayerNames, nobody } from './Payer';
+import { Picker } from './Picker';
+import { Signing } from './Signing';
 import { SumRows } from './SumRows';
 
 type Page = Schemas['PublicPage'];
@@ -91,6 +94,8 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
   const [going, setGoing] = useState(false);
   const [refusal, setRefusal] = useState('');
   const [some, setSome] = useState<Schemas['Choice'] | null>(null);
+  const [other, setOther] = useState('');
+  const [payer, setPayer] = useState<PayerNames>(nobody);
   const choice =
     (chosen === 'some' ? some : null) ??
     p.paying.choices.find((c) => c.what === chosen) ??
@@ -115,6 +120,8 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
       if (error instanceof ApiError && error.status < 500) onStale();
     }
   };
+  const early = chosen === 'early' ? p.plan.early : null;
+  const asked = early ?? (chosen === 'other' ? { ...choice.amount, amount: other } : choice.amount);
   const pay = async () => {
     if (!token) return;
     setGoing(true);
@@ -124,9 +131,11 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
         api.POST('/api/public/{token}/orders', {
           params: { path: { token } },
           body: {
-            installments: choice.installments,
-            amount: choice.amount.amount,
-            currency: choice.amount.currency,
+            installments: chosen === 'early' || chosen === 'other' ? [] : choice.installments,
+            amount: asked.amount,
+            currency: asked.currency,
+            payerName: payer.name,
+            payerEmail: payer.email,
           },
         }),
       );
@@ -164,12 +173,29 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
       {p.paying.cards && (
         <>
           <fieldset aria-label="What to pay">
+            {p.plan.early && (
+              <label className="choice">
+                <input
+                  type="radio"
+                  name="what"
+                  checked={chosen === 'early'}
+                  onChange={() => setChosen('early')}
+                />
+                <span>
+                  All at once
+                  <span className="under small faded">
+                    {p.plan.off && `${money(p.plan.off)} off, until ${longDate(p.plan.until ?? p.today)}`}
+                  </span>
+                </span>
+                <b>{money(p.plan.early)}</b>
+              </label>
+            )}
             {p.paying.choices.map((c) => (
               <label key={c.what} className="choice">
                 <input
                   type="radio"
                   name="what"
-                  checked={c.what === choice.what}
+                  checked={c.what === choice.what && chosen !== 'early' && chosen !== 'other'}
                   onChange={() => setChosen(c.what)}
                 />
                 {c.what === 'all' ? 'All that is open' : dueNow}
@@ -214,10 +240,33 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
                   ))}
               </>
             )}
+            {p.plan.other && token && (
+              <label className="choice">
+                <input
+                  type="radio"
+                  name="what"
+                  checked={chosen === 'other'}
+                  onChange={() => setChosen('other')}
+                />
+                Another amount
+                {chosen === 'other' && (
+                  <input
+                    type="text"
+                    className="amount"
+                    inputMode="decimal"
+                    aria-label="Another amount"
+                    autoFocus
+                    value={other}
+                    onChange={(e) => setOther(e.target.value)}
+                  />
+                )}
+              </label>
+            )}
           </fieldset>
-          {choice.card ? (
+          {token && <Payer payer={payer} onChange={setPayer} />}
+          {choice.card || early || chosen === 'other' ? (
             <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
-              {p.paying.test ? 'Try paying' : 'Pay'} {money(choice.amount)} by card
+              {p.paying.test ? 'Try paying' : 'Pay'} {chosen === 'other' ? 'it' : money(asked)} by card
             </button>
           ) : (
             <p className="told">{money(choice.amount)} is not taken by card; the other ways stand below.</p>
@@ -276,13 +325,16 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
 export function PageBody({
   page,
   token,
+  onPage,
   onStale,
 }: {
   page: Page;
   token: string | null;
+  onPage?: (page: Page) => void;
   onStale: () => void;
 }) {
   const d = page.document;
+  const unsigned = page.plan.acceptance !== null && page.plan.acceptance.name === null;
   const Box = token ? 'main' : 'div';
   const link = (to: string) => (token ? { href: `/api/public/${token}/${to}` } : {});
   return (
@@ -330,7 +382,22 @@ export function PageBody({
           ))}
         </div>
       )}
-      <Paying page={page} token={token} onStale={onStale} />
+      {page.plan.acceptance?.name && (
+        <p className="told" role="status">
+          Accepted on {longDate(page.plan.acceptance.on ?? page.today)} by {page.plan.acceptance.name}.
+        </p>
+      )}
+      {page.plan.picked && <p className="faded small">You picked {page.plan.picked} monthly installments.</p>}
+      {unsigned && token && onPage ? (
+        <Signing page={page} token={token} onDone={onPage} onStale={onStale} />
+      ) : (
+        <>
+          <Paying page={page} token={token} onStale={onStale} />
+          {page.plan.most > 1 && token && onPage && (
+            <Picker page={page} token={token} onDone={onPage} onStale={onStale} />
+          )}
+        </>
+      )}
       <h2>What it is for</h2>
       <dl>
         {d.body.lines.map((l, i) => (
@@ -369,6 +436,17 @@ export function PageBody({
           <div className="total">
             <dt>To be paid</dt>
             <dd>{money(d.sums.due)}</dd>
+          </div>
+        )}
+        {d.body.job && (
+          <div>
+            <dt className="faded small">
+              Part of quote {d.body.job.quote}, accepted for {money(d.body.job.total)};{' '}
+              {isZero(d.body.job.left)
+                ? 'with this all of it is invoiced'
+                : `${money(d.body.job.left)} is left to invoice`}
+              .
+            </dt>
           </div>
         )}
         {page.creditNotes.map((n) => (

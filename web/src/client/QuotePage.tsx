@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, data, messageOf, type Schemas } from '../api/client';
 import { longDate, money, plain, shortDate } from '../design/format';
 import { MeasureFigure } from '../design/Measure';
+import { Ahead } from './Ahead';
 import { NotShown } from './NotShown';
 import { QuoteAnswer, ticks } from './QuoteAnswer';
 import { SumRows } from './SumRows';
@@ -39,8 +40,34 @@ function useQuote(token: string) {
     },
     [token],
   );
-  useEffect(() => void load(null), [load]);
-  return { page, failed, load, setPage };
+  const [said, setSaid] = useState('');
+  useEffect(() => {
+    const back = new URLSearchParams(window.location.search).has('back');
+    if (!back) return void load(null);
+    window.history.replaceState(null, '', window.location.pathname);
+    data(api.POST('/api/public/{token}/quote/back', { params: { path: { token } } })).then(
+      (answer) => {
+        setPage(answer.page);
+        setSaid(
+          answer.outcome === 'NOT_PAID'
+            ? `Nothing was paid${answer.declined ? `: ${answer.declined}` : ''}. You can try again.`
+            : answer.outcome === 'UNKNOWN'
+              ? 'The card company has not answered yet; this page will say when the payment has come.'
+              : '',
+        );
+      },
+      () => void load(null),
+    );
+  }, [token, load]);
+  // What its client ticks is not taken away by news; once it is accepted, money comes.
+  const accepted = page?.state === 'accepted';
+  useEffect(() => {
+    if (!accepted) return;
+    const source = new EventSource(`/api/public/${token}/events`);
+    source.addEventListener('changed', () => void load(null));
+    return () => source.close();
+  }, [token, load, accepted]);
+  return { page, failed, load, setPage, said };
 }
 
 function Ask({ page: p }: { page: Page }) {
@@ -158,7 +185,7 @@ function Lines({
 
 /** What one client sees of a quote: what for, how much, until when; then the lines, the terms, and the answer. */
 export function QuotePage({ token }: { token: string }) {
-  const { page: p, failed, load, setPage } = useQuote(token);
+  const { page: p, failed, load, setPage, said } = useQuote(token);
   const [wanted, setWanted] = useState<number[] | null>(null);
   if (!p) return <NotShown failed={failed} />;
   const d = p.document;
@@ -183,6 +210,12 @@ export function QuotePage({ token }: { token: string }) {
       </h1>
       <Ask page={p} />
       <Stands page={p} token={token} />
+      {said && (
+        <p className="told refused" role="status">
+          {said}
+        </p>
+      )}
+      {p.ahead && <Ahead page={p} ahead={p.ahead} token={token} onStale={() => void load(null)} />}
       {Boolean(failed) && (
         <p className="told refused" role="alert">
           {messageOf(failed)}

@@ -14,6 +14,8 @@ import { PaymentDialog } from '../invoices/PaymentDialog';
 import { AgingStrip } from './AgingStrip';
 import { ClientChasing } from './ClientChasing';
 import { ClientForm } from './ClientForm';
+import { Payers } from './Payers';
+import { RefundDialog } from './RefundDialog';
 import { Standing } from './Standing';
 import { useTitle } from '../design/useTitle';
 
@@ -152,6 +154,7 @@ export function ClientRecord({ id }: { id: number }) {
   useTitle(account.data?.client.name ?? 'Clients');
   const [paying, setPaying] = useState(false);
   const [editing, setEditing] = useState(false);
+  const [giving, setGiving] = useState(false);
   return (
     <Loaded query={account} what="the account">
       {(a) => (
@@ -174,6 +177,14 @@ export function ClientRecord({ id }: { id: number }) {
           </div>
           {a.archived && <p className="soon">Archived: offered on no new invoice.</p>}
           <Sentence account={a} />
+          <Payers client={a.client} />
+          {!(isZero(a.sums.credit) && isZero(a.sums.deposits)) && (
+            <p>
+              <button type="button" className="link" onClick={() => setGiving(true)}>
+                Give money back…
+              </button>
+            </p>
+          )}
           {(a.sums.inOthers.length > 0 || currency) && (
             <p>
               {currency && (
@@ -228,6 +239,7 @@ export function ClientRecord({ id }: { id: number }) {
             {a.books.agrees ? 'The books agree.' : 'The books do not agree.'}
           </p>
           <ClientChasing id={id} />
+          {giving && <RefundDialog account={a} onClose={() => setGiving(false)} />}
           {paying && (
             <PaymentDialog
               clientId={id}

@@ -9,6 +9,8 @@ import { whyOpen } from '../design/reasons';
 import { WhyFigure } from '../design/Why';
 import { SendDialog } from '../letters/SendDialog';
 import { Agreed } from './Agreed';
+import { AskDialog } from './AskDialog';
+import { Asked } from './Asked';
 import { CreditDialog } from './CreditDialog';
 import { More } from './More';
 import { Paper } from './Paper';
@@ -29,6 +31,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
   const [search] = useSearchParams();
   const [crediting, setCrediting] = useState(search.get('do') === 'credit');
   const [rearranging, setRearranging] = useState(false);
+  const [asking, setAsking] = useState(false);
   const toCome = issued.measure.some((p) => p.kind === 'INSTALLMENT' && !isZero(p.open));
   const [sendKey, setSendKey] = useState<string | null>(null);
   const narrow = useOneLeaf();
@@ -85,6 +88,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
           <Timeline id={invoice.id}>
             {!voided && !isZero(issued.open) && (
               <>
+                <Asked id={invoice.id} />
                 <Agreed id={invoice.id} />
                 <PlanPicture id={invoice.id} />
                 <DocumentWays id={invoice.id} />
@@ -135,6 +139,7 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
             narrow={narrow}
             onCredit={whole || voided ? null : () => setCrediting(true)}
             onRearrange={toCome && !voided ? () => setRearranging(true) : null}
+            onAsk={!voided && !isZero(issued.open) ? () => setAsking(true) : null}
           />
           {!narrow && !whole && !voided && (
             <Button variant="outline" onClick={() => setCrediting(true)}>
@@ -171,6 +176,15 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
           currency={issued.document.currency}
           suggested={issued.open.amount}
           onClose={() => setPaying(false)}
+        />
+      )}
+      {asking && (
+        <AskDialog
+          id={invoice.id}
+          number={issued.document.number}
+          quote={false}
+          suggested={issued.open.amount}
+          onClose={() => setAsking(false)}
         />
       )}
       {rearranging && (

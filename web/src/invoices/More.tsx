@@ -30,6 +30,7 @@ export function More({
   narrow,
   onCredit,
   onRearrange,
+  onAsk,
 }: {
   invoice: Schemas['InvoiceView'];
   voided: boolean;
@@ -37,6 +38,7 @@ export function More({
   narrow: boolean;
   onCredit: (() => void) | null;
   onRearrange: (() => void) | null;
+  onAsk: (() => void) | null;
 }) {
   const { id } = invoice;
   const issued = invoice.issued as Schemas['Issued'];
@@ -66,6 +68,7 @@ export function More({
         </Menu.Target>
         <Menu.Dropdown>
           {narrow && onCredit && <Menu.Item onClick={onCredit}>Credit…</Menu.Item>}
+          {onAsk && <Menu.Item onClick={onAsk}>Ask for money…</Menu.Item>}
           {onRearrange && <Menu.Item onClick={onRearrange}>Rearrange installments…</Menu.Item>}
           {narrow && invoice.clientId != null && (
             <Menu.Item onClick={() => void navigate(`/clients/${invoice.clientId}`)}>

@@ -79,6 +79,24 @@ function Head({ document: d }: { document: Document }) {
   );
 }
 
+/** What is left of the accepted quote that it bills a part of. */
+function Job({ job: j }: { job: NonNullable<Document['body']['job']> }) {
+  return (
+    <p className="small">
+      Part of quote {j.quote} of {longDate(j.quotedOn)}, accepted for {money(j.total)}.{' '}
+      {j.earlier.map((e) => (
+        <span key={e.number}>
+          {e.title} {e.number}: {money(e.total)}
+          {e.deducted ? ', deducted here' : ''}.{' '}
+        </span>
+      ))}
+      {isZero(j.left) || j.left.amount.startsWith('-')
+        ? 'With this, all of it is invoiced.'
+        : `${money(j.left)} of it is left to invoice.`}
+    </p>
+  );
+}
+
 function Sums({ document: d }: { document: Document }) {
   const back = d.kind === 'credit note';
   const more = !isZero(d.sums.prepaid) || !isZero(d.sums.rounding);
@@ -217,6 +235,7 @@ export function Paper({
         </tbody>
       </table>
       <Sums document={d} />
+      {d.body.job && <Job job={d.body.job} />}
       {children}
       {asks && d.paying.iban && (
         <p className="faded small">

@@ -30,12 +30,15 @@ export function PaymentDialog({
   invoiceId,
   currency,
   suggested,
+  quote = false,
   onClose,
 }: {
   clientId: number;
   invoiceId: number | null;
   currency?: string;
   suggested: string;
+  /** Whether it is for an accepted quote, before there is an invoice. */
+  quote?: boolean;
   onClose: () => void;
 }) {
   const key = useRef(newKey());
@@ -126,7 +129,15 @@ export function PaymentDialog({
             onChange={(e) => setHeld(e.currentTarget.checked)}
           />
         )}
-        {outlook.data && !held && <Settles outlook={outlook.data} ticked={ticked} onTick={setTicked} />}
+        {quote && (
+          <p className="faded small">
+            It is booked as a deposit on the quote; the invoice for the work deducts it. All of it at once
+            issues the invoice.
+          </p>
+        )}
+        {outlook.data && !held && !quote && (
+          <Settles outlook={outlook.data} ticked={ticked} onTick={setTicked} />
+        )}
         {held && (
           <p className="faded small">
             It settles nothing by itself; an invoice deducts it as a deposit already paid.

@@ -17,6 +17,7 @@ import { Drawer } from './Drawer';
 import { Files } from './Files';
 import { blankLine, FieldProblem, isBlank, SheetField, usualTax } from './fields';
 import { forget, rememberedOf } from './remembered';
+import { PlanFields } from './PlanFields';
 import { ScheduleEditor } from './ScheduleEditor';
 import { editedDraft } from './scheduleEdits';
 import css from './Sheet.module.css';
@@ -85,6 +86,8 @@ function blankDraft(
     fields: {},
     lateFee: null,
     offer: desk.kind === 'quote' ? { validUntil: '+30', conditions: '' } : null,
+    job: null,
+    plan: null,
     mark: business.mark,
   };
 }
@@ -381,6 +384,7 @@ function Writing({
                     of={of}
                     onRemoved={onRemoved}
                   />
+                  {!quote && <PlanFields typed={typed} change={change} of={of} />}
                 </div>
                 <div>
                   <SheetSums typed={typed} change={change} reckoning={reckoning} of={of} />

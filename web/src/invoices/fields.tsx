@@ -184,6 +184,7 @@ export const blankLine = (taxes: string[]): Line => ({
   serial: null,
   category: null,
   choice: null,
+  of: null,
 });
 
 export const isBlank = (line: Line | undefined): boolean =>

@@ -4,15 +4,20 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { copyLink } from '../design/copyLink';
-import { longDate, money, newKey, plain, shortDate } from '../design/format';
+import { isZero, longDate, money, newKey, plain, shortDate } from '../design/format';
 import { MeasureFigure } from '../design/Measure';
 import { Refusal } from '../design/States';
 import { useOneLeaf } from '../design/useNarrow';
 import { useTitle } from '../design/useTitle';
+import { AskDialog } from '../invoices/AskDialog';
+import { Asked } from '../invoices/Asked';
 import { Paper } from '../invoices/Paper';
+import { PaymentDialog } from '../invoices/PaymentDialog';
 import { LinkDialog } from '../letters/LinkDialog';
 import { SendDialog } from '../letters/SendDialog';
 import { AnswerDialog } from './AnswerDialog';
+import { BillDialog } from './BillDialog';
+import { LedTo } from './LedTo';
 import css from './Quotes.module.css';
 
 type Issued = Schemas['QuoteIssued'];
@@ -86,8 +91,13 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
   const [answering, setAnswering] = useState<boolean | null>(null);
   const [sendKey, setSendKey] = useState<string | null>(null);
   const [linking, setLinking] = useState(false);
+  const [billing, setBilling] = useState(false);
+  const [asking, setAsking] = useState(false);
+  const [paying, setPaying] = useState(false);
   const path = { params: { path: { id } } };
   const open = issued.state === 'open';
+  const accepted = issued.state === 'accepted';
+  const billable = issued.leadsTo.left !== null && !isZero(issued.leadsTo.left);
   const waits = open || issued.state === 'expired';
   const go = async (to: string) => {
     await queries.invalidateQueries();
@@ -105,11 +115,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
     mutationFn: () => data(api.POST('/api/quotes/{id}/withdrawal', { ...path, body: { reason: '' } })),
     onSuccess: () => queries.invalidateQueries(),
   });
-  const invoice = useMutation({
-    mutationFn: () => data(api.POST('/api/quotes/{id}/invoices', path)),
-    onSuccess: (begun) => go(`/invoices/${begun.id}`),
-  });
-  const refused = revise.error ?? duplicate.error ?? withdraw.error ?? invoice.error;
+  const refused = revise.error ?? duplicate.error ?? withdraw.error;
   const left = issued.answer ? [] : issued.options.filter((o) => !o.ticked);
   return (
     <div className="record">
@@ -150,13 +156,8 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
         <aside className="aside" aria-label="How it stands, and what has happened">
           <h2>How it stands</h2>
           <Answered issued={issued} />
-          {issued.leadsTo.invoices.map((i) => (
-            <p key={i}>
-              <Link className="link" to={`/invoices/${i}`}>
-                The invoice for it
-              </Link>
-            </p>
-          ))}
+          <LedTo leadsTo={issued.leadsTo} />
+          <Asked id={id} />
           {quote.supersedesId && (
             <p className="small">
               It took the place of{' '}
@@ -216,6 +217,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
               {waits && <Menu.Item onClick={() => setAnswering(true)}>Mark as accepted…</Menu.Item>}
               {waits && <Menu.Item onClick={() => setAnswering(false)}>Mark as declined…</Menu.Item>}
               {waits && <Menu.Item onClick={() => withdraw.mutate()}>Withdraw it</Menu.Item>}
+              {accepted && billable && <Menu.Item onClick={() => setAsking(true)}>Ask for money…</Menu.Item>}
             </Menu.Dropdown>
           </Menu>
           {(open || issued.state === 'accepted') && (
@@ -223,13 +225,34 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
               Send…
             </Button>
           )}
-          {issued.state === 'accepted' && issued.leadsTo.invoices.length === 0 && (
-            <Button loading={invoice.isPending} onClick={() => invoice.mutate()}>
-              Make the invoice
+          {accepted && quote.clientId != null && (
+            <Button variant="outline" onClick={() => setPaying(true)}>
+              Record a payment
             </Button>
           )}
+          {accepted && billable && <Button onClick={() => setBilling(true)}>Invoice…</Button>}
         </div>
       </div>
+      {billing && <BillDialog id={id} number={number} onClose={() => setBilling(false)} />}
+      {asking && (
+        <AskDialog
+          id={id}
+          number={number}
+          quote
+          suggested={issued.leadsTo.left?.amount ?? ''}
+          onClose={() => setAsking(false)}
+        />
+      )}
+      {paying && quote.clientId != null && (
+        <PaymentDialog
+          clientId={quote.clientId}
+          invoiceId={id}
+          currency={issued.document.currency}
+          suggested={(issued.leadsTo.missing ?? issued.leadsTo.left)?.amount ?? ''}
+          quote
+          onClose={() => setPaying(false)}
+        />
+      )}
       {linking && <LinkDialog id={id} number={number} onClose={() => setLinking(false)} />}
       {sendKey !== null && (
         <SendDialog

@@ -1,6 +1,6 @@
 import { Button, Checkbox, Select, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { processors, waysToPay } from '../api/business';
 import { Link } from 'react-router';
 import { api, data, inMark, type Schemas } from '../api/client';
@@ -131,6 +131,33 @@ function WaysForm({ setting }: { setting: Setting }) {
   );
 }
 
+/** What clients may do on their pages beside paying what is due. */
+function OnPages() {
+  const queries = useQueryClient();
+  const key = ['page-settings'];
+  const setting = useQuery({ queryKey: key, queryFn: () => data(api.GET('/api/page-settings')) });
+  const change = useMutation({
+    mutationFn: (otherAmounts: boolean) => data(api.PUT('/api/page-settings', { body: { otherAmounts } })),
+    onSuccess: (now) => queries.setQueryData(key, now),
+  });
+  return (
+    <Loaded query={setting} what="the pages">
+      {(s) => (
+        <>
+          <h2>On clients’ pages</h2>
+          <Checkbox
+            label="They may pay another amount than the installments that are open"
+            description="A deposit is paid whole all the same."
+            checked={s.otherAmounts}
+            onChange={(e) => change.mutate(e.currentTarget.checked)}
+          />
+          <Refusal error={change.error} />
+        </>
+      )}
+    </Loaded>
+  );
+}
+
 /** In which ways clients can pay, within which limits, and what that costs. */
 export function WaysPage() {
   useTitle('Ways to pay');
@@ -146,6 +173,7 @@ export function WaysPage() {
       <Loaded query={setting} what="the ways to pay">
         {(s) => <WaysForm key={s.version} setting={s} />}
       </Loaded>
+      <OnPages />
     </>
   );
 }

@@ -32,7 +32,7 @@ public final class DraftBuilder {
     private TypedLateFeePolicy lateFee;
     private TypedOffer offer;
     private TypedJob job;
-    private TypedPlan plan;
+    private TypedInstallmentOffer plan;
     private String mark;
 
     /** @param currency ISO 4217 code */
@@ -194,7 +194,7 @@ public final class DraftBuilder {
     }
 
     /** What it offers its client before it is paid; null for nothing. */
-    public DraftBuilder plan(TypedPlan to) {
+    public DraftBuilder plan(TypedInstallmentOffer to) {
         plan = to;
         return this;
     }

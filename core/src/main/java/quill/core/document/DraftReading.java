@@ -96,7 +96,7 @@ public final class DraftReading {
                     "lines", String.valueOf(typed.lines().size()), "at most " + MAX_LINES + " lines are allowed"));
         }
         for (int i = 0; i < Math.min(MAX_LINES, typed.lines().size()); i++) {
-            if (!typed.lines().get(i).isBlank()) {
+            if (!typed.lines().get(i).saysNothing()) {
                 Line line = line("lines[" + i + "].", typed.lines().get(i), currency);
                 if (line != null) {
                     lines.put(i, line);
@@ -211,7 +211,7 @@ public final class DraftReading {
         }
         for (int i = 0; i < Math.min(MAX_LINES, typed.lines().size()); i++) {
             TypedDraft.TypedLine line = typed.lines().get(i);
-            if (line.serial() != null && line.serial().isBlank() && !line.isBlank()) {
+            if (line.serial() != null && line.serial().isBlank() && !line.saysNothing()) {
                 notes.add("Line " + (i + 1) + " has no serial number yet.");
             }
         }

@@ -51,7 +51,7 @@ public record TypedDraft(
         TypedLateFeePolicy lateFee,
         TypedOffer offer,
         TypedJob job,
-        TypedPlan plan,
+        TypedInstallmentOffer plan,
         String mark) {
     /**
      * A line as typed.
@@ -169,7 +169,7 @@ public record TypedDraft(
         }
 
         /** Whether nothing at all is typed in it. */
-        public boolean isBlank() {
+        public boolean saysNothing() {
             return blank(description) && blank(quantity) && blank(unitPrice) && blank(discount);
         }
     }

@@ -36,7 +36,7 @@ public record Agreed(IssuedDocument quote, TypedDraft chosen, List<Integer> plac
             Money sum = Money.zero(document.currency());
             Creditable as = document.creditable();
             List<TypedDraft.TypedLine> lines =
-                    typed.lines().stream().filter(l -> !l.isBlank()).toList();
+                    typed.lines().stream().filter(l -> !l.saysNothing()).toList();
             for (int i = 0; i < Math.min(lines.size(), as.lines().size()); i++) {
                 if (lines.get(i).of() != null && lines.get(i).of() == place) {
                     sum = sum.plus(as.left(i, takenBack));

@@ -10,7 +10,7 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.TypedDate;
 import quill.core.document.Extent;
-import quill.core.document.TypedPlan;
+import quill.core.document.TypedInstallmentOffer;
 import quill.core.money.Amounts;
 import quill.core.schedule.Installment;
 import quill.core.schedule.ScheduleMaking;
@@ -40,7 +40,7 @@ public record InstallmentOffer(int most, LocalDate first, Extent discount) {
      * @param issuedOn a first day is not before it
      */
     public static InstallmentOffer read(
-            TypedPlan typed, CurrencyUnit currency, LocalDate issuedOn, List<Problem> problems) {
+            TypedInstallmentOffer typed, CurrencyUnit currency, LocalDate issuedOn, List<Problem> problems) {
         if (typed == null
                 || text(typed.most()).isEmpty() && text(typed.discount()).isEmpty()) {
             return null;

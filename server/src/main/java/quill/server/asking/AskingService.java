@@ -58,7 +58,7 @@ class AskingService {
      * @param words what for; may be empty
      * @param lines whether the letter shows the document's lines
      */
-    record Wanted(String key, String amount, String words, boolean lines) {}
+    record ToAsk(String key, String amount, String words, boolean lines) {}
 
     /** Whom the letter goes to. */
     DepositLetters letters() {
@@ -86,7 +86,7 @@ class AskingService {
      * @throws RefusedException naming {@code amount}, {@code words} or {@code key}
      */
     @Transactional
-    String ask(DocumentId id, Wanted wanted, Slip slip) {
+    String ask(DocumentId id, ToAsk wanted, Slip slip) {
         List<Problem> problems = new ArrayList<>();
         if (wanted.key() == null || !wanted.key().matches("[A-Za-z0-9-]{8,60}")) {
             problems.add(new Problem(

@@ -44,12 +44,12 @@ class RequestsController {
             LocalDate on,
             @Schema(nullable = true) LocalDate withdrawnOn) {}
 
-    record Ask(
-            AskingService.Wanted wanted,
+    record AskFor(
+            AskingService.ToAsk wanted,
             @Schema(nullable = true) Slip slip) {
         /** Nothing wanted is nothing asked for, which is refused by name. */
-        Ask {
-            wanted = wanted == null ? new AskingService.Wanted("", "", "", false) : wanted;
+        AskFor {
+            wanted = wanted == null ? new AskingService.ToAsk("", "", "", false) : wanted;
         }
     }
 
@@ -75,7 +75,7 @@ class RequestsController {
 
     /** The letter that would ask. */
     @PostMapping("/documents/{id}/requests/letter")
-    LetterLook.ShownLetter letter(@PathVariable DocumentId id, @RequestBody Ask ask) {
+    LetterLook.ShownLetter letter(@PathVariable DocumentId id, @RequestBody AskFor ask) {
         return look.at(
                 service.letters().recipient(service.document(id)),
                 ask.slip(),
@@ -83,7 +83,7 @@ class RequestsController {
     }
 
     @PostMapping("/documents/{id}/requests")
-    AskedFor ask(@PathVariable DocumentId id, @RequestBody Ask ask) {
+    AskedFor ask(@PathVariable DocumentId id, @RequestBody AskFor ask) {
         return new AskedFor(service.ask(id, ask.wanted(), ask.slip()) != null);
     }
 

@@ -26,21 +26,25 @@ class ApiDescription {
             Map.entry("ClientChasingView", List.of("lateFee")),
             Map.entry("OwnPolicy", List.of("lateFee")),
             Map.entry("ListedInvoice", List.of("total")),
-            Map.entry("Payment", List.of("undone")),
+            Map.entry("Payment", List.of("undone", "payer")),
             Map.entry("FeeView", List.of("waived")),
             Map.entry("ToCome", List.of("act")),
             Map.entry("TimelineEntry", List.of("letter", "payment", "fee")),
             Map.entry("Edit", List.of("draft", "of")),
             Map.entry("QuoteView", List.of("draft", "issued")),
             Map.entry("QuoteIssued", List.of("answer")),
-            Map.entry("QuotePage", List.of("answer")),
+            Map.entry("QuotePage", List.of("answer", "ahead")),
+            Map.entry("Led", List.of("total")),
+            Map.entry("LeadsTo", List.of("missing", "left")),
+            Map.entry("PickView", List.of("off", "early", "acceptance")),
+            Map.entry("PrintedBody", List.of("job")),
             Map.entry("QuoteRow", List.of("total")),
-            Map.entry("TypedDraft", List.of("lateFee", "offer")));
+            Map.entry("TypedDraft", List.of("lateFee", "offer", "job", "plan")));
 
     /** Fields of the core's records that may be empty: the core says nothing of how it is sent. */
     private static final Map<String, List<String>> OR_NOTHING = Map.of(
             "TypedDraft", List.of("clientId"),
-            "TypedLine", List.of("item", "note", "serial", "category", "choice"),
+            "TypedLine", List.of("item", "note", "serial", "category", "choice", "of"),
             "Matter", List.of("supplyDate", "supplyEnd"));
 
     @Bean

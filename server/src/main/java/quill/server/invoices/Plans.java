@@ -13,7 +13,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
-import quill.core.document.TypedPlan;
+import quill.core.document.TypedInstallmentOffer;
 import quill.core.money.Amounts;
 import quill.core.quote.InstallmentOffer;
 import quill.server.audit.Happenings;
@@ -65,7 +65,7 @@ public class Plans {
     /** Who accepted. @param address internet address of whoever did */
     public record Accepted(String name, LocalDate on, Instant at, String address, String seal) {}
 
-    private TypedPlan typed(Document invoice) {
+    private TypedInstallmentOffer typed(Document invoice) {
         return invoice.kind() == DocumentKind.INVOICE && !invoice.isDraft()
                 ? documents.typed(invoice).plain().plan()
                 : null;
@@ -130,7 +130,7 @@ public class Plans {
 
     /** Whether its text is to be accepted before anything is picked or paid on its page. */
     public boolean asksForAcceptance(Document invoice) {
-        TypedPlan plan = typed(invoice);
+        TypedInstallmentOffer plan = typed(invoice);
         return plan != null && plan.acceptance();
     }
 

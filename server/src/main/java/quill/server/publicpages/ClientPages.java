@@ -79,7 +79,7 @@ class ClientPages {
             List<PagePapers.TakenBack> creditNotes,
             List<Attachments.Attachment> files,
             @Schema(nullable = true) LocalDate voidedOn,
-            Picking.PlanView plan) {}
+            Picking.PickView plan) {}
 
     /**
      * How it can be paid at once.

@@ -32,7 +32,7 @@ class PagePapers {
     }
 
     /** What can be picked, accepted, or paid early. */
-    Picking.PlanView offered(Document invoice) {
+    Picking.PickView offered(Document invoice) {
         return picking.view(invoice);
     }
 

@@ -8,6 +8,7 @@ import java.util.stream.IntStream;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.money.Amounts;
 import quill.core.quote.InstallmentOffer;
 import quill.core.schedule.Installment;
 import quill.server.arranging.Arrangements;
@@ -34,10 +35,10 @@ class Picking {
     }
 
     /** One installment of a choice. */
-    record PlanPart(Amount amount, LocalDate dueOn) {}
+    record PickPart(Amount amount, LocalDate dueOn) {}
 
-    /** So many installments, the first of them first. */
-    record PlanChoice(int count, List<PlanPart> parts) {}
+    /** So many installments, the first of them first. @param sum of all of them */
+    record PickChoice(int count, Amount sum, List<PickPart> parts) {}
 
     /**
      * What an invoice offers before it is paid.
@@ -50,7 +51,7 @@ class Picking {
      * @param other whether another amount may be paid
      * @param acceptance what is to be accepted first; null where nothing is
      */
-    record PlanView(
+    record PickView(
             int most,
             @Schema(nullable = true) LocalDate until,
             @Schema(nullable = true) Amount off,
@@ -66,11 +67,11 @@ class Picking {
             String seal) {}
 
     /** What the page says of it. */
-    PlanView view(Document invoice) {
+    PickView view(Document invoice) {
         Optional<InstallmentOffer> open = plans.open(invoice);
         Optional<Money> early = plans.early(invoice);
         boolean payable = invoice.openMinor() > 0 && invoice.voidedOn() == null;
-        return new PlanView(
+        return new PickView(
                 open.filter(o -> o.most() >= InstallmentOffer.FEWEST)
                         .map(InstallmentOffer::most)
                         .orElse(0),
@@ -96,17 +97,24 @@ class Picking {
 
     /** Each number of installments that can be picked, with all its days and sums. */
     @Transactional(readOnly = true)
-    List<PlanChoice> choices(Document invoice) {
+    List<PickChoice> choices(Document invoice) {
         return plans.open(invoice)
                 .map(o -> IntStream.rangeClosed(InstallmentOffer.FEWEST, o.most())
-                        .mapToObj(n -> new PlanChoice(n, parts(arrangements.look(invoice, o, n))))
+                        .mapToObj(n -> choice(n, arrangements.look(invoice, o, n)))
                         .toList())
                 .orElse(List.of());
     }
 
-    private static List<PlanPart> parts(List<Installment> schedule) {
+    private static PickChoice choice(int count, List<Installment> schedule) {
+        Money sum = Amounts.sum(
+                schedule.get(0).amount().getCurrencyUnit(),
+                schedule.stream().map(Installment::amount).toList());
+        return new PickChoice(count, Amount.of(sum), parts(schedule));
+    }
+
+    private static List<PickPart> parts(List<Installment> schedule) {
         return schedule.stream()
-                .map(i -> new PlanPart(Amount.of(i.amount()), i.dueOn()))
+                .map(i -> new PickPart(Amount.of(i.amount()), i.dueOn()))
                 .toList();
     }
 

@@ -1,6 +1,5 @@
 package quill.server.publicpages;
 
-import io.swagger.v3.oas.annotations.Hidden;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
@@ -14,13 +13,10 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import quill.core.Problem;
 import quill.core.RefusedException;
-import quill.core.id.DocumentId;
 import quill.core.money.TypedNumber;
 import quill.server.cardorders.CardOrders;
-import quill.server.common.LiveUpdates;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.Payer;
@@ -32,15 +28,12 @@ class PublicController {
     private final Openings openings;
     private final InvoicesService invoices;
     private final CardOrders orders;
-    private final LiveUpdates live;
     private final ClientPages pages;
 
-    PublicController(
-            Openings openings, InvoicesService invoices, CardOrders orders, LiveUpdates live, ClientPages pages) {
+    PublicController(Openings openings, InvoicesService invoices, CardOrders orders, ClientPages pages) {
         this.openings = openings;
         this.invoices = invoices;
         this.orders = orders;
-        this.live = live;
         this.pages = pages;
     }
 
@@ -96,13 +89,5 @@ class PublicController {
         Document invoice = invoices.byToken(token);
         openings.note(invoice);
         return pages.of(invoice, outcome);
-    }
-
-    @Hidden
-    @GetMapping(path = "/events", produces = "text/event-stream")
-    SseEmitter events(@PathVariable String token) {
-        Document invoice = invoices.byToken(token);
-        Set<DocumentId> own = Set.of(invoice.id());
-        return live.openForLink(token, change -> change.invoiceId() != null && own.contains(change.invoiceId()));
     }
 }

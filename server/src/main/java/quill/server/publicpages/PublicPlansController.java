@@ -38,7 +38,7 @@ class PublicPlansController {
 
     /** Each number of installments that can be picked, with all its days and sums. */
     @GetMapping("/plans")
-    List<Picking.PlanChoice> plans(@PathVariable String token) {
+    List<Picking.PickChoice> plans(@PathVariable String token) {
         return picking.choices(invoices.byToken(token));
     }
 

@@ -54,7 +54,7 @@ class QuoteAnswersController {
 
     /** Begins an invoice for what was accepted, or for a part of it. */
     @PostMapping("/{id}/invoices")
-    Begun invoice(@PathVariable DocumentId id, @RequestBody QuoteInvoicing.Wanted wanted) {
+    Begun invoice(@PathVariable DocumentId id, @RequestBody QuoteInvoicing.ToBill wanted) {
         return new Begun(invoicing.begin(id, wanted));
     }
 }

@@ -68,9 +68,9 @@ class QuoteInvoicing {
     record TypedStage(int line, String quantity) {}
 
     /** What is to be billed, as typed. @param what rest, percent or lines */
-    record Wanted(String what, String percent, List<TypedStage> lines) {
+    record ToBill(String what, String percent, List<TypedStage> lines) {
         /** All that is left: the final invoice. */
-        static final Wanted REST = new Wanted("rest", "", List.of());
+        static final ToBill REST = new ToBill("rest", "", List.of());
     }
 
     /**
@@ -128,7 +128,7 @@ class QuoteInvoicing {
      * @throws RefusedException naming {@code percent} or {@code lines[i].quantity}
      */
     @Transactional
-    public DocumentId begin(DocumentId quoteId, Wanted wanted) {
+    public DocumentId begin(DocumentId quoteId, ToBill wanted) {
         Document quote = accepted(quotes.lock(quoteId));
         DocumentId begun = jobs.draft(quoteId);
         if (begun != null && "rest".equals(wanted.what()) && jobs.isLast(begun)) {
@@ -175,7 +175,7 @@ class QuoteInvoicing {
                         .toList());
     }
 
-    private static TypedDraft written(Agreed agreed, Wanted wanted) {
+    private static TypedDraft written(Agreed agreed, ToBill wanted) {
         List<Problem> problems = new ArrayList<>();
         String what = wanted.what() == null ? "" : wanted.what();
         switch (what) {

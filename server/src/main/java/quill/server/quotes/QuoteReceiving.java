@@ -61,7 +61,7 @@ class QuoteReceiving implements QuoteMoney {
             return new Becomes(null, false);
         }
         if (isWhole(quote, counts)) {
-            DocumentId invoice = invoicing.begin(quoteId, QuoteInvoicing.Wanted.REST);
+            DocumentId invoice = invoicing.begin(quoteId, QuoteInvoicing.ToBill.REST);
             if (invoices.canBeIssued(invoice)) {
                 invoices.issue(invoice, invoices.invoice(invoice).version());
                 return new Becomes(invoice, false);

@@ -16,7 +16,7 @@ import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.document.TypedDraft;
 import quill.core.document.TypedDraft.TypedLine;
-import quill.core.document.TypedPlan;
+import quill.core.document.TypedInstallmentOffer;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.schedule.TypedTerm;
@@ -64,7 +64,7 @@ public class PlansTest {
         return Money.of(CurrencyUnit.EUR, new BigDecimal(amount));
     }
 
-    private DocumentId draft(String price, TypedPlan plan, List<String> taxes, TypedTerm... terms) {
+    private DocumentId draft(String price, TypedInstallmentOffer plan, List<String> taxes, TypedTerm... terms) {
         return invoices.begin(TypedDraft.in("EUR")
                 .client(client)
                 .subject("the restoration")
@@ -75,11 +75,11 @@ public class PlansTest {
                 .build());
     }
 
-    private Document issued(String price, TypedPlan plan, List<String> taxes, TypedTerm... terms) {
+    private Document issued(String price, TypedInstallmentOffer plan, List<String> taxes, TypedTerm... terms) {
         return invoices.issue(draft(price, plan, taxes, terms), 1);
     }
 
-    private Document plain(TypedPlan plan) {
+    private Document plain(TypedInstallmentOffer plan) {
         return issued("1890.00", plan, List.of("none"), new TypedTerm(false, "rest", "30"));
     }
 
@@ -101,8 +101,8 @@ public class PlansTest {
     /** 1,890.00 in 12 is 157.50 each, monthly from the first day; picked once, the schedule is fixed. */
     @Test
     public void theClientPicksOnceAndTheScheduleIsFixed() {
-        Document invoice = plain(new TypedPlan("12", "31 Mar", "", false));
-        List<Picking.PlanChoice> choices = picking.choices(invoice);
+        Document invoice = plain(new TypedInstallmentOffer("12", "31 Mar", "", false));
+        List<Picking.PickChoice> choices = picking.choices(invoice);
         assertThat(choices).hasSize(11);
         assertThat(choices.get(10).parts())
                 .hasSize(12)
@@ -131,7 +131,7 @@ public class PlansTest {
 
     @Test
     public void afterItsFirstDayNothingCanBePicked() {
-        Document invoice = plain(new TypedPlan("12", "31 Mar", "10%", false));
+        Document invoice = plain(new TypedInstallmentOffer("12", "31 Mar", "10%", false));
         server.moveTo(LocalDate.of(2027, 4, 1), java.time.LocalTime.of(9, 0));
         assertThat(picking.choices(invoice)).isEmpty();
         assertThat(picking.view(invoice).early()).isNull();
@@ -149,7 +149,7 @@ public class PlansTest {
         String high = server.tax("high", "21", "S", false, "");
         Document invoice = issued(
                 "1561.98",
-                new TypedPlan("", "31 Mar", "10%", false),
+                new TypedInstallmentOffer("", "31 Mar", "10%", false),
                 List.of(high),
                 new TypedTerm(false, "rest", "30"));
         assertThat(invoice.totalMinor()).isEqualTo(189_000);
@@ -187,7 +187,7 @@ public class PlansTest {
 
     @Test
     public void whatIsPaidInPartOrTooLateIsNotPaidEarly() {
-        Document invoice = plain(new TypedPlan("", "31 Mar", "189.00", false));
+        Document invoice = plain(new TypedInstallmentOffer("", "31 Mar", "189.00", false));
         pay(invoice, "1700.99", BEGIN);
         assertThat(open(invoice)).isEqualTo(eur("189.01"));
         server.moveTo(LocalDate.of(2027, 4, 2), java.time.LocalTime.of(9, 0));
@@ -213,7 +213,7 @@ public class PlansTest {
 
     @Test
     public void whatIsToBeAcceptedComesBeforePickingAndPaying() {
-        Document invoice = plain(new TypedPlan("6", "", "", true));
+        Document invoice = plain(new TypedInstallmentOffer("6", "", "", true));
         String seal = picking.view(invoice).acceptance().seal();
         assertThatThrownBy(() -> picking.pick(invoice, 6, eur("1890.00"), "")).hasMessageContaining("accept");
         assertThatThrownBy(() -> server.bean(CardOrders.class).payAt(invoice, Set.of(1L), eur("1890.00")))
@@ -248,7 +248,7 @@ public class PlansTest {
 
     @Test(dataProvider = "wrong")
     public void whatCannotBeOfferedIsNamed(String most, String first, String discount, String field) {
-        DocumentId id = draft("1890.00", new TypedPlan(most, first, discount, false), List.of("none"));
+        DocumentId id = draft("1890.00", new TypedInstallmentOffer(most, first, discount, false), List.of("none"));
         assertThatThrownBy(() -> invoices.issue(id, 1))
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining(field);

@@ -124,7 +124,7 @@ public class QuoteMoneyTest {
     }
 
     private DocumentId begin(Document quote, String what, String percent, QuoteInvoicing.TypedStage... lines) {
-        return invoicing.begin(quote.id(), new QuoteInvoicing.Wanted(what, percent, List.of(lines)));
+        return invoicing.begin(quote.id(), new QuoteInvoicing.ToBill(what, percent, List.of(lines)));
     }
 
     private Document issue(DocumentId draft) {

@@ -242,8 +242,8 @@ public class QuotesTest {
                 .hasMessageContaining("who accepted it, and how");
         answering.acceptByHand(quote, new Answering.Acceptance("Ida Corrow, on the telephone", List.of(), null));
         QuoteInvoicing invoicing = server.bean(QuoteInvoicing.class);
-        DocumentId invoice = invoicing.begin(quote.id(), QuoteInvoicing.Wanted.REST);
-        assertThat(invoicing.begin(quote.id(), QuoteInvoicing.Wanted.REST)).isEqualTo(invoice);
+        DocumentId invoice = invoicing.begin(quote.id(), QuoteInvoicing.ToBill.REST);
+        assertThat(invoicing.begin(quote.id(), QuoteInvoicing.ToBill.REST)).isEqualTo(invoice);
         Document made = server.bean(InvoicesService.class).issue(invoice, 1);
         assertThat(made.totalMinor()).isEqualTo(98_000);
         assertThat(server.bean(InvoicesService.class).typed(made).lines()).hasSize(1);

@@ -10,9 +10,9 @@ import quill.core.money.DecimalMark;
  * @param discount off for paying all at once by that day: empty, {@code 10%} or {@code 25.00}
  * @param acceptance whether its text and files are to be accepted by name before anything is picked or paid
  */
-public record TypedPlan(String most, String first, String discount, boolean acceptance) {
+public record TypedInstallmentOffer(String most, String first, String discount, boolean acceptance) {
     /** The same with its numbers as programs write them. */
-    TypedPlan plain(DecimalMark mark) {
-        return new TypedPlan(most, first, mark.plain(discount), acceptance);
+    TypedInstallmentOffer plain(DecimalMark mark) {
+        return new TypedInstallmentOffer(most, first, mark.plain(discount), acceptance);
     }
 }
