@@ -90,7 +90,7 @@ function Ask({ page: p }: { page: Page }) {
 }
 
 function Paying({ page: p, token, onStale }: { page: Page; token: string | null; onStale: () => void }) {
-  const [chosen, setChosen] = useState('due');
+  const [chosen, setChosen] = useState(p.plan.early ? 'early' : 'due');
   const [going, setGoing] = useState(false);
   const [refusal, setRefusal] = useState('');
   const [some, setSome] = useState<Schemas['Choice'] | null>(null);
@@ -190,18 +190,21 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
                 <b>{money(p.plan.early)}</b>
               </label>
             )}
-            {p.paying.choices.map((c) => (
-              <label key={c.what} className="choice">
-                <input
-                  type="radio"
-                  name="what"
-                  checked={c.what === choice.what && chosen !== 'early' && chosen !== 'other'}
-                  onChange={() => setChosen(c.what)}
-                />
-                {c.what === 'all' ? 'All that is open' : dueNow}
-                <b>{money(c.amount)}</b>
-              </label>
-            ))}
+            {/* Nobody pays all of it at its full price while something is off for that. */}
+            {p.paying.choices
+              .filter((c) => !p.plan.early || c.amount.amount !== p.open.amount)
+              .map((c) => (
+                <label key={c.what} className="choice">
+                  <input
+                    type="radio"
+                    name="what"
+                    checked={c.what === choice.what && chosen !== 'early' && chosen !== 'other'}
+                    onChange={() => setChosen(c.what)}
+                  />
+                  {c.what === 'all' ? 'All that is open' : dueNow}
+                  <b>{money(c.amount)}</b>
+                </label>
+              ))}
             {payable.length > 2 && token && (
               <>
                 <label className="choice">

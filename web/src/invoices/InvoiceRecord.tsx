@@ -37,7 +37,8 @@ export function InvoiceRecord({ invoice }: { invoice: Schemas['InvoiceView'] }) 
   const narrow = useOneLeaf();
   const path = { params: { path: { id: invoice.id } } };
   const timeline = useQuery(timelineOf(invoice.id));
-  const never = timeline.data?.neverSent ?? false;
+  // A deposit invoice goes along with the receipt of its money.
+  const never = (timeline.data?.neverSent ?? false) && issued.document.kind !== 'deposit invoice';
   const voided = issued.voidedOn != null;
   const whole = issued.creditNotes.some((n) => n.whole);
   const installments = issued.measure.filter((p) => p.kind !== 'LATE_FEE').length;

@@ -13,6 +13,7 @@ import { plainSlip, type Slip } from '../letters/slip';
 import { Beside } from './Beside';
 import { Conflict } from './Conflict';
 import type { Desk } from './desk';
+import { Deductions } from './Deductions';
 import { Drawer } from './Drawer';
 import { Files } from './Files';
 import { blankLine, FieldProblem, isBlank, SheetField, usualTax } from './fields';
@@ -364,6 +365,7 @@ function Writing({
                 clientsOwn={clientsTaxes.length > 0}
               />
               <SheetExtras {...part} />
+              <Deductions of={reckoning?.deductions ?? []} />
               <FieldProblem text={of('lines')} />
               {reckoning?.notes.map((note) => (
                 <p key={note} className="soon small">

@@ -42,8 +42,8 @@ function Billing({ id, left, onClose }: { id: number; left: Schemas['Left']; onC
   return (
     <form className="form" noValidate onSubmit={submit}>
       <p style={{ margin: 0 }}>
-        Of {money(left.total)} that was accepted, <b>{money(left.left)}</b> is left to invoice.
-        {!isZero(left.deposits) && ` The final invoice deducts ${money(left.deposits)} of deposits.`}
+        Of {money(left.total)} that was accepted, <b>{money(left.left)}</b> of the work is left to invoice.
+        {!isZero(left.deposits) && ` The final invoice deducts ${money(left.deposits)} of deposits from it.`}
       </p>
       <Radio.Group label="What to invoice now" value={what} onChange={(v) => setWhat(v as What)}>
         <div style={{ display: 'grid', gap: 8, marginTop: 8 }}>

@@ -33,7 +33,7 @@ export function LedTo({ leadsTo: l }: { leadsTo: Schemas['LeadsTo'] }) {
                 ? 'All of it is invoiced.'
                 : isNegative(left)
                   ? `${money(left).replace('−', '')} more is invoiced than was accepted.`
-                  : `${money(left)} of it is left to invoice.`}
+                  : `${money(left)} is left to invoice, deposits counted.`}
             </p>
           )}
         </>

@@ -212,6 +212,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
               {issued.state !== 'void' && (
                 <Menu.Item onClick={() => setLinking(true)}>The link to its page…</Menu.Item>
               )}
+              {accepted && <Menu.Item onClick={() => setSendKey(newKey())}>Send it again…</Menu.Item>}
               <Menu.Item onClick={() => duplicate.mutate()}>Write another like it</Menu.Item>
               {waits && <Menu.Item onClick={() => revise.mutate()}>Change it, as a later version</Menu.Item>}
               {waits && <Menu.Item onClick={() => setAnswering(true)}>Mark as accepted…</Menu.Item>}
@@ -220,7 +221,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
               {accepted && billable && <Menu.Item onClick={() => setAsking(true)}>Ask for money…</Menu.Item>}
             </Menu.Dropdown>
           </Menu>
-          {(open || issued.state === 'accepted') && (
+          {open && (
             <Button variant="outline" onClick={() => setSendKey(newKey())}>
               Send…
             </Button>

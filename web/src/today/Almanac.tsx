@@ -24,6 +24,10 @@ function reading(client: string, m: Mark): string {
     return m.standing === 'COMING'
       ? `${client}: ${m.what}, ${amount}, goes on ${longDate(m.on)}`
       : `${client}: reminder sent ${longDate(m.on)} · ${m.what}`;
+  if (m.kind === 'quote') return `${client}: quote ${m.what}, ${amount}, holds until ${longDate(m.on)}`;
+  if (m.kind === 'asked')
+    return `${client}: ${amount} asked for on ${longDate(m.on)} has not come · quote ${m.what}`;
+  if (m.kind === 'milestone') return `${client}: ${amount}, no day yet · ${m.what}`;
   if (m.kind === 'fee')
     return m.standing === 'COMING'
       ? `${client}: ${m.what}, to be charged on ${longDate(m.on)}`
@@ -109,7 +113,9 @@ function Marks({
       aria-label={reading(lane.client, m)}
       onMouseEnter={() => onRead(reading(lane.client, m))}
       onFocus={() => onRead(reading(lane.client, m))}
-      onClick={() => void navigate(`/invoices/${m.invoiceId}`)}
+      onClick={() =>
+        void navigate(`/${m.kind === 'quote' || m.kind === 'asked' ? 'quotes' : 'invoices'}/${m.invoiceId}`)
+      }
     >
       <MarkShape kind={m.kind} standing={m.standing} side={sideOf(m, dense)} />
     </button>
@@ -210,6 +216,9 @@ function Legend() {
     ['installment', 'LATE', 'late'],
     ['reminder', 'SETTLED', 'reminder (green: to come)'],
     ['fee', 'LATE', 'late fee (hollow: to come)'],
+    ['milestone', 'COMING', 'no day yet'],
+    ['quote', 'COMING', 'quote runs out'],
+    ['asked', 'COMING', 'asked for, not come'],
   ] as const;
   return (
     <div className={css.legend}>

@@ -93,16 +93,26 @@ public class QuoteStoryTest extends Suite {
         assertThat(phone.locator(".told.refused")).isVisible();
         phone.getByLabel("Your name, as a signature").fill("Rowan Ashdown");
         button(phone, "Accept, for €1,185.80").click();
-        assertThat(phone.locator(".told")).containsText("by Rowan Ashdown");
+        assertThat(phone.locator(".told").first()).containsText("by Rowan Ashdown");
+        // Accepting asks for the deposit at once: 40 % of 1,185.80.
+        payByCard(phone, "€474.32", "EUR 474.32");
+        phone.navigate(link);
+        assertThat(phone.locator("main")).containsText("€474.32 was paid ahead");
         phone.context().close();
 
         desk.reload();
         assertThat(desk.locator(".aside")).containsText("Accepted");
-        button(desk, "Make the invoice").click();
+        assertThat(desk.locator(".aside")).containsText("it has come");
+        assertThat(desk.locator(".aside")).containsText("Deposit invoice 2027-");
+        button(desk, "Invoice…").click();
+        assertThat(desk.getByRole(AriaRole.DIALOG)).containsText("deducts €474.32 of deposits");
+        button(desk, "Begin the invoice").click();
         assertThat(desk.getByLabel("Invoice, not issued yet")).isVisible();
         assertThat(desk.getByLabel("What, line 2")).not().hasValue("Castors with brakes");
+        assertThat(desk.getByTestId("foot-Total")).containsText("711.48");
         issueOnly(desk);
         assertThat(desk.locator(".sheet")).containsText("14 days after the milestone “Delivery”");
+        assertThat(desk.locator(".sheet")).containsText("With this, all of it is invoiced.");
         String invoice = desk.url().substring(desk.url().lastIndexOf('/') + 1);
 
         desk.getByText("Reached…").click();
@@ -116,12 +126,59 @@ public class QuoteStoryTest extends Suite {
         rearrange();
         JsonNode measure =
                 demo.api.get("/api/invoices/" + invoice).ok().path("issued").path("measure");
-        assertThat(measure.size()).isEqualTo(4);
+        assertThat(measure.size()).isEqualTo(3);
         assertThat(measure.get(1).path("amount").path("amount").asString()).isEqualTo("237.16");
+        paidBySomebodyElseInTwo(invoice);
         Waiting.until(
                 "the letters",
                 java.time.Duration.ofSeconds(90),
                 () -> demo.count("rowan@ashdown.example", "what changes for") == 2);
+    }
+
+    private static void payByCard(Page phone, String sum, String atTheHouse) {
+        button(phone, "Pay " + sum + " by card").click();
+        phone.getByLabel("Card number").fill(GOOD_CARD);
+        phone.getByLabel("Valid until").fill("09/29");
+        button(phone, "Pay " + atTheHouse).click();
+        assertThat(phone.locator(".done")).containsText("Paid");
+        phone.locator("a[href*='back=1']").click();
+        assertThat(phone.locator("main.client")).isVisible();
+    }
+
+    /** The balance comes in two amounts of a payer's own choice, from somebody else than the client. */
+    private void paidBySomebodyElseInTwo(String invoice) {
+        demo.api.put("/api/page-settings", Map.of("otherAmounts", true)).ok();
+        Page phone = context(390, 844).newPage();
+        phone.navigate(demo.app.url("/p/" + demo.api.token(Long.parseLong(invoice))));
+        phone.getByText("Another amount").click();
+        phone.getByLabel("Another amount").last().fill("800");
+        button(phone, "Pay it by card").click();
+        assertThat(phone.getByRole(AriaRole.ALERT)).containsText("at most 711.48");
+        phone.getByLabel("Another amount").last().fill("300.00");
+        phone.getByText("Does somebody else pay?").click();
+        phone.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("May Ashdown");
+        phone.getByLabel("E-mail address").fill("may@ashdown.example");
+        button(phone, "Pay it by card").click();
+        phone.getByLabel("Card number").fill(GOOD_CARD);
+        phone.getByLabel("Valid until").fill("09/29");
+        button(phone, "Pay EUR 300.00").click();
+        phone.locator("a[href*='back=1']").click();
+        assertThat(phone.locator("main.client")).containsText("€300.00 received");
+        phone.getByText("All that is open").click();
+        payByCard(phone, "€411.48", "EUR 411.48");
+        assertThat(phone.locator(".ask")).containsText("is paid");
+        phone.context().close();
+        JsonNode now = demo.api.get("/api/invoices/" + invoice).ok();
+        assertThat(now.path("issued").path("open").path("amount").asString()).isEqualTo("0.00");
+        Waiting.until(
+                "the receipt of whoever paid",
+                java.time.Duration.ofSeconds(90),
+                () -> demo.count("may@ashdown.example", "300.00") == 1);
+        desk.navigate(demo.app.url("/clients/" + now.path("clientId").asLong()));
+        assertThat(desk.locator(".page")).containsText("was paid by May Ashdown");
+        assertThat(desk.locator(".page")).containsText("The books agree.");
+        desk.getByText("Make this the payer, who gets the receipts").click();
+        assertThat(desk.locator(".page")).containsText("May Ashdown, may@ashdown.example (pays)");
     }
 
     /** 711.48 that is open after the deposit, in three. */

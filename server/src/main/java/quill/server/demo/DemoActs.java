@@ -63,7 +63,7 @@ class DemoActs {
 
     /** What is not of the everyday kind. */
     @Component
-    record Others(DemoDocuments documents, DemoSending sending, DemoQuotes quotes, StandInForms forms) {}
+    record Others(DemoDocuments documents, DemoSending sending, DemoQuotes quotes, DemoJobs jobs, StandInForms forms) {}
 
     void play(DemoScript.Act act, DemoBeginning.Begun begun) {
         boolean byOwner = !(act instanceof DemoScript.Pays p && CARDS.containsKey(p.way()));
@@ -90,6 +90,8 @@ class DemoActs {
             others.sending().play(send.what(), byName.get(send.invoice()));
         } else if (act instanceof DemoScript.Offer offer) {
             others.quotes().play(offer.what(), begun);
+        } else if (act instanceof DemoScript.Job job) {
+            others.jobs().play(job.what(), begun);
         } else if (act instanceof DemoScript.Slip slip) {
             slip(slip);
         }

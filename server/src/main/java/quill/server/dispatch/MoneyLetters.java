@@ -14,6 +14,7 @@ import quill.server.clients.ClientsService;
 import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
 import quill.server.documents.Document;
+import quill.server.documents.DocumentKind;
 import quill.server.invoices.InvoicesService;
 import quill.server.letters.Written;
 
@@ -93,11 +94,19 @@ public class MoneyLetters {
             String key = "receipt:" + a.paymentId();
             queue.add(
                     MessageDraft.of(key, MessageKind.RECEIPT, client.id(), invoice.id(), payer.email(), written)
+                            .with(papers(invoice))
                             .about(a.settled().stream()
                                     .map(p -> p.debt().document())
                                     .toList()),
                     Slip.PLAIN);
         }
+    }
+
+    /** A deposit invoice comes about with the money: it goes along with the receipt. */
+    private static List<Enclosed> papers(Document invoice) {
+        return invoice.kind() == DocumentKind.DEPOSIT_INVOICE
+                ? List.of(Enclosed.invoice(invoice.id(), invoice.number()))
+                : List.of();
     }
 
     /**

@@ -133,15 +133,17 @@ class DocumentRepository {
     }
 
     /** Those of a kind and state to which no other is this, newest first. */
-    List<Document> without(RelationKind relation, DocumentKind kind, DocumentState state, int most) {
+    List<Document> without(RelationKind relation, DocumentKind of, DocumentKind kind, DocumentState state, int most) {
         return jdbc.sql(SELECT + """
                  WHERE kind = :kind AND state = :state
-                   AND NOT EXISTS (SELECT 1 FROM document_relation r WHERE r.to_id = document.id AND r.kind = :relation)
+                   AND NOT EXISTS (SELECT 1 FROM document_relation r JOIN document o ON o.id = r.from_id
+                                    WHERE r.to_id = document.id AND r.kind = :relation AND o.kind = :of)
                  ORDER BY id DESC LIMIT :most
                 """)
                 .param("kind", kind)
                 .param("state", state)
                 .param("relation", relation)
+                .param("of", of)
                 .param("most", most)
                 .query(DocumentRepository::document)
                 .list();

@@ -278,9 +278,10 @@ public class Documents {
         return repository.of(kind, state, most);
     }
 
-    /** Those of a kind and state to which no other is this, newest first. */
-    public List<Document> without(RelationKind relation, DocumentKind kind, DocumentState state, int most) {
-        return repository.without(relation, kind, state, most);
+    /** Those of a kind and state to which none of another kind is this, newest first. */
+    public List<Document> without(
+            RelationKind relation, DocumentKind of, DocumentKind kind, DocumentState state, int most) {
+        return repository.without(relation, of, kind, state, most);
     }
 
     /** The document of a client's link. @throws quill.server.common.NotFoundException for a link that leads nowhere */

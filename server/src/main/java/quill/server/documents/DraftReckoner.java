@@ -157,8 +157,14 @@ public class DraftReckoner {
                     schedule.stream().map(i -> installment(i, totals.due())).toList(),
                     lateFee.words(),
                     problems,
-                    notes,
-                    understood);
+                    Stream.concat(notes.stream(), Stream.of(offered()).filter(o -> !o.isEmpty()))
+                            .toList(),
+                    understood,
+                    totals.lines().stream()
+                            .skip(read.places().size())
+                            .map(l -> new Reckoning.ReckonedDeduction(
+                                    l.line().description(), Amount.of(l.net()), l.why()))
+                            .toList());
         }
 
         private static List<Reckoning.ReckonedExtra> extras(List<ExtraTotal> extras, List<Integer> places) {
@@ -171,7 +177,7 @@ public class DraftReckoner {
         }
 
         private static List<Reckoning.ReckonedLine> lines(DraftReading.Read read, Totals totals) {
-            return IntStream.range(0, totals.lines().size())
+            return IntStream.range(0, read.places().size())
                     .mapToObj(i -> line(read.places().get(i), totals.lines().get(i)))
                     .toList();
         }

@@ -25,7 +25,11 @@ public record Reckoning(
         String lateFee,
         List<Problem> problems,
         List<String> notes,
-        List<Understood> understood) {
+        List<Understood> understood,
+        List<ReckonedDeduction> deductions) {
+    /** A deposit invoice that is taken off, a line for each set of taxes. */
+    public record ReckonedDeduction(String words, Amount net, Why why) {}
+
     /** A field whose text could mean two numbers, with the one that was understood, in words. */
     public record Understood(String field, String as) {}
 
@@ -33,7 +37,18 @@ public record Reckoning(
             String currency, String lateFee, List<Problem> problems, List<String> notes, List<Understood> understood) {
         List<ReckonedExtra> none = List.of();
         return new Reckoning(
-                currency, List.of(), none, none, List.of(), null, List.of(), lateFee, problems, notes, understood);
+                currency,
+                List.of(),
+                none,
+                none,
+                List.of(),
+                null,
+                List.of(),
+                lateFee,
+                problems,
+                notes,
+                understood,
+                List.of());
     }
 
     /**

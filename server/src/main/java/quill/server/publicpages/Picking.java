@@ -21,7 +21,7 @@ import quill.server.invoices.Plans;
 
 /** A client picks how it pays, once, and accepts what is to be accepted before. */
 @Service
-class Picking {
+public class Picking {
     private final Plans plans;
     private final Arrangements arrangements;
     private final InvoicesService invoices;
@@ -125,7 +125,7 @@ class Picking {
      * @throws ConflictException where it was picked before, is offered no more, or something else is open by now
      */
     @Transactional
-    void pick(Document found, int count, Money seen, String address) {
+    public void pick(Document found, int count, Money seen, String address) {
         clients.lock(found.clientId());
         Document invoice = invoices.invoice(found.id());
         plans.checkAccepted(invoice);

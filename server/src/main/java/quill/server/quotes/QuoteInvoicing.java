@@ -36,7 +36,7 @@ import quill.server.invoices.InvoicesService;
 
 /** Makes invoices for what an accepted quote offered: of all at once, or in stages until all is billed. */
 @Service
-class QuoteInvoicing {
+public class QuoteInvoicing {
     private static final int USUAL_DAYS = 14;
 
     private final QuotesService quotes;
@@ -65,12 +65,12 @@ class QuoteInvoicing {
     }
 
     /** A quantity of one of the quote's lines, as typed. @param line from 0 */
-    record TypedStage(int line, String quantity) {}
+    public record TypedStage(int line, String quantity) {}
 
     /** What is to be billed, as typed. @param what rest, percent or lines */
-    record ToBill(String what, String percent, List<TypedStage> lines) {
+    public record ToBill(String what, String percent, List<TypedStage> lines) {
         /** All that is left: the final invoice. */
-        static final ToBill REST = new ToBill("rest", "", List.of());
+        public static final ToBill REST = new ToBill("rest", "", List.of());
     }
 
     /**

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.id.DocumentId;
 import quill.server.common.Amount;
@@ -15,6 +16,7 @@ import quill.server.documents.DocumentKind;
 import quill.server.documents.DocumentState;
 import quill.server.documents.Documents;
 import quill.server.documents.RelationKind;
+import quill.server.requests.Requests;
 
 /** What of quotes waits for the business: questions, accepted ones without an invoice, those about to run out. */
 @Component
@@ -24,16 +26,47 @@ public class QuoteWaits {
 
     private final QuoteRepository repository;
     private final Documents documents;
+    private final Requests requests;
     private final BusinessClock clock;
 
-    QuoteWaits(QuoteRepository repository, Documents documents, BusinessClock clock) {
+    QuoteWaits(QuoteRepository repository, Documents documents, Requests requests, BusinessClock clock) {
         this.repository = repository;
         this.documents = documents;
+        this.requests = requests;
         this.clock = clock;
     }
 
     /** Something that waits. @param kind question, accepted or expiring @param id of the question, or of the quote */
     public record Waiting(String kind, long id, Document quote, String title, String text) {}
+
+    /** A day of a quote: on which it runs out, or its deposit was asked for. @param kind quote or asked */
+    public record QuoteDay(String kind, Document quote, LocalDate on, Amount amount) {}
+
+    /** Quotes that run out up to a day, and what is asked for on accepted ones and did not come. */
+    public List<QuoteDay> days(LocalDate to) {
+        List<QuoteDay> days = new ArrayList<>();
+        Map<DocumentId, LocalDate> until = repository.runningOut(clock.today(), to);
+        Map<DocumentId, Document> quotes = documents.some(until.keySet());
+        until.forEach((id, day) -> {
+            Document quote = quotes.get(id);
+            if (quote.state() == DocumentState.OPEN) {
+                days.add(new QuoteDay("quote", quote, day, Amount.ofMinor(quote.currency(), quote.totalMinor())));
+            }
+        });
+        for (Requests.Asked asked : requests.open(MOST)) {
+            Document quote = documents.find(asked.documentId()).orElseThrow();
+            days.add(new QuoteDay("asked", quote, asked.on(), Amount.of(asked.missing())));
+        }
+        return days;
+    }
+
+    /** What an accepted quote waits for: its deposit, or its invoice. */
+    private String asked(Document quote) {
+        Money missing = requests.missing(quote);
+        return missing.isPositive()
+                ? ". " + Shown.money(missing) + " is asked for and has not come yet."
+                : ". Make the invoice from its record.";
+    }
 
     /** All that waits, questions first. */
     public List<Waiting> all() {
@@ -42,14 +75,10 @@ public class QuoteWaits {
             Document quote = documents.find(q.documentId()).orElseThrow();
             all.add(new Waiting("question", q.id(), quote, "Asked about " + name(quote), q.text()));
         }
-        for (Document quote :
-                documents.without(RelationKind.FROM_QUOTE, DocumentKind.QUOTE, DocumentState.ACCEPTED, MOST)) {
+        for (Document quote : documents.without(
+                RelationKind.FROM_QUOTE, DocumentKind.INVOICE, DocumentKind.QUOTE, DocumentState.ACCEPTED, MOST)) {
             all.add(new Waiting(
-                    "accepted",
-                    quote.id().value(),
-                    quote,
-                    "Accepted: " + name(quote),
-                    total(quote) + ". Make the invoice from its record."));
+                    "accepted", quote.id().value(), quote, "Accepted: " + name(quote), total(quote) + asked(quote)));
         }
         LocalDate today = clock.today();
         Map<DocumentId, LocalDate> until = repository.runningOut(today, today.plusDays(SOON));

@@ -18,8 +18,10 @@ import quill.server.chasing.ActView;
 import quill.server.common.Amount;
 import quill.server.debts.OpenSums;
 import quill.server.dispatch.Message;
+import quill.server.documents.Document;
 import quill.server.invoices.InvoiceIndex;
 import quill.server.invoices.Measure;
+import quill.server.quotes.QuoteWaits;
 
 /** Clients as lanes over time: what fell due, what is late, what comes, and what was and will be done by itself. */
 final class Almanac {
@@ -30,7 +32,9 @@ final class Almanac {
     /**
      * A mark.
      *
-     * @param kind installment, fee or reminder
+     * @param kind installment, fee, reminder; milestone for an installment without a day, at the end of the lane; quote, on the
+     *     last day on which one can be accepted; asked, on the day on which a deposit was asked for that did not come
+     * @param invoiceId of a quote its own
      * @param standing how an installment stands; a fee or a reminder that is still to come is COMING
      * @param size thousandths of the largest amount shown, for drawing only
      */
@@ -81,6 +85,9 @@ final class Almanac {
                     row.clientId() + " " + owedIn, k -> new Sums(row.clientId(), row.clientName(), owedIn));
             for (Measure.Part p : row.measure()) {
                 sums.add(p);
+                if (p.dueOn() == null && p.open().money().isPositive()) {
+                    sums.marks.add(noDay(row, p, to));
+                }
                 boolean inside = Standing.isDue(p.dueOn(), to) && !Standing.isLate(p.dueOn(), from);
                 if ((inside || p.standing() == Standing.LATE) && p.standing() != Standing.CREDITED) {
                     sums.marks.add(mark(row, p, largest));
@@ -133,6 +140,31 @@ final class Almanac {
                 p.fee() && p.standing() == Standing.COMING ? Standing.LATE : p.standing(),
                 p.daysLate(),
                 p.fee() || largest.isZero() ? 1 : Amount.thousandths(p.amount().money(), largest));
+    }
+
+    private static Mark noDay(InvoiceIndex.Row row, Measure.Part p, LocalDate to) {
+        return new Mark("milestone", row.id(), row.number() + " · " + p.note(), to, p.open(), Standing.COMING, 0, 1);
+    }
+
+    /** Adds to the lanes what quotes wait for; whoever has no lane yet gets one, as long as there is room. */
+    static List<Lane> withQuotes(List<Lane> lanes, List<QuoteWaits.QuoteDay> days) {
+        Map<String, Lane> all = new LinkedHashMap<>();
+        lanes.forEach(l -> all.put(l.clientId() + " " + l.open().currency(), l));
+        for (QuoteWaits.QuoteDay day : days) {
+            Document quote = day.quote();
+            Money none = Money.zero(CurrencyUnit.of(quote.currency()));
+            String key = quote.clientId() + " " + quote.currency();
+            Lane lane = all.getOrDefault(
+                    key, new Lane(quote.clientId(), quote.clientName(), Amount.of(none), Amount.of(none), List.of()));
+            List<Mark> marks = new ArrayList<>(lane.marks());
+            String what = quote.number() + (quote.subject().isEmpty() ? "" : " · " + quote.subject());
+            marks.add(new Mark(day.kind(), quote.id(), what, day.on(), day.amount(), Standing.COMING, 0, 1));
+            marks.sort(Comparator.comparing(Mark::on));
+            if (all.containsKey(key) || all.size() < MOST_LANES) {
+                all.put(key, new Lane(lane.clientId(), lane.client(), lane.open(), lane.late(), marks));
+            }
+        }
+        return List.copyOf(all.values());
     }
 
     /** Adds to the lanes what was sent, and what will be sent and charged. */

@@ -1,5 +1,6 @@
 package quill.server.today;
 
+import java.time.LocalDate;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import quill.core.money.Amounts;
@@ -59,6 +60,11 @@ class MoneyNeeds {
                                     .money())
                             + " is open, and nothing more is due before that. Say on its record when it is reached."));
         }
+    }
+
+    /** Days of quotes up to one. */
+    List<QuoteWaits.QuoteDay> quoteDays(LocalDate to) {
+        return quotes.days(to);
     }
 
     /** What of quotes waits for the business. */

@@ -28,6 +28,7 @@ import quill.server.dispatch.MessageState;
 import quill.server.dispatch.Unsent;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoiceIndex;
+import quill.server.quotes.QuoteWaits;
 
 /** What only a person can decide. */
 @Component
@@ -88,6 +89,11 @@ class Needs {
         Need(String kind, long id, DocumentId invoiceId, ClientId clientId, String key, String title, String text) {
             this(kind, id, invoiceId, clientId, key, title, text, null);
         }
+    }
+
+    /** Days of quotes up to one, for the Almanac. */
+    List<QuoteWaits.QuoteDay> quoteDays(LocalDate to) {
+        return money.quoteDays(to);
     }
 
     List<Need> all(LocalDate today) {

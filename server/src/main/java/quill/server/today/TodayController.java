@@ -112,7 +112,11 @@ class TodayController {
                 from,
                 to,
                 sentence(owed, currency),
-                Almanac.withActs(lanes, correspondence.reminders(shown, from), acts.until(shown, to)),
+                Almanac.withQuotes(
+                        Almanac.withActs(lanes, correspondence.reminders(shown, from), acts.until(shown, to)),
+                        needs.quoteDays(to).stream()
+                                .filter(d -> !d.on().isBefore(from))
+                                .toList()),
                 (int) owed.stream().map(OpenSums.ClientSum::clientId).distinct().count()
                         + settled.size()
                         - shown.size(),

@@ -172,7 +172,10 @@ public class QuoteMoneyTest {
         assertThat(requests.missing(quotes.quote(quote.id()))).isEqualTo(eur("0.00"));
         assertThatThrownBy(() -> orders.payAt(quotes.quote(quote.id()), java.util.Set.of(), eur("2135.49")))
                 .hasMessageContaining("Nothing is asked for");
-        Document last = issue(begin(quote, "rest", ""));
+        DocumentId draft = begin(quote, "rest", "");
+        assertThat(documents.reckon(documents.typed(invoices.invoice(draft))).deductions())
+                .hasSize(4);
+        Document last = issue(draft);
         IssuedDocument said = documents.issued(last);
         assertThat(said.sums().total().amount()).isEqualTo(eur("4135.49"));
         assertThat(said.lines()).hasSize(6);
