@@ -90,7 +90,7 @@ function Ask({ page: p }: { page: Page }) {
 }
 
 function Paying({ page: p, token, onStale }: { page: Page; token: string | null; onStale: () => void }) {
-  const [chosen, setChosen] = useState(p.plan.early ? 'early' : 'due');
+  const [chosen, setChosen] = useState(p.paying.plan.early ? 'early' : 'due');
   const [going, setGoing] = useState(false);
   const [refusal, setRefusal] = useState('');
   const [some, setSome] = useState<Schemas['Choice'] | null>(null);
@@ -120,7 +120,7 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
       if (error instanceof ApiError && error.status < 500) onStale();
     }
   };
-  const early = chosen === 'early' ? p.plan.early : null;
+  const early = chosen === 'early' ? p.paying.plan.early : null;
   const asked = early ?? (chosen === 'other' ? { ...choice.amount, amount: other } : choice.amount);
   const pay = async () => {
     if (!token) return;
@@ -173,7 +173,7 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
       {p.paying.cards && (
         <>
           <fieldset aria-label="What to pay">
-            {p.plan.early && (
+            {p.paying.plan.early && (
               <label className="choice">
                 <input
                   type="radio"
@@ -184,15 +184,16 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
                 <span>
                   All at once
                   <span className="under small faded">
-                    {p.plan.off && `${money(p.plan.off)} off, until ${longDate(p.plan.until ?? p.today)}`}
+                    {p.paying.plan.off &&
+                      `${money(p.paying.plan.off)} off, until ${longDate(p.paying.plan.until ?? p.today)}`}
                   </span>
                 </span>
-                <b>{money(p.plan.early)}</b>
+                <b>{money(p.paying.plan.early)}</b>
               </label>
             )}
             {/* Nobody pays all of it at its full price while something is off for that. */}
             {p.paying.choices
-              .filter((c) => !p.plan.early || c.amount.amount !== p.open.amount)
+              .filter((c) => !p.paying.plan.early || c.amount.amount !== p.open.amount)
               .map((c) => (
                 <label key={c.what} className="choice">
                   <input
@@ -243,7 +244,7 @@ function Paying({ page: p, token, onStale }: { page: Page; token: string | null;
                   ))}
               </>
             )}
-            {p.plan.other && token && (
+            {p.paying.plan.other && token && (
               <label className="choice">
                 <input
                   type="radio"
@@ -337,7 +338,7 @@ export function PageBody({
   onStale: () => void;
 }) {
   const d = page.document;
-  const unsigned = page.plan.acceptance !== null && page.plan.acceptance.name === null;
+  const unsigned = page.paying.plan.acceptance !== null && page.paying.plan.acceptance.name === null;
   const Box = token ? 'main' : 'div';
   const link = (to: string) => (token ? { href: `/api/public/${token}/${to}` } : {});
   return (
@@ -385,18 +386,21 @@ export function PageBody({
           ))}
         </div>
       )}
-      {page.plan.acceptance?.name && (
+      {page.paying.plan.acceptance?.name && (
         <p className="told" role="status">
-          Accepted on {longDate(page.plan.acceptance.on ?? page.today)} by {page.plan.acceptance.name}.
+          Accepted on {longDate(page.paying.plan.acceptance.on ?? page.today)} by{' '}
+          {page.paying.plan.acceptance.name}.
         </p>
       )}
-      {page.plan.picked && <p className="faded small">You picked {page.plan.picked} monthly installments.</p>}
+      {page.paying.plan.picked && (
+        <p className="faded small">You picked {page.paying.plan.picked} monthly installments.</p>
+      )}
       {unsigned && token && onPage ? (
         <Signing page={page} token={token} onDone={onPage} onStale={onStale} />
       ) : (
         <>
           <Paying page={page} token={token} onStale={onStale} />
-          {page.plan.most > 1 && token && onPage && (
+          {page.paying.plan.most > 1 && token && onPage && (
             <Picker page={page} token={token} onDone={onPage} onStale={onStale} />
           )}
         </>

@@ -27,7 +27,7 @@ export function Picker({
       setChoices([]),
     );
   }, [token, open]);
-  if (choices.length === 0 || !p.plan.until) return null;
+  if (choices.length === 0 || !p.paying.plan.until) return null;
   const chosen = choices.find((c) => c.count === count);
   const pick = async () => {
     if (!chosen) return;
@@ -53,7 +53,7 @@ export function Picker({
     <section aria-label="Pay in installments">
       <h2>Or in monthly installments</h2>
       <p className="faded small">
-        You can pick until {longDate(p.plan.until)}, once; then they are fixed.
+        You can pick until {longDate(p.paying.plan.until)}, once; then they are fixed.
         {p.document.paying.lateFee && ` ${p.document.paying.lateFee}`}
       </p>
       <label className="sign">

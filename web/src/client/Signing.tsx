@@ -18,7 +18,7 @@ export function Signing({
   const [name, setName] = useState('');
   const [going, setGoing] = useState(false);
   const [refusal, setRefusal] = useState<unknown>(null);
-  const acceptance = p.plan.acceptance;
+  const acceptance = p.paying.plan.acceptance;
   if (!acceptance) return null;
   const wrong = problemOf(refusal as Error | null, 'name');
   const sign = async (event: FormEvent) => {

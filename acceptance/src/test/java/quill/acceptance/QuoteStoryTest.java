@@ -115,14 +115,7 @@ public class QuoteStoryTest extends Suite {
         assertThat(desk.locator(".sheet")).containsText("With this, all of it is invoiced.");
         String invoice = desk.url().substring(desk.url().lastIndexOf('/') + 1);
 
-        desk.getByText("Reached…").click();
-        button(desk, "See the letter…").click();
-        Locator dialog = desk.getByRole(AriaRole.DIALOG);
-        assertThat(dialog.locator(".letter")).containsText("The work has reached “Delivery” on 15 March 2027.");
-        button(desk, "Mark it and send").click();
-        assertThat(dialog).hasCount(0);
-        assertThat(desk.locator(".measure-large").first()).containsText("due 29 Mar");
-
+        reach();
         rearrange();
         JsonNode measure =
                 demo.api.get("/api/invoices/" + invoice).ok().path("issued").path("measure");
@@ -133,6 +126,16 @@ public class QuoteStoryTest extends Suite {
                 "the letters",
                 java.time.Duration.ofSeconds(90),
                 () -> demo.count("rowan@ashdown.example", "what changes for") == 2);
+    }
+
+    private void reach() {
+        desk.getByText("Reached…").click();
+        button(desk, "See the letter…").click();
+        Locator dialog = desk.getByRole(AriaRole.DIALOG);
+        assertThat(dialog.locator(".letter")).containsText("The work has reached “Delivery” on 15 March 2027.");
+        button(desk, "Mark it and send").click();
+        assertThat(dialog).hasCount(0);
+        assertThat(desk.locator(".measure-large").first()).containsText("due 29 Mar");
     }
 
     private static void payByCard(Page phone, String sum, String atTheHouse) {

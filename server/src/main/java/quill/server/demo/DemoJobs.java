@@ -1,9 +1,11 @@
 package quill.server.demo;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.security.core.context.SecurityContextHolder;
@@ -58,6 +60,23 @@ class DemoJobs {
         this.picking = picking;
         this.arrangements = arrangements;
         this.clock = clock;
+    }
+
+    /** All of it, by days. */
+    static List<DemoScript.Act> acts() {
+        return Stream.of(
+                        "2027-02-03 offer player",
+                        "2027-02-05 accept player",
+                        "2027-02-09 deposit player",
+                        "2027-02-12 twelve",
+                        "2027-02-14 picks twelve",
+                        "2027-02-15 rest of the deposit for player",
+                        "2027-02-24 reed organ",
+                        "2027-02-26 first of twelve",
+                        "2027-03-08 stage of player",
+                        "2027-03-09 more time for the reed organ")
+                .<DemoScript.Act>map(a -> new DemoScript.Job(LocalDate.parse(a.substring(0, 10)), a.substring(11)))
+                .toList();
     }
 
     /** What is done with quotes. */

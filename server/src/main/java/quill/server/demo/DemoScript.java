@@ -128,16 +128,7 @@ final class DemoScript {
         acts.add(new Offer(on("2027-03-12"), "ask regulation"));
         acts.add(new Offer(on("2027-03-13"), "accept upright"));
         acts.add(new Offer(on("2027-03-14"), "draft hire"));
-        acts.add(new Job(on("2027-02-03"), "offer player"));
-        acts.add(new Job(on("2027-02-05"), "accept player"));
-        acts.add(new Job(on("2027-02-09"), "deposit player"));
-        acts.add(new Job(on("2027-02-15"), "rest of the deposit for player"));
-        acts.add(new Job(on("2027-03-08"), "stage of player"));
-        acts.add(new Job(on("2027-02-12"), "twelve"));
-        acts.add(new Job(on("2027-02-14"), "picks twelve"));
-        acts.add(new Job(on("2027-02-26"), "first of twelve"));
-        acts.add(new Job(on("2027-02-24"), "reed organ"));
-        acts.add(new Job(on("2027-03-09"), "more time for the reed organ"));
+        acts.addAll(DemoJobs.acts());
         return acts;
     }
 

@@ -90,13 +90,6 @@ public class DepositLetters {
                 facts.deposit(quote, payer.name(), new DepositFacts.Came(amount, way, on, missing)));
     }
 
-    /** A receipt goes to whoever paid as well. */
-    public void receiptToo(long paymentId, String email) {
-        if (!email.isEmpty()) {
-            repository.copyTo("receipt:" + paymentId, email);
-        }
-    }
-
     /** It was recorded by mistake: its receipt is held back, or a letter says so. */
     public void undone(DocumentId quoteId, long paymentId, Money amount, Money missing) {
         if (repository.holdBack("receipt:" + paymentId) || !repository.exists("receipt:" + paymentId)) {

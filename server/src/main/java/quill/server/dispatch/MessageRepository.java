@@ -117,15 +117,6 @@ class MessageRepository {
     }
 
     /** What is to be sent. @param now by the business's clock */
-    /** One that waits goes to another address as well, unless it goes there already. */
-    void copyTo(String whatKey, String email) {
-        jdbc.sql("""
-                UPDATE message SET copies_to = CASE copies_to WHEN '' THEN :email ELSE copies_to || ' ' || :email END
-                 WHERE what_key = :key AND state = 'waiting' AND LOWER(to_address) <> LOWER(:email)
-                   AND LENGTH(copies_to) < 800
-                """).param("key", whatKey).param("email", email).update();
-    }
-
     List<Outgoing> due(LocalDateTime now) {
         return jdbc.sql("""
                 SELECT m.id, m.letter, m.message_id, m.client_id, m.document_id, m.to_address, m.copies_to,

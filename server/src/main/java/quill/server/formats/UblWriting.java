@@ -2,7 +2,6 @@ package quill.server.formats;
 
 import com.helger.diagnostics.error.list.ErrorList;
 import com.helger.ubl21.UBL21Marshaller;
-import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
@@ -10,7 +9,6 @@ import java.util.stream.Stream;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.AddressLineType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.AddressType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.AttachmentType;
-import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.BillingReferenceType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.BranchType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.CountryType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.CreditNoteLineType;
@@ -28,7 +26,6 @@ import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.Par
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PartyType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PaymentMeansType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PaymentTermsType;
-import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PeriodType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.PriceType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.ProjectReferenceType;
 import oasis.names.specification.ubl.schema.xsd.commonaggregatecomponents_21.SupplierPartyType;
@@ -107,13 +104,13 @@ final class UblWriting {
             i.setTaxCurrencyCode(d.exchange().own().getCode());
         }
         if (d.matter().supplyEnd() != null) {
-            i.addInvoicePeriod(period());
+            i.addInvoicePeriod(UblReferences.period(d.matter()));
         }
         if (!d.matter().reference().isEmpty()) {
             i.setOrderReference(order());
         }
         if (d.job() != null) {
-            d.job().earlier().forEach(e -> i.addBillingReference(billing(e.number(), e.issuedOn())));
+            d.job().earlier().forEach(e -> i.addBillingReference(UblReferences.billing(e.number(), e.issuedOn())));
         }
         files().forEach(i::addAdditionalDocumentReference);
         if (!d.matter().project().isEmpty()) {
@@ -166,12 +163,13 @@ final class UblWriting {
             c.setTaxCurrencyCode(d.exchange().own().getCode());
         }
         if (d.matter().supplyEnd() != null) {
-            c.addInvoicePeriod(period());
+            c.addInvoicePeriod(UblReferences.period(d.matter()));
         }
         if (!d.matter().reference().isEmpty()) {
             c.setOrderReference(order());
         }
-        c.addBillingReference(billing(d.corrects().number(), d.corrects().issuedOn()));
+        c.addBillingReference(
+                UblReferences.billing(d.corrects().number(), d.corrects().issuedOn()));
         c.setAccountingSupplierParty(supplier());
         c.setAccountingCustomerParty(customer());
         if (isDelivered()) {
@@ -198,16 +196,6 @@ final class UblWriting {
         return c;
     }
 
-    /** Of a preceding invoice (BG-3). */
-    private static BillingReferenceType billing(String number, LocalDate issuedOn) {
-        BillingReferenceType billing = new BillingReferenceType();
-        DocumentReferenceType invoice = new DocumentReferenceType();
-        invoice.setID(Texts.printable(number));
-        invoice.setIssueDate(issuedOn);
-        billing.setInvoiceDocumentReference(invoice);
-        return billing;
-    }
-
     private List<NoteType> notes() {
         String fields = d.matter().fields().stream()
                 .map(f -> f.label() + ": " + f.value())
@@ -216,13 +204,6 @@ final class UblWriting {
                 .filter(n -> !n.isEmpty())
                 .map(n -> new NoteType(Texts.printable(n)))
                 .toList();
-    }
-
-    private PeriodType period() {
-        PeriodType period = new PeriodType();
-        period.setStartDate(d.matter().supplyDate());
-        period.setEndDate(d.matter().supplyEnd());
-        return period;
     }
 
     private OrderReferenceType order() {

@@ -8,6 +8,7 @@ import quill.core.id.DocumentId;
 import quill.core.ledger.ClientLedger;
 import quill.server.debts.Settling;
 import quill.server.dispatch.DepositLetters;
+import quill.server.dispatch.ReceiptCopies;
 
 /** Books money that comes before there is an invoice for it: deposits, on accepted quotes or for no document yet. */
 @Component
@@ -20,6 +21,7 @@ class BeforeInvoices {
     private final RecordedReading reading;
     private final Settling settling;
     private final DepositLetters letters;
+    private final ReceiptCopies receipts;
 
     BeforeInvoices(
             QuoteMoney quotes,
@@ -28,7 +30,8 @@ class BeforeInvoices {
             PaymentBooking booking,
             RecordedReading reading,
             Settling settling,
-            DepositLetters letters) {
+            DepositLetters letters,
+            ReceiptCopies receipts) {
         this.quotes = quotes;
         this.payments = payments;
         this.deposits = deposits;
@@ -36,6 +39,7 @@ class BeforeInvoices {
         this.reading = reading;
         this.settling = settling;
         this.letters = letters;
+        this.receipts = receipts;
     }
 
     /** Held for work to come, for no quote. */
@@ -68,7 +72,7 @@ class BeforeInvoices {
             return payment;
         }
         payments.paidBy(payment, payer);
-        letters.receiptToo(payment.id(), payer.email());
+        receipts.to(payer.email(), payment.id());
         return payments.find(payment.id());
     }
 

@@ -78,8 +78,7 @@ class ClientPages {
             Amount credit,
             List<PagePapers.TakenBack> creditNotes,
             List<Attachments.Attachment> files,
-            @Schema(nullable = true) LocalDate voidedOn,
-            Picking.PickView plan) {}
+            @Schema(nullable = true) LocalDate voidedOn) {}
 
     /**
      * How it can be paid at once.
@@ -87,9 +86,16 @@ class ClientPages {
      * @param iban for a transfer; empty where none is offered
      * @param test whether cards are taken on trial only: nothing is taken, nothing is settled
      * @param otherwise how else, such as in cash; may be empty
+     * @param plan what can be picked, accepted, or paid early
      */
     record PayingNow(
-            List<Choice> choices, boolean cards, boolean test, String iban, String reference, List<String> otherwise) {}
+            List<Choice> choices,
+            boolean cards,
+            boolean test,
+            String iban,
+            String reference,
+            List<String> otherwise,
+            Picking.PickView plan) {}
 
     /** What the page of an issued invoice says. */
     PublicPage of(Document invoice) {
@@ -123,7 +129,8 @@ class ClientPages {
                         ways.offered().stream()
                                 .filter(w -> w == WayToPay.CASH || w == WayToPay.CHEQUE)
                                 .map(WayToPay::how)
-                                .toList()),
+                                .toList(),
+                        papers.offered(invoice)),
                 said.of(invoice, outcome, came),
                 came.stream()
                         .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
@@ -134,8 +141,7 @@ class ClientPages {
                 Amount.of(books.creditOf(invoice.clientId(), currency)),
                 papers.creditNotes(invoice.id()),
                 papers.files(invoice.id()),
-                invoice.voidedOn(),
-                papers.offered(invoice));
+                invoice.voidedOn());
     }
 
     private List<Offer> offers(Document invoice, List<Measure.Part> parts, CurrencyUnit currency) {

@@ -48,10 +48,6 @@ class QuoteAround {
         this.clock = clock;
     }
 
-    LocalDate today() {
-        return clock.today();
-    }
-
     List<Attachments.Attachment> files(Document q) {
         return attachments.of(q.id());
     }

@@ -161,7 +161,6 @@ public class QuoteViews {
      */
     public record QuotePage(
             PrintedDocument document,
-            LocalDate today,
             String state,
             LocalDate validUntil,
             String conditions,
@@ -184,7 +183,6 @@ public class QuoteViews {
                 now.options().stream().map(QuoteChoosing.QuoteOption::place).collect(Collectors.toSet());
         return new QuotePage(
                 printed,
-                around.today(),
                 around.stateOf(q, now.terms().validUntil()),
                 now.terms().validUntil(),
                 now.terms().conditions(),
