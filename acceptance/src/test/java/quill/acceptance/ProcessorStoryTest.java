@@ -112,7 +112,7 @@ public class ProcessorStoryTest extends Suite {
         phone.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Pay")))
                 .click();
         assertThat(phone.locator("main")).containsText("Tried. Nothing was taken.");
-        phone.getByText("Back to the invoice").click();
+        phone.getByText("Back to the page").click();
         assertThat(phone.locator("main")).containsText("Test: €121.00 by card, Test card ending");
         assertThat(phone.locator(".ask")).containsText("€121.00");
         phone.context().close();

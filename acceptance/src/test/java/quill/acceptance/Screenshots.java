@@ -2,8 +2,6 @@ package quill.acceptance;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.AriaRole;
-import com.microsoft.playwright.options.WaitForSelectorState;
 import java.io.IOException;
 import java.nio.file.Path;
 import javax.imageio.ImageIO;
@@ -26,16 +24,14 @@ public class Screenshots extends Suite {
         Api api = Api.signedIn(app);
         Page page = signIn();
         shoot(page, "/", "today");
-        light(page, "Candlelight");
-        shoot(page, "/", "today-candlelight");
-        light(page, "Daylight");
         long hotel = of(api, "late", "Captain");
         shoot(page, "/invoices/" + hotel, "invoice");
         shoot(page, "/clients/" + clientOf(api, hotel), "account");
         shoot(page, "/settings/reminders", "reminder-plan");
         ways(page, of(api, "later", "Kestrel"));
         letters(page);
-        printed(api.bytes("/api/invoices/" + of(api, "later", "Kestrel") + "/pdf"));
+        printed(api.bytes("/api/quotes/" + quoteId(api, "accepted", 0) + "/pdf"));
+        shoot(page, "/invoices/" + of(api, "late", "Lindqvist"), "six-installments");
         shoot(page, "/quotes/" + quoteId(api, "accepted", 0), "quote");
         shoot(page, "/aging", "aging");
         shoot(page, "/books", "books");
@@ -92,21 +88,13 @@ public class Screenshots extends Suite {
         page.getByText("Leave it as it was").click();
     }
 
-    private static void light(Page page, String name) {
-        Locator item = page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName(name));
-        page.getByText("You", new Page.GetByTextOptions().setExact(true)).click();
-        item.click();
-        // A menu that is still closing would take the next press for its own.
-        item.waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
-    }
-
     /** The first page of a PDF, as it comes out of a printer. */
     private void printed(byte[] pdf) throws IOException {
         try (PDDocument document = Loader.loadPDF(pdf)) {
             ImageIO.write(
                     new PDFRenderer(document).renderImageWithDPI(0, 96),
                     "png",
-                    to.resolve("printed.png").toFile());
+                    to.resolve("acceptance-record.png").toFile());
         }
     }
 

@@ -67,14 +67,17 @@ class DemoJobs {
         return Stream.of(
                         "2027-02-03 offer player",
                         "2027-02-05 accept player",
+                        "2027-02-05 six",
                         "2027-02-09 deposit player",
+                        "2027-02-12 first of six",
                         "2027-02-12 twelve",
                         "2027-02-14 picks twelve",
                         "2027-02-15 rest of the deposit for player",
                         "2027-02-24 reed organ",
                         "2027-02-26 first of twelve",
                         "2027-03-08 stage of player",
-                        "2027-03-09 more time for the reed organ")
+                        "2027-03-09 more time for the reed organ",
+                        "2027-03-12 part of the second of six")
                 .<DemoScript.Act>map(a -> new DemoScript.Job(LocalDate.parse(a.substring(0, 10)), a.substring(11)))
                 .toList();
     }
@@ -99,6 +102,9 @@ class DemoJobs {
             case "twelve" -> twelve();
             case "picks twelve" -> pick();
             case "first of twelve" -> pay("twelve", "157.50");
+            case "six" -> six();
+            case "first of six" -> pay("six", "314.60");
+            case "part of the second of six" -> pay("six", "150.00");
             case "reed organ" -> reed();
             case "more time for the reed organ" -> rearrange();
             default -> throw new IllegalArgumentException(what);
@@ -197,6 +203,24 @@ class DemoJobs {
         } finally {
             SecurityContextHolder.getContext().setAuthentication(owner);
         }
+    }
+
+    private void six() {
+        List<TypedTerm> terms = new ArrayList<>();
+        for (int i = 0; i < 6; i++) {
+            terms.add(term(false, "equal", i == 0 ? "12 Feb" : "monthly"));
+        }
+        bill(
+                "six",
+                TypedDraft.in("EUR")
+                        .client(begun.clients().get("Dr A. Lindqvist").id())
+                        .subject("new strings and pins for the salon grand")
+                        .supplyDate(clock.today().minusDays(1).toString())
+                        .lines(List.of(
+                                line("Restringing, bass and treble", "1", "", "1180.00", "21"),
+                                line("Tuning pins, renewed", "1", "set", "380.00", "21")))
+                        .schedule(terms)
+                        .build());
     }
 
     private void reed() {

@@ -81,6 +81,9 @@ public class InvoicesService {
     public DocumentId replacement(Document of) {
         DocumentId draft = begin(documents.typed(of));
         relations.add(draft, RelationKind.REPLACES, of.id());
+        relations
+                .target(of.id(), RelationKind.FROM_QUOTE)
+                .ifPresent(quote -> relations.add(draft, RelationKind.FROM_QUOTE, quote));
         attachments.copy(of.id(), draft);
         return draft;
     }

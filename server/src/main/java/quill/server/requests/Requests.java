@@ -226,9 +226,11 @@ public class Requests {
     /** Requests on quotes of which something is open, the latest first. */
     public List<Asked> open(int most) {
         List<Asked> open = new ArrayList<>();
-        for (RequestRepository.Row row : repository.standing(most)) {
+        for (RequestRepository.Row row : repository.standing(5 * most)) {
             Document document = documents.find(row.documentId()).orElseThrow();
-            if (document.kind() == DocumentKind.QUOTE && missing(document).isPositive()) {
+            if (open.size() < most
+                    && document.kind() == DocumentKind.QUOTE
+                    && missing(document).isPositive()) {
                 of(document).stream()
                         .filter(a -> a.id() == row.id() && a.missing().isPositive())
                         .forEach(open::add);

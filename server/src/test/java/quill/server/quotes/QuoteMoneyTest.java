@@ -234,6 +234,42 @@ public class QuoteMoneyTest {
         agree();
     }
 
+    /** All of it came ahead, in two: the final invoice asks for nothing, and its tax was due before. */
+    @Test
+    public void aFinalInvoiceOfNothingIsSettledAtOnce() {
+        Document quote = accepted(HALF, REST);
+        transfer(quote, "4135.49");
+        transfer(quote, "4135.49");
+        Document last = issue(begin(quote, "rest", ""));
+        assertThat(last.totalMinor()).isZero();
+        assertThat(last.state()).isEqualTo(DocumentState.SETTLED);
+        assertThat(documents.issued(last).sums().tax().amount()).isEqualTo(eur("0.00"));
+        agree();
+        // Taken back and written anew, it is of the same job, and takes the same deposits off.
+        DocumentId again = server.bean(Crediting.class)
+                .write(quotes2Deposit(quote), quill.server.creditnotes.Crediting.Wanted.rest("a mistake", false))
+                .note()
+                .id();
+        assertThat(again).isNotNull();
+        agree();
+    }
+
+    @Test
+    public void theRunGoesOnWhereADepositDidNotComeAfterAll() {
+        Document quote = accepted(HALF, REST);
+        Payment payment = transfer(quote, "4135.49");
+        server.bean(Undoing.class).undo(payment.id(), "it bounced");
+        Document deposit = invoices.invoice(payment.invoiceId());
+        assertThat(deposit.openMinor()).isEqualTo(413_549);
+        for (int day = 1; day < 25; day++) {
+            server.moveTo(BEGIN.plusDays(day), java.time.LocalTime.of(9, 30));
+            server.bean(quill.server.dailyrun.DailyRun.class).catchUp();
+        }
+        assertThat(invoices.invoice(deposit.id()).openMinor()).isEqualTo(413_549);
+        assertThat(server.bean(quill.server.dailyrun.DailyRun.class).failed()).isEmpty();
+        agree();
+    }
+
     @Test
     public void whatComesBeyondWhatIsAskedForIsClientCredit() {
         Document quote = accepted(HALF, REST);
