@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.Why;
@@ -89,6 +90,8 @@ public final class Continuing {
     }
 
     private void deduct(Deduction deduction) {
+        boolean several =
+                deduction.of().groups().stream().filter(g -> !g.sum().isZero()).count() > 1;
         for (TaxGroup taken : deduction.of().groups()) {
             // With the tax outside the prices here and inside there, what counts alike is the net.
             Money sum = deduction.of().taxInside() == alone.taxInside()
@@ -97,7 +100,8 @@ public final class Continuing {
             if (!sum.isZero()) {
                 int g = groupOf(taken.taxes());
                 TaxGroup group = groups.get(g);
-                lines.add(line(deduction.words(), sum, taken.taxes(), g));
+                String taxes = several ? " (" + names(taken.taxes()) + ")" : "";
+                lines.add(line(deduction.words() + taxes, sum, taken.taxes(), g));
                 groups.set(
                         g,
                         new TaxGroup(
@@ -109,6 +113,10 @@ public final class Continuing {
                                 group.amounts()));
             }
         }
+    }
+
+    private static String names(List<Tax> taxes) {
+        return taxes.stream().map(Tax::name).collect(Collectors.joining(", "));
     }
 
     private int groupOf(List<Tax> taxes) {

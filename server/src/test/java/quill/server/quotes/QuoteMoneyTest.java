@@ -179,7 +179,8 @@ public class QuoteMoneyTest {
         IssuedDocument said = documents.issued(last);
         assertThat(said.sums().total().amount()).isEqualTo(eur("4135.49"));
         assertThat(said.lines()).hasSize(6);
-        assertThat(said.lines().get(2).description()).isEqualTo("Less deposit invoice 2027-0001 of 1 March 2027");
+        assertThat(said.lines().get(2).description())
+                .isEqualTo("Less deposit invoice 2027-0001 of 1 March 2027 (Tax high)");
         assertThat(said.job().left()).isEqualTo(eur("0.00"));
         assertThat(said.job().earlier()).hasSize(2).allMatch(e -> e.deducted());
         assertThat(server.bean(Debts.class).of(last.id())).hasSize(1);

@@ -1,0 +1,248 @@
+import { useState } from 'react';
+import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
+import { isZero, longDate, money, plain } from '../design/format';
+import { standingOf } from '../design/Measure';
+import { Payer, type PayerNames, nobody } from './Payer';
+
+type Page = Schemas['PublicPage'];
+
+/** What can be paid now, by which ways: what is due, all that is open, some of it, or another amount. */
+export function Paying({
+  page: p,
+  token,
+  onStale,
+}: {
+  page: Page;
+  token: string | null;
+  onStale: () => void;
+}) {
+  const [chosen, setChosen] = useState(p.paying.plan.early ? 'early' : 'due');
+  const [going, setGoing] = useState(false);
+  const [refusal, setRefusal] = useState('');
+  const [some, setSome] = useState<Schemas['Choice'] | null>(null);
+  const [other, setOther] = useState('');
+  const [payer, setPayer] = useState<PayerNames>(nobody);
+  const choice =
+    (chosen === 'some' ? some : null) ??
+    p.paying.choices.find((c) => c.what === chosen) ??
+    p.paying.choices[0];
+  if (!choice) return null;
+  const payable = p.measure.filter((m) => !isZero(m.open));
+  // What several come to together is the server's.
+  const pick = async (ids: number[]) => {
+    if (!token || ids.length === 0) return;
+    setRefusal('');
+    try {
+      setSome(
+        await data(
+          api.GET('/api/public/{token}/choice', {
+            params: { path: { token }, query: { installments: ids.join(',') } },
+          }),
+        ),
+      );
+      setChosen('some');
+    } catch (error) {
+      setRefusal(messageOf(error));
+      if (error instanceof ApiError && error.status < 500) onStale();
+    }
+  };
+  const early = chosen === 'early' ? p.paying.plan.early : null;
+  const asked = early ?? (chosen === 'other' ? { ...choice.amount, amount: other } : choice.amount);
+  const pay = async () => {
+    if (!token) return;
+    setGoing(true);
+    setRefusal('');
+    try {
+      const answer = await data(
+        api.POST('/api/public/{token}/orders', {
+          params: { path: { token } },
+          body: {
+            installments: chosen === 'early' || chosen === 'other' ? [] : choice.installments,
+            amount: asked.amount,
+            currency: asked.currency,
+            payerName: payer.name,
+            payerEmail: payer.email,
+          },
+        }),
+      );
+      window.location.assign(answer.address);
+    } catch (error) {
+      setRefusal(messageOf(error));
+      setGoing(false);
+      if (error instanceof ApiError && error.status === 409) onStale();
+    }
+  };
+  // On trial nothing is taken by card.
+  const taken = p.paying.cards && !p.paying.test;
+  const first = p.measure.find((m) => !isZero(m.open));
+  const fee = p.measure.some((m) => m.kind === 'LATE_FEE' && !isZero(m.open));
+  const ahead = first !== undefined && first.dueOn !== null && first.dueOn > p.today;
+  const dueNow =
+    p.paying.choices.length === 1
+      ? fee
+        ? 'All that is open, with the late fee'
+        : 'All that is open'
+      : first?.kind === 'DEPOSIT'
+        ? 'The deposit'
+        : fee
+          ? 'What is due now, with the late fee'
+          : ahead
+            ? `The installment due ${longDate(first.dueOn ?? p.today)}`
+            : 'What is due now';
+  return (
+    <>
+      {p.paying.test && (
+        <p className="told" role="status">
+          Payment by card is only being tested: nothing is taken, and nothing is settled.
+        </p>
+      )}
+      {p.paying.cards && (
+        <>
+          <fieldset aria-label="What to pay">
+            {p.paying.plan.early && (
+              <label className="choice">
+                <input
+                  type="radio"
+                  name="what"
+                  checked={chosen === 'early'}
+                  onChange={() => setChosen('early')}
+                />
+                <span>
+                  All at once
+                  <span className="under small faded">
+                    {p.paying.plan.off &&
+                      `${money(p.paying.plan.off)} off, until ${longDate(p.paying.plan.until ?? p.today)}`}
+                  </span>
+                </span>
+                <b>{money(p.paying.plan.early)}</b>
+              </label>
+            )}
+            {/* Nobody pays all of it at its full price while something is off for that. */}
+            {p.paying.choices
+              .filter((c) => !p.paying.plan.early || c.amount.amount !== p.open.amount)
+              .map((c) => (
+                <label key={c.what} className="choice">
+                  <input
+                    type="radio"
+                    name="what"
+                    checked={c.what === choice.what && chosen !== 'early' && chosen !== 'other'}
+                    onChange={() => setChosen(c.what)}
+                  />
+                  {c.what === 'all' ? 'All that is open' : dueNow}
+                  <b>{money(c.amount)}</b>
+                </label>
+              ))}
+            {payable.length > 2 && token && (
+              <>
+                <label className="choice">
+                  <input
+                    type="radio"
+                    name="what"
+                    checked={chosen === 'some'}
+                    onChange={() => void pick([payable[0]?.id ?? 0])}
+                  />
+                  Some of them
+                  <b>{chosen === 'some' && some ? money(some.amount) : ''}</b>
+                </label>
+                {chosen === 'some' &&
+                  some &&
+                  payable.map((m) => (
+                    <label key={m.id} className="choice some">
+                      <input
+                        type="checkbox"
+                        checked={some.installments.includes(m.id)}
+                        onChange={(e) =>
+                          void pick(
+                            e.target.checked
+                              ? [...some.installments, m.id]
+                              : some.installments.filter((id) => id !== m.id),
+                          )
+                        }
+                      />
+                      {m.kind === 'LATE_FEE'
+                        ? 'Late fee'
+                        : m.kind === 'DEPOSIT'
+                          ? 'Deposit'
+                          : `Installment ${m.position}`}
+                      , {standingOf(m)}
+                      <b>{plain(m.open)}</b>
+                    </label>
+                  ))}
+              </>
+            )}
+            {p.paying.plan.other && token && (
+              <label className="choice">
+                <input
+                  type="radio"
+                  name="what"
+                  checked={chosen === 'other'}
+                  onChange={() => setChosen('other')}
+                />
+                Another amount
+                {chosen === 'other' && (
+                  <input
+                    type="text"
+                    className="amount"
+                    inputMode="decimal"
+                    aria-label="Another amount"
+                    autoFocus
+                    value={other}
+                    onChange={(e) => setOther(e.target.value)}
+                  />
+                )}
+              </label>
+            )}
+          </fieldset>
+          {token && <Payer payer={payer} onChange={setPayer} />}
+          {choice.card || early || chosen === 'other' ? (
+            <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
+              {p.paying.test ? 'Try paying' : 'Pay'} {chosen === 'other' ? 'it' : money(asked)} by card
+            </button>
+          ) : (
+            <p className="told">{money(choice.amount)} is not taken by card; the other ways stand below.</p>
+          )}
+        </>
+      )}
+      {refusal && (
+        <p className="told refused" role="alert">
+          {refusal}
+        </p>
+      )}
+      {p.paying.cards && (
+        <p className="faded small">
+          The card page belongs to the card company; {p.document.from.name} never sees the number.
+        </p>
+      )}
+      {p.paying.iban && (
+        <>
+          <h2>{taken ? 'Or by bank transfer' : 'By bank transfer'}</h2>
+          <dl>
+            <div>
+              <dt>To</dt>
+              <dd>{p.document.from.name}</dd>
+            </div>
+            <div>
+              <dt>IBAN</dt>
+              <dd>{p.paying.iban}</dd>
+            </div>
+            <div>
+              <dt>Reference</dt>
+              <dd>{p.paying.reference}</dd>
+            </div>
+          </dl>
+        </>
+      )}
+      {p.paying.otherwise.length > 0 && (
+        <p>
+          {taken || p.paying.iban ? 'You can also pay ' : 'You can pay '}
+          {p.paying.otherwise.join(', or ')}.
+        </p>
+      )}
+      {!taken && !p.paying.iban && p.paying.otherwise.length === 0 && (
+        <p className="told">
+          To pay, please ask {p.document.from.name}: {p.document.from.email}.
+        </p>
+      )}
+    </>
+  );
+}
