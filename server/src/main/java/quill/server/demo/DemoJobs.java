@@ -242,7 +242,7 @@ class DemoJobs {
                         List.of(
                                 term(false, "equal", "20 Mar"),
                                 term(false, "equal", "monthly"),
-                                term(false, "equal", "monthly")),
+                                term(false, "equal", "at delivery + 14")),
                         "asked for by the treasurer",
                         null),
                 Slip.PLAIN);

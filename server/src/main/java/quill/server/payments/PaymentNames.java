@@ -1,6 +1,8 @@
 package quill.server.payments;
 
+import java.util.List;
 import org.springframework.stereotype.Component;
+import quill.core.Problem;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.clients.ClientsService;
@@ -19,6 +21,17 @@ class PaymentNames {
 
     /** @param number of the invoice that it was for; null where it was for none */
     record Names(String client, String number) {}
+
+    /** Names the field where a document is none of a client's. */
+    void check(String field, ClientId clientId, DocumentId documentId, List<Problem> problems) {
+        if (documentId != null
+                && documents
+                        .find(documentId)
+                        .filter(d -> clientId.equals(d.clientId()))
+                        .isEmpty()) {
+            problems.add(new Problem(field, documentId.toString(), "is no document of this client"));
+        }
+    }
 
     /** @param invoiceId null where it was for none */
     Names of(ClientId clientId, DocumentId invoiceId) {

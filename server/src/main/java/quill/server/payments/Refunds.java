@@ -97,6 +97,7 @@ public class Refunds {
         if (paidOn != null && (paidOn.isAfter(today) || paidOn.isBefore(today.minusYears(1)))) {
             problems.add(new Problem("paidOn", g.paidOn(), "must be a day up to today, " + Texts.day(today)));
         }
+        names.check("quoteId", g.clientId(), g.quoteId(), problems);
         String reference = Texts.text("reference", g.reference(), 200, false, problems);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);

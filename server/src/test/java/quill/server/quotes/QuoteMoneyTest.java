@@ -334,6 +334,11 @@ public class QuoteMoneyTest {
         Document quote = accept(List.of(new TypedLine("Action", "1", "", "100.00", "", List.of("none"))), HALF, REST);
         transfer(quote, "50.00");
         assertThatThrownBy(() -> giveBack(quote, true, "50.01")).hasMessageContaining("at most 50.00 of deposits");
+        ClientId other = server.client("Somebody Else", true);
+        assertThatThrownBy(() -> server.bean(Refunds.class)
+                        .give(new Refunds.Given(
+                                "give-back-x1", other, quote.id(), true, "TRANSFER", "EUR", "1.00", "", "")))
+                .hasMessageContaining("no document of this client");
         giveBack(quote, true, "20.00");
         agree();
         Document last = issue(begin(quote, "rest", ""));
