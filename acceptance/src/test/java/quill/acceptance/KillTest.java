@@ -9,6 +9,7 @@ import com.microsoft.playwright.options.AriaRole;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
@@ -116,6 +117,49 @@ public class KillTest extends Suite {
         assertThat(payments).hasSize(1);
         assertThat(payments.get(0).path("fee").path("amount").asString()).isEqualTo("1.70"); // 1.4036 + 0.30
         assertThat(api.booksAgree()).isTrue();
+    }
+
+    /** Wherever between the press and the letter we die: it is accepted once, its deposit asked for once, its client told once. */
+    @Test
+    public void aQuoteIsAcceptedOnceAndToldOnceWhereverWeDie() throws Exception {
+        String[] names = {"atonce", "soon", "later", "last"};
+        for (int i = 0; i < names.length; i++) {
+            int delay = 25 * i;
+            long client = api.client("Accepts " + names[i]);
+            Map<String, Object> draft = api.draft(client, "100.00", "d40%@0", "rest@30");
+            draft.put("offer", Map.of("validUntil", "+30", "conditions", ""));
+            String quote = "/api/quotes/"
+                    + api.post("/api/quotes", draft).ok().path("id").asLong();
+            api.post(quote + "/issue", Map.of("version", 1)).ok();
+            JsonNode leadsTo = api.get(quote).ok().path("issued").path("leadsTo");
+            String link = leadsTo.path("link").asString();
+            String page = "/api/public/" + link.substring(link.lastIndexOf('/') + 1) + "/quote";
+            String seal = new Api(victim).get(page).ok().path("seal").asString();
+            Map<String, Object> accept = Map.of("name", "Ada Accepts", "ticked", List.of(), "seen", seal);
+            Thread killer = new Thread(() -> {
+                Waiting.pause(delay);
+                victim.kill();
+            });
+            killer.start();
+            try {
+                new Api(victim).post(page + "/acceptance", accept);
+            } catch (RuntimeException e) {
+                assertThat(e).as("its answer was cut off").isNotNull();
+            }
+            killer.join();
+            rise();
+            assertThat(new Api(victim).post(page + "/acceptance", accept).status())
+                    .isIn(200, 409);
+            assertThat(api.get(quote).ok().path("issued").path("state").asString())
+                    .isEqualTo("accepted");
+            String id = quote.substring(quote.lastIndexOf('/') + 1);
+            assertThat(api.get("/api/documents/" + id + "/requests").ok()).hasSize(1);
+            String box = "/post-room/boxes/accepts" + names[i] + "@clients.example";
+            Waiting.until(
+                    "the record of it", () -> new Api(outside).get(box).ok().size() > 0);
+            Waiting.pause(1500);
+            assertThat(new Api(outside).get(box).ok()).hasSize(1);
+        }
     }
 
     @Test
