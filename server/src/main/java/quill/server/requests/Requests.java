@@ -2,6 +2,7 @@ package quill.server.requests;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import org.joda.money.CurrencyUnit;
@@ -87,10 +88,40 @@ public class Requests {
         }
         return document.kind() == DocumentKind.QUOTE
                 ? ofQuote(rows, received(document))
-                : rows.stream()
-                        .map(r -> asked(
-                                r, r.open().minus(Money.ofMinor(r.open().getCurrencyUnit(), document.openMinor()))))
-                        .toList();
+                : ofInvoice(rows, Money.ofMinor(CurrencyUnit.of(document.currency()), document.openMinor()));
+    }
+
+    /**
+     * What was paid after one was asked for is for the first that still misses any, then for the next; what is open again
+     * is missing of the latest. Between two requests it is known how far what is open fell.
+     */
+    static List<Asked> ofInvoice(List<RequestRepository.Row> rows, Money open) {
+        Money none = Money.zero(open.getCurrencyUnit());
+        List<Money> came = new ArrayList<>(Collections.nCopies(rows.size(), none));
+        for (int i = 0; i < rows.size(); i++) {
+            Money then = i + 1 < rows.size() ? rows.get(i + 1).open() : open;
+            Money paid = rows.get(i).open().minus(then);
+            for (int j = 0; j <= i; j++) {
+                int at = paid.isNegative() ? i - j : j;
+                Money room = rows.get(at).withdrawnOn() != null
+                        ? none
+                        : paid.isNegative()
+                                ? came.get(at)
+                                : rows.get(at).amount().minus(came.get(at));
+                Money part = Amounts.min(paid.abs(), room);
+                came.set(
+                        at,
+                        paid.isNegative()
+                                ? came.get(at).minus(part)
+                                : came.get(at).plus(part));
+                paid = paid.isNegative() ? paid.plus(part) : paid.minus(part);
+            }
+        }
+        List<Asked> all = new ArrayList<>();
+        for (int i = 0; i < rows.size(); i++) {
+            all.add(asked(rows.get(i), came.get(i)));
+        }
+        return all;
     }
 
     /** What came is for the first that was asked for, then for the next. */
