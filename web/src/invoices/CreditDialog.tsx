@@ -94,13 +94,15 @@ function Lines({
 export function CreditDialog({ invoice, onClose }: { invoice: Schemas['InvoiceView']; onClose: () => void }) {
   const issued = invoice.issued as Schemas['Issued'];
   const part = issued.creditNotes.length > 0;
+  // A deposit invoice comes about with its money; nobody writes it anew.
+  const anew = issued.document.kind !== 'deposit invoice';
   const [wanted, setWanted] = useState<Wanted>({
     what: 'rest',
     reason: '',
     lines: [],
     charges: [],
     amount: '',
-    replace: !part,
+    replace: anew && !part,
   });
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -146,7 +148,7 @@ export function CreditDialog({ invoice, onClose }: { invoice: Schemas['InvoiceVi
         <SegmentedControl
           aria-label="How much"
           value={wanted.what}
-          onChange={(what) => set({ what, replace: what === 'rest' && !part })}
+          onChange={(what) => set({ what, replace: anew && what === 'rest' && !part })}
           data={[
             { value: 'rest', label: part ? 'All that is left' : 'The whole' },
             { value: 'lines', label: 'Lines of it' },
@@ -181,7 +183,7 @@ export function CreditDialog({ invoice, onClose }: { invoice: Schemas['InvoiceVi
           error={problemOf(credit.error, 'reason')}
           onChange={(e) => set({ reason: e.currentTarget.value })}
         />
-        {wanted.what === 'rest' && (
+        {anew && wanted.what === 'rest' && (
           <Checkbox
             label="Begin a new draft with the same lines"
             checked={wanted.replace}

@@ -71,6 +71,11 @@ public class StagesStoryTest extends Suite {
         return id;
     }
 
+    private Locator typed(String label) {
+        return desk.getByRole(
+                AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName(label).setExact(true));
+    }
+
     private void begin(String choice) {
         button(desk, "Invoice…").click();
         desk.getByLabel(choice).check();
@@ -93,13 +98,13 @@ public class StagesStoryTest extends Suite {
         button(desk, "Record it").click();
         assertThat(desk.locator(".aside")).containsText("it has come");
         begin("A percentage of the whole");
-        desk.getByLabel("Percentage").fill("20%");
+        typed("Percentage").fill("20%");
         issueAndBack(quote);
         begin("A part of each line");
-        desk.getByLabel("Sheet music").fill("9");
+        typed("Sheet music").fill("9");
         button(desk, "Begin the invoice").click();
         assertThat(desk.getByRole(AriaRole.DIALOG)).containsText("at most 8, what is left of the line");
-        desk.getByLabel("Sheet music").fill("4");
+        typed("Sheet music").fill("4");
         issueAndBack(quote);
         begin("All that is left: the final invoice");
         issueAndBack(quote);

@@ -124,6 +124,10 @@ public class Crediting {
         // Looked at once the client is locked: another window may be voiding it, or taking it back, at this moment.
         clients.lock(issued(invoiceId).clientId());
         Document invoice = issued(invoiceId);
+        if (wanted.replace() && invoice.kind() == DocumentKind.DEPOSIT_INVOICE) {
+            throw new RefusedException(
+                    "replace", true, "a deposit invoice comes about with its money; it is not written anew");
+        }
         IssuedDocument document = documents.issued(invoice);
         Creditable creditable = document.creditable();
         Taken before = notes.taken(invoiceId, creditable);
