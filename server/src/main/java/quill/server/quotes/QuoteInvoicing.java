@@ -195,6 +195,9 @@ public class QuoteInvoicing {
             case "lines":
                 Map<Integer, BigDecimal> lines = new TreeMap<>();
                 for (TypedStage s : wanted.lines() == null ? List.<TypedStage>of() : wanted.lines()) {
+                    if (s == null) {
+                        throw new RefusedException("lines", "", "say of each line how much of it");
+                    }
                     String typed = s.quantity() == null
                             ? ""
                             : TypedMark.plain(s.quantity().strip());
