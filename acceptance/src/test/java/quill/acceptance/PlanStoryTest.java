@@ -73,9 +73,11 @@ public class PlanStoryTest extends Suite {
         assertThat(phone.getByLabel("How many")).hasCount(0);
         assertThat(phone.locator(".ask")).containsText("€315.00");
         pay(phone, "Pay €315.00 by card", "EUR 315.00");
+        assertThat(phone.locator("main")).containsText("€315.00 received");
         phone.getByText("Another amount").click();
         phone.getByLabel("Another amount").last().fill("100.00");
         pay(phone, "Pay it by card", "EUR 100.00");
+        assertThat(phone.locator("main")).containsText("€100.00 received");
         JsonNode issued = demo.api.get("/api/invoices/" + invoice).ok().path("issued");
         assertThat(issued.path("open").path("amount").asString()).isEqualTo("1475.00");
         phone.context().close();

@@ -179,16 +179,21 @@ public class ViewsTest extends Suite {
     }
 
     private static void check(Page page, String what) {
-        AxeBuilder axe = new AxeBuilder(page).options(VIOLATIONS_ONLY);
-        if (page.viewportSize().width < 600) {
-            // Criterion 2.5.8 lets a small target be where another control of the page does the same: beside each lane
+        none(new AxeBuilder(page).exclude(".almanac .mark"), what, "");
+        if (page.locator(".almanac .mark").count() > 0) {
+            // Criterion 2.5.8 lets a target be small where another control of the page does the same: beside each lane
             // of marks stands its client's link, and all that is open is listed.
-            axe.exclude(".almanac .mark");
+            none(new AxeBuilder(page).include(".almanac"), what, "target-size");
         }
-        var violations = axe.withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"))
+    }
+
+    private static void none(AxeBuilder axe, String what, String excused) {
+        var violations = axe.options(VIOLATIONS_ONLY)
+                .withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"))
                 .analyze()
                 .getViolations();
         assertThat(violations.stream()
+                        .filter(v -> !v.getId().equals(excused))
                         .map(v -> v.getId() + " " + v.getNodes().get(0).getHtml())
                         .toList())
                 .as(what)
