@@ -1,5 +1,7 @@
 package quill.acceptance;
 
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.io.IOException;
@@ -31,7 +33,7 @@ public class Screenshots extends Suite {
         ways(page, of(api, "later", "Kestrel"));
         letters(page);
         printed(api.bytes("/api/quotes/" + quoteId(api, "accepted", 0) + "/pdf"));
-        shoot(page, "/invoices/" + of(api, "late", "Lindqvist"), "six-installments");
+        shoot(page, "/invoices/" + of(api, "late", "Dr A. Lindqvist"), "six-installments");
         shoot(page, "/quotes/" + quoteId(api, "accepted", 0), "quote");
         shoot(page, "/aging", "aging");
         shoot(page, "/books", "books");
@@ -150,6 +152,7 @@ public class Screenshots extends Suite {
 
     private void shoot(Page page, String address, String name) {
         page.navigate(address.startsWith("http") ? address : app.url(address));
+        assertThat(page.locator(".mantine-Loader-root")).hasCount(0);
         page.waitForTimeout(1200);
         page.screenshot(new Page.ScreenshotOptions().setPath(to.resolve(name + ".png")));
     }
