@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.Why;
@@ -20,8 +19,8 @@ import quill.core.tax.TaxTotal;
  * taken off by lines of their own, set of taxes by set of taxes; then each tax is round(cumulative figure) less what was
  * billed before, so that the documents of a job sum to what one invoice of the whole would say, to the cent.
  *
- * <p>Example: 100.01 at 21 % is 21.00 of tax. Billed in a stage of 33.33 (7.00) and one of 66.68, the second bears 14.00,
- * though 21 % of it alone were 14.00 too; three stages of 33.33, 33.33 and 33.35 bear 7.00, 7.00 and 7.00.
+ * <p>Example: the tax of 100.08 at 21 % is 21.02. Three stages of 33.36 bear 7.01, 7.00 and 7.01; each alone would bear 7.01,
+ * which is a cent too much in all.
  */
 public final class Continuing {
     private final Totals alone;
@@ -100,7 +99,7 @@ public final class Continuing {
             if (!sum.isZero()) {
                 int g = groupOf(taken.taxes());
                 TaxGroup group = groups.get(g);
-                String taxes = several ? " (" + names(taken.taxes()) + ")" : "";
+                String taxes = several ? " (" + Tax.names(taken.taxes()) + ")" : "";
                 lines.add(line(deduction.words() + taxes, sum, taken.taxes(), g));
                 groups.set(
                         g,
@@ -113,10 +112,6 @@ public final class Continuing {
                                 group.amounts()));
             }
         }
-    }
-
-    private static String names(List<Tax> taxes) {
-        return taxes.stream().map(Tax::name).collect(Collectors.joining(", "));
     }
 
     private int groupOf(List<Tax> taxes) {

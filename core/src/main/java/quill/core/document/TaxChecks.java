@@ -36,14 +36,11 @@ final class TaxChecks {
                 problems.add(new Problem(b.field(), "O", "category O stands with no other on one document"));
             }
             if (b.taxes().size() > 1 && b.taxes().stream().anyMatch(t -> t.category() != TaxCategory.S)) {
-                problems.add(new Problem(b.field(), names(b), "only taxes at a rate can stand together on one line"));
+                problems.add(new Problem(
+                        b.field(), Tax.names(b.taxes()), "only taxes at a rate can stand together on one line"));
             }
             b.taxes().forEach(t -> numbers(b.field(), t));
         }
-    }
-
-    private static String names(Bearer b) {
-        return String.join(", ", b.taxes().stream().map(Tax::name).toList());
     }
 
     private void numbers(String field, Tax tax) {

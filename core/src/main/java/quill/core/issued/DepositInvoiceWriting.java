@@ -4,7 +4,6 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.stream.Collectors;
 import org.joda.money.Money;
 import quill.core.TypedDate;
 import quill.core.Why;
@@ -102,8 +101,7 @@ public final class DepositInvoiceWriting {
 
     private static IssuedLine line(IssuedDocument quote, TaxGroup group, int place, boolean several) {
         Money sum = group.sum();
-        String taxes =
-                several ? " (" + group.taxes().stream().map(Tax::name).collect(Collectors.joining(", ")) + ")" : "";
+        String taxes = several ? " (" + Tax.names(group.taxes()) + ")" : "";
         return new IssuedLine(
                 "Deposit on quote " + quote.number() + taxes,
                 sum.isNegative() ? BigDecimal.ONE.negate() : BigDecimal.ONE,

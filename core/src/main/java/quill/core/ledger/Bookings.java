@@ -34,13 +34,7 @@ public final class Bookings {
         add(postings, Account.ROUNDING, "", document, totals.rounding().negated());
         IncomeReckoning.ofInvoice(Creditable.of(totals, deducted))
                 .forEach(i -> postings.add(income(i, document, i.net().negated())));
-        totals.taxes()
-                .forEach(t -> add(
-                        postings,
-                        Account.TAX,
-                        t.tax().id(),
-                        document,
-                        t.amount().negated()));
+        credit(postings, totals.taxes(), document);
         return new Entry(Entry.Event.ISSUED, postings);
     }
 
@@ -49,13 +43,7 @@ public final class Bookings {
         List<Posting> postings = new ArrayList<>();
         add(postings, Account.RECEIVABLE, "", document, deposit.total());
         add(postings, Account.DEPOSITS_INVOICED, "", document, deposit.net().negated());
-        deposit.taxes()
-                .forEach(t -> add(
-                        postings,
-                        Account.TAX,
-                        t.tax().id(),
-                        document,
-                        t.amount().negated()));
+        credit(postings, deposit.taxes(), document);
         return new Entry(Entry.Event.ISSUED, postings);
     }
 
@@ -82,7 +70,7 @@ public final class Bookings {
     public static Entry creditNote(DocumentId document, CreditTotals note, Money debts, Money deposits) {
         List<Posting> postings = new ArrayList<>();
         note.income().forEach(i -> postings.add(income(i, document, i.net())));
-        note.taxes().forEach(t -> add(postings, Account.TAX, t.tax().id(), document, t.amount()));
+        debit(postings, note.taxes(), document);
         add(postings, Account.ROUNDING, "", document, note.rounding());
         add(postings, Account.RECEIVABLE, "", document, debts.negated());
         add(postings, Account.CLIENT_DEPOSITS, "", document, deposits.negated());
@@ -178,7 +166,7 @@ public final class Bookings {
     public static Entry earlySettlement(DocumentId document, CreditTotals off) {
         List<Posting> postings = new ArrayList<>();
         add(postings, Account.DISCOUNTS_GIVEN, "", document, off.net());
-        off.taxes().forEach(t -> add(postings, Account.TAX, t.tax().id(), document, t.amount()));
+        debit(postings, off.taxes(), document);
         add(postings, Account.RECEIVABLE, "", document, off.total().negated());
         return new Entry(Entry.Event.EARLY_SETTLEMENT, postings);
     }
@@ -210,9 +198,17 @@ public final class Bookings {
         Money tax = Amounts.sum(
                 amount.getCurrencyUnit(), taxes.stream().map(TaxTotal::amount).toList());
         add(postings, Account.LATE_FEE_INCOME, "", document, tax.minus(amount));
+        credit(postings, taxes, document);
+        return new Entry(Entry.Event.LATE_FEE, postings);
+    }
+
+    private static void debit(List<Posting> postings, List<TaxTotal> taxes, DocumentId document) {
+        taxes.forEach(t -> add(postings, Account.TAX, t.tax().id(), document, t.amount()));
+    }
+
+    private static void credit(List<Posting> postings, List<TaxTotal> taxes, DocumentId document) {
         taxes.forEach(t ->
                 add(postings, Account.TAX, t.tax().id(), document, t.amount().negated()));
-        return new Entry(Entry.Event.LATE_FEE, postings);
     }
 
     private static void add(List<Posting> postings, Account account, String detail, DocumentId document, Money amount) {

@@ -1,5 +1,6 @@
 package quill.core.tax;
 
+import java.util.List;
 import quill.core.RefusedException;
 import quill.core.money.Percent;
 
@@ -36,6 +37,11 @@ public record Tax(String id, String name, Percent rate, TaxCategory category, bo
     /** A tax whose base includes the taxes before it. */
     public static Tax compound(String id, String name, String rate) {
         return new Tax(id, name, Percent.of(rate), TaxCategory.S, true, "");
+    }
+
+    /** Of several, as they are printed beside each other. */
+    public static String names(List<Tax> taxes) {
+        return String.join(", ", taxes.stream().map(Tax::name).toList());
     }
 
     /** The one tax of a business that is not registered: category O, nothing charged. */

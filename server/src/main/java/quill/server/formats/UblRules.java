@@ -45,17 +45,13 @@ final class UblRules {
         }
         for (TaxGroup g : d.sums().groups()) {
             if (g.taxes().size() > 1) {
-                say("taxes", names(g), "EN 16931 has one tax on a line (BG-30); several cannot be written");
+                say("taxes", Tax.names(g.taxes()), "EN 16931 has one tax on a line (BG-30); several cannot be written");
             }
         }
         d.sums().taxes().forEach(this::tax);
         country("from.country", d.from().country(), "your own country is missing; add it in Settings (BR-9)");
         country("to.country", d.to().country(), "the client's country was not known at issue (BR-11)");
         return problems;
-    }
-
-    private String names(TaxGroup g) {
-        return String.join(", ", g.taxes().stream().map(Tax::name).toList());
     }
 
     private void tax(TaxTotal of) {
