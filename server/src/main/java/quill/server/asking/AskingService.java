@@ -2,7 +2,6 @@ package quill.server.asking;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
@@ -100,8 +99,7 @@ class AskingService {
         }
         clients.lock(found.clientId());
         Document document = document(id);
-        Optional<Requests.Asked> before = requests.byKey(wanted.key());
-        if (before.isPresent()) {
+        if (requests.isAsked(wanted.key())) {
             return null;
         }
         Requests.Asked asked = requests.ask(wanted.key(), document, amount, words);
@@ -123,9 +121,8 @@ class AskingService {
             problems.add(new Problem("amount", "", "write a sum, or a percentage such as 50%"));
             return null;
         }
-        Money total = Money.ofMinor(currency, document.totalMinor());
         return TypedNumber.<Money>percentOrAmount(
-                "amount", text, currency, problems, (Percent p) -> p.of(total), (Money m) -> m);
+                "amount", text, currency, problems, (Percent p) -> p.of(document.total()), (Money m) -> m);
     }
 
     /** It is asked for no more. */

@@ -2,14 +2,11 @@ package quill.server.asking;
 
 import java.util.List;
 import java.util.stream.Stream;
-import org.joda.money.CurrencyUnit;
-import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.id.ClientId;
 import quill.core.letter.LetterKind;
 import quill.server.dispatch.DepositFacts;
 import quill.server.dispatch.LetterCases;
-import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
 import quill.server.documents.Documents;
 
@@ -36,11 +33,7 @@ class RequestCases implements LetterCases {
                 .map(d -> new LetterCase(
                         d.clientId(),
                         d.kind().title() + " " + d.number(),
-                        () -> facts.request(d, new DepositFacts.Asking(total(d), "", false))))
+                        () -> facts.request(d, new DepositFacts.Asking(d.total(), "", false))))
                 .toList();
-    }
-
-    private static Money total(Document d) {
-        return Money.ofMinor(CurrencyUnit.of(d.currency()), d.totalMinor());
     }
 }

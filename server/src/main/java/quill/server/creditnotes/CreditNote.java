@@ -1,7 +1,6 @@
 package quill.server.creditnotes;
 
 import java.time.LocalDate;
-import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.id.DocumentId;
 import quill.server.documents.Document;
@@ -36,7 +35,7 @@ public record CreditNote(Document document, Relations.Correction correction) {
 
     /** What it takes, tax included. */
     public Money total() {
-        return Money.ofMinor(CurrencyUnit.of(document.currency()), document.totalMinor());
+        return document.total();
     }
 
     /** Whether nothing of the invoice was left after it. */

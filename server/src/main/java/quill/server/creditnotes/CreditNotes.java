@@ -16,6 +16,7 @@ import quill.server.common.NotFoundException;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
 import quill.server.documents.Documents;
+import quill.server.documents.Jobs;
 import quill.server.documents.NumberSeries;
 import quill.server.documents.PrintedDocument;
 import quill.server.documents.Relations;
@@ -25,20 +26,19 @@ import quill.server.documents.Relations;
 public class CreditNotes {
     private final Documents documents;
     private final Relations relations;
+    private final Jobs jobs;
     private final Json json;
 
-    CreditNotes(Documents documents, Relations relations, Json json) {
+    CreditNotes(Documents documents, Relations relations, Jobs jobs, Json json) {
         this.documents = documents;
         this.relations = relations;
+        this.jobs = jobs;
         this.json = json;
     }
 
     /** What was taken of an invoice so far. */
     Taken taken(DocumentId invoiceId, Creditable invoice) {
-        List<Relations.Correction> corrections = relations.corrections(invoiceId);
-        return corrections.isEmpty()
-                ? Taken.nothing(invoice)
-                : json.read(corrections.get(corrections.size() - 1).taking().taken(), Taken.class);
+        return jobs.takenBack(invoiceId, invoice);
     }
 
     /** Whether a credit note took the last of an invoice. */

@@ -2,7 +2,6 @@ package quill.server.dispatch;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.joda.money.Money;
@@ -98,10 +97,7 @@ public class DepositFacts {
     }
 
     private String left(Document quote, Money missing) {
-        Map<String, Object> about = new HashMap<>();
-        about.put("missing", missing);
-        about.put("number", quote.number());
-        return basics.say("deposit-left", about);
+        return basics.say("deposit-left", Map.of("missing", missing, "number", quote.number()));
     }
 
     private LetterFacts facts(About a, LetterFacts.Values values, List<Row> rows, Money missing, Document quote) {

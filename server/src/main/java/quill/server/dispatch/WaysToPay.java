@@ -49,6 +49,14 @@ public class WaysToPay {
             return offered.contains(WayToPay.TRANSFER);
         }
 
+        /** Neither by card nor by transfer, in a sentence: you can also pay … */
+        public List<String> otherwise() {
+            return offered.stream()
+                    .filter(w -> w == WayToPay.CASH || w == WayToPay.CHEQUE)
+                    .map(WayToPay::how)
+                    .toList();
+        }
+
         /** In a sentence: you can pay … */
         public List<String> how() {
             return offered.stream().map(WayToPay::how).toList();

@@ -1,6 +1,8 @@
 package quill.server.documents;
 
 import java.time.LocalDate;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 
@@ -84,6 +86,20 @@ public record Document(
     /** What it comes to; null while a draft cannot be reckoned. */
     public Long totalMinor() {
         return head.totalMinor();
+    }
+
+    /** The same as an amount. @throws NullPointerException while a draft cannot be reckoned */
+    public Money total() {
+        return money(totalMinor());
+    }
+
+    /** What is owed of it still, as an amount. */
+    public Money open() {
+        return money(openMinor());
+    }
+
+    private Money money(long minor) {
+        return Money.ofMinor(CurrencyUnit.of(currency()), minor);
     }
 
     /** Null for a draft. */

@@ -159,16 +159,19 @@ public class Jobs {
     private Part part(Document d) {
         IssuedDocument said = contents.issued(d.id(), d.issue().version());
         List<Relations.Correction> notes = relations.corrections(d.id());
-        return new Part(d, said, takenBack(notes, said.creditable()), isWhole(notes), deductedBy(d.id()));
+        return new Part(d, said, takenBack(notes, said.creditable()), isWhole(notes), deductedBy(d));
     }
 
     private static boolean isWhole(List<Relations.Correction> notes) {
         return notes.stream().anyMatch(n -> n.taking().whole());
     }
 
-    /** The invoice that deducts a deposit invoice: one that counts, and was not taken back whole. */
-    private DocumentId deductedBy(DocumentId deposit) {
-        return relations.sources(deposit, RelationKind.DEDUCTS).stream()
+    /** The invoice that deducts a deposit invoice, which nothing else ever is: one that counts, and was not taken back whole. */
+    private DocumentId deductedBy(Document deposit) {
+        if (deposit.kind() != DocumentKind.DEPOSIT_INVOICE) {
+            return null;
+        }
+        return relations.sources(deposit.id(), RelationKind.DEDUCTS).stream()
                 .filter(id -> repository
                         .find(id)
                         .filter(d -> !d.isDraft() && d.voidedOn() == null)

@@ -13,6 +13,7 @@ import quill.core.document.CreditReckoning;
 import quill.core.document.CreditTotals;
 import quill.core.id.DocumentId;
 import quill.core.issued.IssuedDocument;
+import quill.core.ledger.Step;
 import quill.core.money.Amounts;
 import quill.core.quote.InstallmentOffer;
 import quill.server.audit.Happenings;
@@ -104,16 +105,20 @@ public class EarlySettling {
                 invoice.id(),
                 ids,
                 totals(said, invoice.id(), off),
-                step -> books.book(
-                        step.entry(),
-                        "Early settlement discount · " + invoice.number(),
-                        new BooksService.About(invoice.clientId(), invoice.id(), null),
-                        null,
-                        said.exchangeInto(business.business().currencyUnit())));
+                step -> book(step, "Early settlement discount", invoice, said));
         happenings.tell(
                 invoice.id(),
                 invoice.clientId(),
                 "Paid early: the discount of " + Amounts.grouped(off) + " is taken off");
+    }
+
+    private long book(Step step, String what, Document invoice, IssuedDocument said) {
+        return books.book(
+                step.entry(),
+                what + " · " + invoice.number(),
+                new BooksService.About(invoice.clientId(), invoice.id(), null),
+                null,
+                said.exchangeInto(business.business().currencyUnit()));
     }
 
     /** The share of each tax in what is taken off. */
@@ -142,12 +147,7 @@ public class EarlySettling {
                 invoice.id(),
                 totals(said, invoice.id(), off),
                 more,
-                step -> books.book(
-                        step.entry(),
-                        "Early settlement discount withdrawn · " + invoice.number(),
-                        new BooksService.About(invoice.clientId(), invoice.id(), null),
-                        null,
-                        said.exchangeInto(business.business().currencyUnit())));
+                step -> book(step, "Early settlement discount withdrawn", invoice, said));
         happenings.tell(
                 invoice.id(),
                 invoice.clientId(),

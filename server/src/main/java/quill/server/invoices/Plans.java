@@ -151,14 +151,10 @@ public class Plans {
     public String sealOf(Document invoice) {
         StringBuilder all =
                 new StringBuilder(documents.document(invoice).forClient().toString());
-        attachments.of(invoice.id()).stream()
-                .filter(Attachments.Attachment::sent)
-                .forEach(f -> all.append('\n')
-                        .append(f.name())
-                        .append(' ')
-                        .append(Hashes.of(new String(
-                                attachments.content(invoice.id(), f.id()).bytes(),
-                                java.nio.charset.StandardCharsets.ISO_8859_1))));
+        attachments
+                .sentWith(invoice.id())
+                .forEach(f ->
+                        all.append('\n').append(f.file().name()).append(' ').append(Hashes.of(f.bytes())));
         return Hashes.of(all.toString());
     }
 

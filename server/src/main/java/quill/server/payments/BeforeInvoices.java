@@ -57,8 +57,8 @@ class BeforeInvoices {
         DocumentId quote = p.invoiceId();
         QuoteMoney.Becomes to = quotes.receive(quote, p.amount(), p.valueOn(), asked);
         Payment payment = to.held()
-                ? payments.find(deposits.hold(p.held(true)))
-                : settle(p.held(false).to(to.settles()), receipted);
+                ? payments.find(deposits.hold(p.becomes(quote, true)))
+                : settle(p.becomes(to.settles(), false), receipted);
         quotes.booked(quote);
         if (to.held() && receipted) {
             letters.deposit(quote, payment.id(), p.amount(), payment.words(), p.valueOn(), quotes.missing(quote));

@@ -52,8 +52,8 @@ class PaymentRepository {
             String card,
             String processorPayment,
             boolean held) {
-        /** The same for another document; null for none. */
-        New to(DocumentId document) {
+        /** The same for another document, or none; held as a deposit or not. */
+        New becomes(DocumentId document, boolean heldNow) {
             return new New(
                     requestKey,
                     clientId,
@@ -66,24 +66,7 @@ class PaymentRepository {
                     reference,
                     card,
                     processorPayment,
-                    held);
-        }
-
-        /** The same, held as a deposit or not. */
-        New held(boolean now) {
-            return new New(
-                    requestKey,
-                    clientId,
-                    invoiceId,
-                    way,
-                    amount,
-                    fee,
-                    valueOn,
-                    bookedOn,
-                    reference,
-                    card,
-                    processorPayment,
-                    now);
+                    heldNow);
         }
     }
 

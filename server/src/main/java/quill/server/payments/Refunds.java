@@ -7,6 +7,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.LooseDate;
@@ -136,7 +137,7 @@ public class Refunds {
     }
 
     /** Its entry, and what is told of it. */
-    @org.springframework.stereotype.Component
+    @Component
     static class RefundBooking {
         private final BooksService books;
         private final Happenings happenings;

@@ -11,7 +11,6 @@ import quill.core.RefusedException;
 import quill.core.document.CreditorReference;
 import quill.core.money.Amounts;
 import quill.core.pay.PageChoices;
-import quill.core.pay.WayToPay;
 import quill.server.books.BooksService;
 import quill.server.cardorders.CardOrders;
 import quill.server.common.Amount;
@@ -126,10 +125,7 @@ class ClientPages {
                         open && offers.stream().anyMatch(o -> o.ways().test()),
                         ways.iban(),
                         CreditorReference.grouped(document.paying().reference()),
-                        ways.offered().stream()
-                                .filter(w -> w == WayToPay.CASH || w == WayToPay.CHEQUE)
-                                .map(WayToPay::how)
-                                .toList(),
+                        ways.otherwise(),
                         papers.offered(invoice)),
                 said.of(invoice, outcome, came),
                 came.stream()

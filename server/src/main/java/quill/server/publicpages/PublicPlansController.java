@@ -1,6 +1,7 @@
 package quill.server.publicpages;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.util.ArrayList;
 import java.util.List;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
@@ -45,7 +46,7 @@ class PublicPlansController {
     @PostMapping("/plan")
     ClientPages.PublicPage pick(@PathVariable String token, @RequestBody Pick pick, HttpServletRequest request) {
         Document invoice = invoices.byToken(token);
-        List<Problem> problems = new java.util.ArrayList<>();
+        List<Problem> problems = new ArrayList<>();
         Money seen = TypedNumber.amount("seen", pick.seen(), CurrencyUnit.of(invoice.currency()), problems);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);

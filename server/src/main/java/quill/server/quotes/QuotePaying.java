@@ -7,7 +7,6 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.document.CreditorReference;
 import quill.core.id.DocumentId;
-import quill.core.pay.WayToPay;
 import quill.server.common.Amount;
 import quill.server.dispatch.WaysToPay;
 import quill.server.documents.Document;
@@ -57,24 +56,25 @@ class QuotePaying {
 
     /** For its client's page; null where nothing was asked for. */
     Ahead ahead(Document quote, PrintedDocument printed) {
-        if (quote.state() != DocumentState.ACCEPTED || requests.of(quote).isEmpty()) {
+        if (quote.state() != DocumentState.ACCEPTED) {
             return null;
         }
-        Money missing = requests.missing(quote);
+        Requests.OnQuote asked = requests.on(quote);
+        if (asked.asked().isEmpty()) {
+            return null;
+        }
+        Money missing = asked.missing();
         WaysToPay.Ways offered =
                 missing.isPositive() ? ways.of(missing, quote.clientId(), quote.id()) : WaysToPay.Ways.NONE;
         return new Ahead(
-                Amount.of(requests.received(quote)),
+                Amount.of(asked.received()),
                 Amount.of(missing),
                 missing.isEqual(printed.sums().total().money()),
                 missing.isPositive() && (offered.card() || offered.test()),
                 offered.test(),
                 offered.iban(),
                 CreditorReference.grouped(CreditorReference.of(quote.number())),
-                offered.offered().stream()
-                        .filter(w -> w == WayToPay.CASH || w == WayToPay.CHEQUE)
-                        .map(WayToPay::how)
-                        .toList());
+                offered.otherwise());
     }
 
     /** What is asked for and did not come; null unless it is accepted. */

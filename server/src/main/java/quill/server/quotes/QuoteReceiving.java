@@ -1,7 +1,6 @@
 package quill.server.quotes;
 
 import java.time.LocalDate;
-import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
@@ -74,8 +73,7 @@ class QuoteReceiving implements QuoteMoney {
 
     /** Whether it is all of a quote of which nothing came, and nothing is billed. */
     private boolean isWhole(Document quote, Money counts) {
-        return counts.isEqual(Money.ofMinor(CurrencyUnit.of(quote.currency()), quote.totalMinor()))
-                && jobs.billed(quote.id()).isEmpty();
+        return counts.isEqual(quote.total()) && jobs.billed(quote.id()).isEmpty();
     }
 
     @Override

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.id.DocumentId;
@@ -53,10 +54,10 @@ public class QuoteWaits {
                 days.add(new QuoteDay("quote", quote, day, Amount.ofMinor(quote.currency(), quote.totalMinor())));
             }
         });
-        for (Requests.Asked asked : requests.open(MOST)) {
-            Document quote = documents.find(asked.documentId()).orElseThrow();
-            days.add(new QuoteDay("asked", quote, asked.on(), Amount.of(asked.missing())));
-        }
+        List<Requests.Asked> open = requests.open(MOST);
+        Map<DocumentId, Document> asked =
+                documents.some(open.stream().map(Requests.Asked::documentId).collect(Collectors.toSet()));
+        open.forEach(a -> days.add(new QuoteDay("asked", asked.get(a.documentId()), a.on(), Amount.of(a.missing()))));
         return days;
     }
 

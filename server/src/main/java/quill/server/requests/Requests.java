@@ -3,8 +3,11 @@ package quill.server.requests;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.ApplicationEventPublisher;
@@ -80,15 +83,59 @@ public class Requests {
         }
     }
 
+    /**
+     * What is asked for on a quote, and what came.
+     *
+     * @param asked oldest first
+     * @param received before an invoice of its work: deposit invoices, whatever was credited since, and deposits held
+     * @param left what can still come before all of it is billed, or held
+     */
+    public record OnQuote(List<Asked> asked, Money received, Money left) {
+        /** What did not come; nothing once its work is billed. */
+        public Money missing() {
+            return asked.stream()
+                    .map(Asked::missing)
+                    .reduce(Money::plus)
+                    .map(m -> Amounts.min(m, left))
+                    .orElse(Money.zero(left.getCurrencyUnit()));
+        }
+
+        /** One of them, if something of it is open. */
+        private Optional<Asked> open(long id) {
+            return missing().isPositive()
+                    ? asked.stream()
+                            .filter(a -> a.id() == id && a.missing().isPositive())
+                            .findFirst()
+                    : Optional.empty();
+        }
+    }
+
+    /** All that is asked for on a quote. */
+    public OnQuote on(Document quote) {
+        Jobs.SoFar job = jobs.soFar(quote, false);
+        CurrencyUnit currency = CurrencyUnit.of(quote.currency());
+        Money held = payments.heldFor(quote.id(), currency);
+        Money invoiced = Amounts.sum(
+                currency,
+                job.before().stream()
+                        .filter(Jobs.Part::isDeposit)
+                        .map(p -> p.said().sums().total().amount())
+                        .toList());
+        Money received = invoiced.plus(held);
+        Money left = job.left().minus(held);
+        return new OnQuote(
+                ofQuote(repository.of(quote.id()), received),
+                received,
+                left.isNegative() ? Money.zero(currency) : left);
+    }
+
     /** What was asked for on a document, oldest first. */
     public List<Asked> of(Document document) {
         List<RequestRepository.Row> rows = repository.of(document.id());
         if (rows.isEmpty()) {
             return List.of();
         }
-        return document.kind() == DocumentKind.QUOTE
-                ? ofQuote(rows, received(document))
-                : ofInvoice(rows, Money.ofMinor(CurrencyUnit.of(document.currency()), document.openMinor()));
+        return document.kind() == DocumentKind.QUOTE ? on(document).asked() : ofInvoice(rows, document.open());
     }
 
     /**
@@ -148,33 +195,17 @@ public class Requests {
                 row.withdrawnOn());
     }
 
-    /** What came on a quote before an invoice of its work: deposit invoices, whatever was credited since, and deposits held. */
-    public Money received(Document quote) {
-        CurrencyUnit currency = CurrencyUnit.of(quote.currency());
-        Money invoiced = Amounts.sum(
-                currency,
-                jobs.billed(quote.id()).stream()
-                        .filter(Jobs.Part::isDeposit)
-                        .map(p -> p.said().sums().total().amount())
-                        .toList());
-        return invoiced.plus(payments.heldFor(quote.id(), currency));
-    }
-
     /** What can still come on an accepted quote before all of it is billed, or held. */
     public Money left(Document quote) {
-        Money left =
-                jobs.soFar(quote, false).left().minus(payments.heldFor(quote.id(), CurrencyUnit.of(quote.currency())));
-        return left.isNegative() ? Money.zero(left.getCurrencyUnit()) : left;
+        return on(quote).left();
     }
 
-    /** What is asked for on a quote and did not come; nothing once its work is billed. */
+    /** What is asked for on a quote and did not come; nothing unless it is accepted, and once its work is billed. */
     public Money missing(Document quote) {
-        Money none = Money.zero(CurrencyUnit.of(quote.currency()));
-        if (quote.state() != DocumentState.ACCEPTED) {
-            return none;
-        }
-        Money asked = of(quote).stream().map(Asked::missing).reduce(none, Money::plus);
-        return asked.isZero() ? none : Amounts.min(asked, left(quote));
+        return quote.state() != DocumentState.ACCEPTED
+                        || repository.of(quote.id()).isEmpty()
+                ? Money.zero(CurrencyUnit.of(quote.currency()))
+                : on(quote).missing();
     }
 
     /**
@@ -198,9 +229,7 @@ public class Requests {
                 key,
                 document.id(),
                 amount,
-                document.kind() == DocumentKind.QUOTE
-                        ? null
-                        : Money.ofMinor(amount.getCurrencyUnit(), document.openMinor()),
+                document.kind() == DocumentKind.QUOTE ? null : document.open(),
                 words,
                 clock.today(),
                 clock.instant());
@@ -208,9 +237,9 @@ public class Requests {
         return of(document).stream().filter(a -> a.id() == id).findFirst().orElseThrow();
     }
 
-    /** What was asked for under a key, if anything was. */
-    public Optional<Asked> byKey(String key) {
-        return repository.byKey(key).map(row -> find(row.id()));
+    /** Whether something was asked for under a key. */
+    public boolean isAsked(String key) {
+        return repository.byKey(key).isPresent();
     }
 
     private Money most(Document document) {
@@ -218,12 +247,13 @@ public class Requests {
             if (document.state() != DocumentState.ACCEPTED) {
                 throw new ConflictException("Only on an accepted quote can money be asked for.");
             }
-            return left(document).minus(missing(document));
+            OnQuote now = on(document);
+            return now.left().minus(now.missing());
         }
         if (document.isDraft() || document.voidedOn() != null) {
             throw new ConflictException("Only on an invoice that is issued can money be asked for.");
         }
-        return Money.ofMinor(CurrencyUnit.of(document.currency()), document.openMinor());
+        return document.open();
     }
 
     /** One request, as it stands. @throws NotFoundException if there is none of that id */
@@ -254,19 +284,17 @@ public class Requests {
         }
     }
 
-    /** Requests on quotes of which something is open, the latest first. */
+    /** Requests on accepted quotes of which something is open, the latest first. */
     public List<Asked> open(int most) {
-        List<Asked> open = new ArrayList<>();
-        for (RequestRepository.Row row : repository.standing(5 * most)) {
-            Document document = documents.find(row.documentId()).orElseThrow();
-            if (open.size() < most
-                    && document.kind() == DocumentKind.QUOTE
-                    && missing(document).isPositive()) {
-                of(document).stream()
-                        .filter(a -> a.id() == row.id() && a.missing().isPositive())
-                        .forEach(open::add);
-            }
-        }
-        return open;
+        List<RequestRepository.Row> standing = repository.standingOnQuotes(5 * most);
+        Map<DocumentId, Document> quotes = documents.some(
+                standing.stream().map(RequestRepository.Row::documentId).collect(Collectors.toSet()));
+        Map<DocumentId, OnQuote> known = new HashMap<>();
+        return standing.stream()
+                .map(row -> known.computeIfAbsent(row.documentId(), id -> on(quotes.get(id)))
+                        .open(row.id()))
+                .flatMap(Optional::stream)
+                .limit(most)
+                .toList();
     }
 }
