@@ -87,10 +87,7 @@ class AskingService {
     @Transactional
     String ask(DocumentId id, ToAsk wanted, Slip slip) {
         List<Problem> problems = new ArrayList<>();
-        if (wanted.key() == null || !wanted.key().matches("[A-Za-z0-9-]{8,60}")) {
-            problems.add(new Problem(
-                    "key", wanted.key(), "must be 8 to 60 letters, digits and hyphens, new for each request"));
-        }
+        Texts.key(wanted.key(), "request", problems);
         String words = Texts.text("words", wanted.words(), MOST_WORDS, false, problems);
         Document found = document(id);
         Money amount = amount(found, wanted.amount(), problems);
@@ -99,7 +96,7 @@ class AskingService {
         }
         clients.lock(found.clientId());
         Document document = document(id);
-        if (requests.isAsked(wanted.key())) {
+        if (requests.isAsked(wanted.key(), document, amount, words)) {
             return null;
         }
         Requests.Asked asked = requests.ask(wanted.key(), document, amount, words);

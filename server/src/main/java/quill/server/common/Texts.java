@@ -101,6 +101,23 @@ public final class Texts {
         return plain;
     }
 
+    /** A key by which a request is known when it is sent again. @param each what it has to be new for */
+    public static void key(String value, String each, List<Problem> problems) {
+        if (value == null || !value.matches("[A-Za-z0-9-]{8,60}")) {
+            problems.add(
+                    new Problem("key", value, "must be 8 to 60 letters, digits and hyphens, new for each " + each));
+        }
+    }
+
+    /** The same. @throws RefusedException naming {@code key} */
+    public static void key(String value, String each) {
+        List<Problem> problems = new ArrayList<>();
+        key(value, each, problems);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+    }
+
     /** An e-mail address, or empty where it is not needed. */
     public static String email(String field, String value, boolean needed, List<Problem> problems) {
         String plain = text(field, value, 200, needed, problems);

@@ -5,13 +5,13 @@ import java.util.List;
 import java.util.UUID;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.QuillSettings;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
+import quill.server.common.Texts;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
@@ -93,9 +93,7 @@ public class DispatchService {
         if (invoice.voidedOn() != null) {
             throw new ConflictException("This invoice was voided; it is sent to nobody.");
         }
-        if (key == null || !key.matches("[A-Za-z0-9-]{8,60}")) {
-            throw new RefusedException("key", key, "must be 8 to 60 letters, digits and hyphens, new for each sending");
-        }
+        Texts.key(key, "sending");
         send(invoice, "again:" + id + ":" + key, slip, hold);
     }
 

@@ -126,10 +126,7 @@ public class PaymentsService {
      */
     @Transactional
     public Payment record(Recorded r) {
-        if (r.key() == null || !r.key().matches("[A-Za-z0-9-]{8,60}")) {
-            throw new RefusedException(
-                    "key", r.key(), "must be 8 to 60 letters, digits and hyphens, new for each payment");
-        }
+        Texts.key(r.key(), "payment");
         Optional<Long> made = keys.take(r.key(), r);
         if (made.isPresent()) {
             return payments.find(made.get());

@@ -25,6 +25,7 @@ import quill.server.books.BooksService;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
+import quill.server.common.ConflictException;
 import quill.server.common.Texts;
 import quill.server.debts.Settling;
 
@@ -33,7 +34,7 @@ import quill.server.debts.Settling;
 public class Refunds {
     private final PaymentRepository repository;
     private final PaymentNames names;
-    private final Payments payments;
+    private final RequestKeys keys;
     private final Settling settling;
     private final RefundBooking booking;
     private final ClientsService clients;
@@ -43,7 +44,7 @@ public class Refunds {
     Refunds(
             PaymentRepository repository,
             PaymentNames names,
-            Payments payments,
+            RequestKeys keys,
             Settling settling,
             RefundBooking booking,
             ClientsService clients,
@@ -51,7 +52,7 @@ public class Refunds {
             QuoteMoney quotes) {
         this.repository = repository;
         this.names = names;
-        this.payments = payments;
+        this.keys = keys;
         this.settling = settling;
         this.booking = booking;
         this.clients = clients;
@@ -77,14 +78,16 @@ public class Refunds {
             String paidOn,
             String reference) {}
 
-    /** @throws RefusedException naming the field, with the figure that would be allowed */
+    /**
+     * Books it, once.
+     *
+     * @throws RefusedException naming the field, with the figure that would be allowed
+     * @throws ConflictException where the key was used for something else
+     */
     @Transactional
     public void give(Given g) {
         List<Problem> problems = new ArrayList<>();
-        if (g.key() == null || !g.key().matches("[A-Za-z0-9-]{8,60}")) {
-            problems.add(
-                    new Problem("key", g.key(), "must be 8 to 60 letters, digits and hyphens, new for each refund"));
-        }
+        Texts.key(g.key(), "refund", problems);
         CurrencyUnit currency = TypedNumber.currency("currency", g.currency(), problems);
         Money amount = currency == null ? null : TypedNumber.amount("amount", g.amount(), currency, problems);
         if (amount != null && !amount.isPositive()) {
@@ -103,9 +106,12 @@ public class Refunds {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
+        if (keys.take(g.key(), g).isPresent()) {
+            return;
+        }
         clients.lock(g.clientId());
         if (repository.byKey(g.key()).isPresent()) {
-            return;
+            throw new ConflictException("This request's key was used for another payment. Nothing was recorded.");
         }
         PaymentRepository.New p = new PaymentRepository.New(
                 g.key(),
@@ -125,11 +131,14 @@ public class Refunds {
         if (g.deposit()) {
             Set<Long> of = g.quoteId() == null
                     ? Set.of()
-                    : payments.ofInvoice(g.quoteId()).stream().map(Payment::id).collect(Collectors.toSet());
+                    : repository.ofInvoice(g.quoteId(), List.of()).stream()
+                            .map(Payment::id)
+                            .collect(Collectors.toSet());
             settling.refundDeposit(g.clientId(), out, of, step -> booking.book(step, p, id));
         } else {
             settling.refund(g.clientId(), out, step -> booking.book(step, p, id));
         }
+        keys.made(g.key(), id);
         booking.tell(p, id);
         if (g.quoteId() != null) {
             quotes.booked(g.quoteId());

@@ -2,10 +2,10 @@ package quill.server.quotes;
 
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.RefusedException;
 import quill.core.id.DocumentId;
 import quill.server.clients.Client;
 import quill.server.common.ConflictException;
+import quill.server.common.Texts;
 import quill.server.dispatch.QuoteLetters;
 import quill.server.dispatch.Slip;
 import quill.server.documents.Document;
@@ -37,9 +37,7 @@ public class QuoteSending {
     /** Sends an issued quote once more. @param key the caller's own, so that a repeated request sends once */
     @Transactional
     public void again(DocumentId id, String key, Slip slip) {
-        if (key == null || !key.matches("[A-Za-z0-9-]{8,60}")) {
-            throw new RefusedException("key", key, "must be 8 to 60 letters, digits and hyphens, new for each sending");
-        }
+        Texts.key(key, "sending");
         Document quote = canBeSent(id);
         letters.send(quote, quotes.validUntil(quote), key, slip);
     }

@@ -237,9 +237,17 @@ public class Requests {
         return of(document).stream().filter(a -> a.id() == id).findFirst().orElseThrow();
     }
 
-    /** Whether something was asked for under a key. */
-    public boolean isAsked(String key) {
-        return repository.byKey(key).isPresent();
+    /** Whether exactly this was asked for before. @throws ConflictException where the key was used for something else */
+    public boolean isAsked(String key, Document document, Money amount, String words) {
+        Optional<RequestRepository.Row> before = repository.byKey(key);
+        if (before.filter(r -> !(r.documentId().equals(document.id())
+                        && r.amount().equals(amount)
+                        && r.words().equals(words)))
+                .isPresent()) {
+            throw new ConflictException(
+                    "This request's key was used for another one. Nothing was asked for; use a new key.");
+        }
+        return before.isPresent();
     }
 
     private Money most(Document document) {

@@ -341,8 +341,26 @@ public class QuoteMoneyTest {
                 .hasMessageContaining("no document of this client");
         giveBack(quote, true, "20.00");
         agree();
+        aKeyServesForOneThing(quote);
         Document last = issue(begin(quote, "rest", ""));
         assertThat(documents.issued(last).sums().prepaid().amount()).isEqualTo(eur("30.00"));
+        agree();
+    }
+
+    /** What was recorded under a key is not taken for what is given back, or the other way round, nor one sum for another. */
+    private void aKeyServesForOneThing(Document quote) {
+        Refunds refunds = server.bean(Refunds.class);
+        Refunds.Given given = new Refunds.Given(
+                "give-back-" + (keys - 1), client, quote.id(), true, "TRANSFER", "EUR", "20.00", "", "");
+        refunds.give(given);
+        for (Refunds.Given other : List.of(
+                new Refunds.Given(given.key(), client, quote.id(), true, "TRANSFER", "EUR", "21.00", "", ""),
+                new Refunds.Given(
+                        "quote-money-" + (keys - 3), client, null, true, "TRANSFER", "EUR", "1.00", "", ""))) {
+            assertThatThrownBy(() -> refunds.give(other))
+                    .isInstanceOf(ConflictException.class)
+                    .hasMessageContaining("Nothing was recorded");
+        }
         agree();
     }
 
