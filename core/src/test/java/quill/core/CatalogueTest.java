@@ -48,6 +48,15 @@ public class CatalogueTest {
     }
 
     @Test
+    public void noItemStandsWhereDepositsDo() {
+        TypedItem deposit = new TypedItem(
+                "D", "Deposit", "", Map.of("EUR", "1.00"), List.of("full"), "Deposits invoiced", false, "", "");
+        assertThat(ItemReading.read(deposit, TAXES).problems())
+                .extracting(Problem::field)
+                .containsExactly("category");
+    }
+
+    @Test
     public void readsWhatWasTypedAndLeavesOutWhatIsEmpty() {
         Item read = ItemReading.read(item("3*31", "", "vat 21%", "full"), TAXES).item();
         assertThat(read.code()).isEqualTo("T-1");

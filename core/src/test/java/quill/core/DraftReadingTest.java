@@ -102,6 +102,17 @@ public class DraftReadingTest {
                 .containsExactly("lines[1].taxes");
     }
 
+    /** What stands there is no income, and an invoice of nothing else is a deposit invoice. */
+    @Test
+    public void noLineStandsWhereDepositsDo() {
+        TypedLine line =
+                new TypedLine("Work", "1", "", "100.00", "", List.of("high"), null, null, null, "deposits Invoiced ");
+        assertThat(read("EUR", line, new TypedTerm(false, "rest", "0")).problems())
+                .singleElement()
+                .satisfies(p -> assertThat(p.field() + " " + p.message())
+                        .isEqualTo("lines[0].category is what deposits stand under; give the category another name"));
+    }
+
     @Test
     public void emptyLinesArePassedOverAndGroupedNumbersRead() {
         TypedLine blank = new TypedLine("", "", "", "", "", List.of("high"));

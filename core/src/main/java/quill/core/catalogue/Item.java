@@ -3,6 +3,7 @@ package quill.core.catalogue;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
+import quill.core.Problem;
 
 /**
  * Something that is sold again and again. What was issued keeps the price that it had.
@@ -27,6 +28,15 @@ public record Item(
         BigDecimal warnBelow) {
     /** How many characters a category of income has at most. */
     public static final int MAX_CATEGORY = 60;
+    /** What deposits that are invoiced stand under, as if it were a category: no one's own may have that name. */
+    public static final String DEPOSITS = "Deposits invoiced";
+
+    /** Adds a problem where a category has the name that deposits stand under. @param typed may be null */
+    public static void checkCategory(String field, String typed, List<Problem> problems) {
+        if (typed != null && typed.strip().equalsIgnoreCase(DEPOSITS)) {
+            problems.add(new Problem(field, typed, "is what deposits stand under; give the category another name"));
+        }
+    }
 
     /** The same with other prices. */
     public Item withPrices(Map<String, BigDecimal> other) {

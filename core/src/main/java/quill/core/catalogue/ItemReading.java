@@ -40,6 +40,7 @@ public final class ItemReading {
         if (description.isEmpty()) {
             problems.add(new Problem("description", "", "say what this is; it is printed on the line"));
         }
+        Item.checkCategory("category", typed.category(), problems);
         return new Item(
                 text("code", typed.code(), MAX_CODE),
                 description,

@@ -251,6 +251,7 @@ public final class DraftReading {
         length(path + "note", line.note(), MAX_DESCRIPTION);
         length(path + "serial", line.serial(), MAX_SERIAL);
         length(path + "category", line.category(), Item.MAX_CATEGORY);
+        Item.checkCategory(path + "category", line.category(), problems);
         // A quantity may carry its unit: 90 km, 6.5 h.
         Matcher withUnit = QUANTITY_WITH_UNIT.matcher(line.quantity() == null ? "" : line.quantity());
         boolean hours = TypedNumber.isHours(line.quantity());

@@ -2,6 +2,7 @@ package quill.core.document;
 
 import java.util.Objects;
 import org.joda.money.Money;
+import quill.core.catalogue.Item;
 import quill.core.tax.TaxCategory;
 
 /**
@@ -13,7 +14,7 @@ import quill.core.tax.TaxCategory;
  */
 public record Income(TaxCategory tax, String category, Money net) {
     /** Under which deposit invoices stand, and what deducts them: no income until the work is billed. */
-    public static final String DEPOSITS = "Deposits invoiced";
+    public static final String DEPOSITS = Item.DEPOSITS;
 
     /** Whether it is only received ahead. */
     public boolean isDeposit() {
