@@ -13,8 +13,6 @@ import org.springframework.stereotype.Repository;
 import quill.core.id.DocumentId;
 import quill.server.common.Ids;
 import quill.server.common.Rows;
-import quill.server.documents.DocumentKind;
-import quill.server.documents.DocumentState;
 
 /** Table REQUEST. Holds no rules; the caller opens the transaction. */
 @Repository
@@ -89,15 +87,9 @@ class RequestRepository {
         return jdbc.sql(SELECT + "WHERE id = :id").param("id", id).query(ROW).optional();
     }
 
-    /** Those on accepted quotes that nobody withdrew, the latest first. */
+    /** Those on quotes, which have no open amount of their own, that nobody withdrew; the latest first. */
     List<Row> standingOnQuotes(int most) {
-        return jdbc.sql(SELECT + """
-                WHERE withdrawn_on IS NULL
-                  AND document_id IN (SELECT id FROM document WHERE kind = :kind AND state = :state)
-                ORDER BY id DESC LIMIT :most
-                """)
-                .param("kind", DocumentKind.QUOTE)
-                .param("state", DocumentState.ACCEPTED)
+        return jdbc.sql(SELECT + "WHERE withdrawn_on IS NULL AND open_minor IS NULL ORDER BY id DESC LIMIT :most")
                 .param("most", most)
                 .query(ROW)
                 .list();

@@ -299,6 +299,7 @@ public class Requests {
                 standing.stream().map(RequestRepository.Row::documentId).collect(Collectors.toSet()));
         Map<DocumentId, OnQuote> known = new HashMap<>();
         return standing.stream()
+                .filter(row -> quotes.get(row.documentId()).state() == DocumentState.ACCEPTED)
                 .map(row -> known.computeIfAbsent(row.documentId(), id -> on(quotes.get(id)))
                         .open(row.id()))
                 .flatMap(Optional::stream)
