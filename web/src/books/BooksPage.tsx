@@ -3,7 +3,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { type Schemas } from '../api/client';
-import { isNegative, isZero, money, plain, shortDate } from '../design/format';
+import { isNegative, isZero, magnitude, money, plain, shortDate } from '../design/format';
 import { Sideways } from '../design/Sideways';
 import { Refusal } from '../design/States';
 import { useTitle } from '../design/useTitle';
@@ -14,7 +14,7 @@ type Amount = Schemas['Amount'];
 
 /** A debit or a credit, in its column. */
 function Sides({ amount, shown }: { amount: Amount; shown: (amount: Amount) => string }) {
-  const figure = shown(amount).replace('−', '');
+  const figure = shown(magnitude(amount));
   return (
     <>
       <td className="n">{isNegative(amount) ? '' : figure}</td>

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
 import { isZero, money } from '../design/format';
+import { CardPageNote, OnTrial, OtherWays } from './OtherWays';
 import { Payer, type PayerNames, nobody } from './Payer';
 
 /** What is asked for on an accepted quote before its invoice: paid whole, by whatever way there is. */
@@ -51,20 +52,14 @@ export function Ahead({
           {money(a.came)} has come; <b>{money(a.missing)}</b> of what was asked for is still to be paid.
         </p>
       )}
-      {a.test && (
-        <p className="told" role="status">
-          Payment by card is only being tested: nothing is taken, and nothing is settled.
-        </p>
-      )}
+      {a.test && <OnTrial />}
       {a.card && (
         <>
           <Payer payer={payer} onChange={setPayer} />
           <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
             {a.test ? 'Try paying' : 'Pay'} {money(a.missing)} by card
           </button>
-          <p className="faded small">
-            The card page belongs to the card company; {d.from.name} never sees the number.
-          </p>
+          <CardPageNote from={d.from} />
         </>
       )}
       {refusal && (
@@ -72,40 +67,14 @@ export function Ahead({
           {refusal}
         </p>
       )}
-      {a.iban && (
-        <>
-          <h2>{taken ? 'Or by bank transfer' : 'By bank transfer'}</h2>
-          <dl>
-            <div>
-              <dt>Amount</dt>
-              <dd>{money(a.missing)}</dd>
-            </div>
-            <div>
-              <dt>To</dt>
-              <dd>{d.from.name}</dd>
-            </div>
-            <div>
-              <dt>IBAN</dt>
-              <dd>{a.iban}</dd>
-            </div>
-            <div>
-              <dt>Reference</dt>
-              <dd>{a.reference}</dd>
-            </div>
-          </dl>
-        </>
-      )}
-      {a.otherwise.length > 0 && (
-        <p>
-          {taken || a.iban ? 'You can also pay ' : 'You can pay '}
-          {a.otherwise.join(', or ')}.
-        </p>
-      )}
-      {!taken && !a.iban && a.otherwise.length === 0 && (
-        <p className="told">
-          To pay, please ask {d.from.name}: {d.from.email}.
-        </p>
-      )}
+      <OtherWays
+        from={d.from}
+        iban={a.iban}
+        reference={a.reference}
+        otherwise={a.otherwise}
+        taken={taken}
+        amount={money(a.missing)}
+      />
     </section>
   );
 }

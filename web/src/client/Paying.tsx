@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
 import { isZero, longDate, money, plain } from '../design/format';
 import { standingOf } from '../design/Measure';
+import { CardPageNote, OnTrial, OtherWays } from './OtherWays';
 import { Payer, type PayerNames, nobody } from './Payer';
 
 type Page = Schemas['PublicPage'];
@@ -91,11 +92,7 @@ export function Paying({
             : 'What is due now';
   return (
     <>
-      {p.paying.test && (
-        <p className="told" role="status">
-          Payment by card is only being tested: nothing is taken, and nothing is settled.
-        </p>
-      )}
+      {p.paying.test && <OnTrial />}
       {p.paying.cards && (
         <>
           <fieldset aria-label="What to pay">
@@ -208,41 +205,14 @@ export function Paying({
           {refusal}
         </p>
       )}
-      {p.paying.cards && (
-        <p className="faded small">
-          The card page belongs to the card company; {p.document.from.name} never sees the number.
-        </p>
-      )}
-      {p.paying.iban && (
-        <>
-          <h2>{taken ? 'Or by bank transfer' : 'By bank transfer'}</h2>
-          <dl>
-            <div>
-              <dt>To</dt>
-              <dd>{p.document.from.name}</dd>
-            </div>
-            <div>
-              <dt>IBAN</dt>
-              <dd>{p.paying.iban}</dd>
-            </div>
-            <div>
-              <dt>Reference</dt>
-              <dd>{p.paying.reference}</dd>
-            </div>
-          </dl>
-        </>
-      )}
-      {p.paying.otherwise.length > 0 && (
-        <p>
-          {taken || p.paying.iban ? 'You can also pay ' : 'You can pay '}
-          {p.paying.otherwise.join(', or ')}.
-        </p>
-      )}
-      {!taken && !p.paying.iban && p.paying.otherwise.length === 0 && (
-        <p className="told">
-          To pay, please ask {p.document.from.name}: {p.document.from.email}.
-        </p>
-      )}
+      {p.paying.cards && <CardPageNote from={p.document.from} />}
+      <OtherWays
+        from={p.document.from}
+        iban={p.paying.iban}
+        reference={p.paying.reference}
+        otherwise={p.paying.otherwise}
+        taken={taken}
+      />
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { type FormEvent, useState } from 'react';
 import { api, ApiError, data, messageOf, problemOf, type Schemas } from '../api/client';
 import { money } from '../design/format';
+import { Signature } from './Signature';
 
 type Page = Schemas['QuotePage'];
 
@@ -67,27 +68,7 @@ export function QuoteAnswer({
         </p>
       )}
       {how === 'accept' ? (
-        <>
-          <label className="sign">
-            Your name, as a signature
-            <input
-              type="text"
-              autoComplete="name"
-              value={name}
-              maxLength={200}
-              aria-invalid={Boolean(wrong)}
-              onChange={(e) => setName(e.target.value)}
-            />
-          </label>
-          {wrong && (
-            <p className="told refused" role="alert">
-              {wrong}
-            </p>
-          )}
-          <p className="faded small">
-            Your name, the time and your internet address are kept with the text that you accept.
-          </p>
-        </>
+        <Signature name={name} wrong={wrong} onChange={setName} />
       ) : (
         <label className="sign">
           {how === 'ask' ? 'What would you like to know?' : 'Why not? (may stay empty)'}

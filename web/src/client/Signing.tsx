@@ -1,5 +1,6 @@
 import { type FormEvent, useState } from 'react';
 import { api, ApiError, data, messageOf, problemOf, type Schemas } from '../api/client';
+import { Signature } from './Signature';
 
 type Page = Schemas['PublicPage'];
 
@@ -59,23 +60,10 @@ export function Signing({
         )}
         .
       </p>
-      <label className="sign">
-        Your name, as a signature
-        <input
-          type="text"
-          autoComplete="name"
-          value={name}
-          maxLength={200}
-          aria-invalid={Boolean(wrong)}
-          onChange={(e) => setName(e.target.value)}
-        />
-      </label>
-      <p className="faded small">
-        Your name, the time and your internet address are kept with the text that you accept.
-      </p>
-      {Boolean(refusal) && (
+      <Signature name={name} wrong={wrong} onChange={setName} />
+      {Boolean(refusal) && !wrong && (
         <p className="told refused" role="alert">
-          {wrong ?? messageOf(refusal)}
+          {messageOf(refusal)}
         </p>
       )}
       <button type="submit" className="pay" disabled={going}>

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Schemas } from '../api/client';
 import { accountOf } from '../api/clients';
-import { isNegative, isZero, money, plain, shortDate } from '../design/format';
+import { isNegative, isZero, magnitude, money, plain, shortDate } from '../design/format';
 import { MeasureBar } from '../design/Measure';
 import { whyOfClient, whyOpen } from '../design/reasons';
 import { Sideways } from '../design/Sideways';
@@ -25,7 +25,7 @@ type Account = Schemas['AccountView'];
 function Sentence({ account: a }: { account: Account }) {
   const { id } = a.client;
   const figure = (amount: Schemas['Amount'], what: string) => (
-    <WhyFigure text={money(amount).replace('−', '')} why={whyOfClient(id, what, a.sums.owes.currency)} />
+    <WhyFigure text={money(magnitude(amount))} why={whyOfClient(id, what, a.sums.owes.currency)} />
   );
   return (
     <p className="sentence" style={{ fontSize: 20 }}>

@@ -5,13 +5,8 @@ import { api, data, inMark, problemOf, type Schemas } from '../api/client';
 import { isZero, money, newKey } from '../design/format';
 import { DayField } from '../design/DayField';
 import { Refusal } from '../design/States';
+import { BY_HAND } from '../design/byHand';
 import { tell } from '../design/tell';
-
-const WAYS = [
-  { value: 'TRANSFER', label: 'Bank transfer' },
-  { value: 'CASH', label: 'Cash' },
-  { value: 'CHEQUE', label: 'Cheque' },
-];
 
 /** Money that goes back to a client by hand. Its key is made once, so a repeat is one refund. */
 export function RefundDialog({
@@ -83,7 +78,7 @@ export function RefundDialog({
         />
         <Select
           label="How"
-          data={WAYS}
+          data={BY_HAND}
           value={way}
           allowDeselect={false}
           onChange={(v) => setWay(v ?? 'TRANSFER')}

@@ -17,6 +17,12 @@ export function money(amount: Amount | { amount: string; currency: string }): st
   return text.startsWith('−') ? `−${symbol}${text.slice(1)}` : symbol + text;
 }
 
+/** An amount without its sign, where words or columns say which way it goes. */
+export const magnitude = <A extends { amount: string }>(amount: A): A => ({
+  ...amount,
+  amount: amount.amount.replace('-', ''),
+});
+
 /** Whether an amount is nothing, told from its digits. */
 export function isZero(amount: { amount: string }): boolean {
   return !/[1-9]/.test(amount.amount);
@@ -86,8 +92,8 @@ export function newKey(): string {
   return Array.from(bytes, (b) => b.toString(16).padStart(2, '0')).join('');
 }
 
-/** Whether a text is a day as it travels. */
 /** A moment by the business's clock, as it travels: without a zone. */
 export const dayAndHour = (at: string) => `${longDate(at.slice(0, 10))}, ${at.slice(11, 16)}`;
 
+/** Whether a text is a day as it travels. */
 export const isDay = (text: string) => /^\d{4}-\d{2}-\d{2}$/.test(text);

@@ -7,7 +7,7 @@ import { choicesOf } from '../api/catalogue';
 import { schedules } from '../api/business';
 import { api, ApiError, data, messageOf, problemOf, type Schemas } from '../api/client';
 import { MeasureBar } from '../design/Measure';
-import { isNegative, isZero, money, plain, shortDate } from '../design/format';
+import { isNegative, isZero, magnitude, money, plain, shortDate } from '../design/format';
 import { drawn } from '../settings/drawn';
 import { LateFeeFields, noLateFee } from '../settings/LateFeeFields';
 import type { Change } from './fields';
@@ -28,7 +28,7 @@ function ClientShort({ account: a }: { account: Schemas['AccountView'] }) {
         {isZero(a.sums.owes)
           ? 'Owes nothing. '
           : isNegative(a.sums.owes)
-            ? `Is owed ${money(a.sums.owes).replace('−', '')}. `
+            ? `Is owed ${money(magnitude(a.sums.owes))}. `
             : `Owes ${money(a.sums.owes)}. `}
         {!isZero(a.sums.late) && <span className="late">{money(a.sums.late)} of it is late. </span>}
         {last?.issuedOn && `Last invoice ${last.number}, ${shortDate(last.issuedOn)}. `}

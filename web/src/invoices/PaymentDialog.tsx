@@ -4,25 +4,13 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { type FormEvent, useRef, useState } from 'react';
 import { api, data, inMark, problemOf, type Schemas } from '../api/client';
 import { isZero, money, newKey, plain, shortDate } from '../design/format';
+import { BY_HAND } from '../design/byHand';
 import { Refusal } from '../design/States';
 import { useLooseDate } from '../design/useLooseDate';
 import { tell } from '../design/tell';
 import { session as sessionQuery } from '../api/session';
 
 const close = { 'aria-label': 'Close' };
-
-/** What each way is called here; null for what only a processor tells of, or what nobody records so. */
-const NAMED: Record<Schemas['Payment']['means']['way'], string | null> = {
-  CARD: null,
-  BANK_DEBIT: null,
-  WALLET: null,
-  TRANSFER: 'Bank transfer',
-  CASH: 'Cash',
-  CHEQUE: 'Cheque',
-  OTHER: null,
-};
-
-const RECORDED = Object.entries(NAMED).flatMap(([value, label]) => (label ? [{ value, label }] : []));
 
 /** Records money that came by transfer, in cash or by cheque. Its key is made once, so a repeat is one payment. */
 export function PaymentDialog({
@@ -92,7 +80,7 @@ export function PaymentDialog({
       <form className="form" onSubmit={submit} noValidate>
         <Select
           label="How it came"
-          data={RECORDED}
+          data={BY_HAND}
           value={form.way}
           allowDeselect={false}
           onChange={(v) => set('way')(v ?? 'TRANSFER')}

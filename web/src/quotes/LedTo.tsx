@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { Schemas } from '../api/client';
-import { isNegative, isZero, money } from '../design/format';
+import { isNegative, isZero, magnitude, money } from '../design/format';
 import css from './Quotes.module.css';
 
 /** The documents that bill an accepted quote, and what of it is left. */
@@ -32,7 +32,7 @@ export function LedTo({ leadsTo: l }: { leadsTo: Schemas['LeadsTo'] }) {
               {isZero(left)
                 ? 'All of it is invoiced.'
                 : isNegative(left)
-                  ? `${money(left).replace('−', '')} more is invoiced than was accepted.`
+                  ? `${money(magnitude(left))} more is invoiced than was accepted.`
                   : `${money(left)} is left to invoice, deposits counted.`}
             </p>
           )}
