@@ -26,8 +26,7 @@ public class CatalogueDeskTest extends Suite {
     }
 
     private Locator button(String name) {
-        return page.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+        return button(page, name);
     }
 
     @Test

@@ -180,7 +180,6 @@ public class ChasingDeskTest extends Suite {
     }
 
     private Locator button(String name) {
-        return desk.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+        return button(desk, name);
     }
 }

@@ -179,7 +179,6 @@ public class FiguresTest extends Suite {
     }
 
     private Locator button(String name) {
-        return desk.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+        return button(desk, name);
     }
 }

@@ -8,7 +8,6 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -17,13 +16,11 @@ import tools.jackson.databind.JsonNode;
  * When it is not paid: reminded, kept back, fined, paid from the reminder's link, and waived where the money was in
  * time. In the browser, on the demo's clock, which begins on Monday 15 March 2027 at 08:30.
  */
-public class LateStoryTest extends Suite {
+public class LateStoryTest extends StorySuite {
     private static final String SLOW = "slowpayer@clients.example";
     private static final String PHONED = "telephoned@clients.example";
 
-    private Demo demo;
     private Api api;
-    private Page desk;
     private long slow;
     private long slowInvoice;
     private long phoned;
@@ -32,8 +29,7 @@ public class LateStoryTest extends Suite {
     private long many;
 
     @BeforeClass
-    public void startAnother() {
-        demo = new Demo(Map.of());
+    public void owe() {
         api = demo.api;
         slow = api.client("Slow Payer");
         // 1,210.00: a deposit of 484.00, and 726.00 due on 25 March
@@ -46,12 +42,7 @@ public class LateStoryTest extends Suite {
         many = api.client("Many Parts");
         api.issue(api.draft(many, "400.00", "25%@5", "25%@6", "25%@7", "25%@8"));
         api.put("/api/clients/" + many + "/mute", Map.of("until", "2027-03-25")).ok();
-        desk = demo.signIn();
-    }
-
-    @AfterClass(alwaysRun = true)
-    public void end() {
-        demo.close();
+        desk.reload();
     }
 
     @Test
@@ -152,9 +143,7 @@ public class LateStoryTest extends Suite {
         phone.navigate(link);
         assertThat(phone.locator("body")).containsText("Late fee of 2 April 2027");
         button(phone, "Pay €733.26 by card").click();
-        phone.getByLabel("Card number").fill(GOOD_CARD);
-        phone.getByLabel("Valid until").fill("09/29");
-        button(phone, "Pay EUR 733.26").click();
+        card(phone, GOOD_CARD, "EUR 733.26");
         assertThat(phone.locator(".done")).containsText("Paid");
         phone.context().close();
         Waiting.until("the receipt", () -> demo.count(SLOW, "receipt for €733.26") == 1);
@@ -221,9 +210,5 @@ public class LateStoryTest extends Suite {
                 .path("owes")
                 .path("amount")
                 .asString();
-    }
-
-    private static Locator button(Page page, String name) {
-        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
     }
 }

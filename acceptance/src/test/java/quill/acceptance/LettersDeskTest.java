@@ -60,8 +60,7 @@ public class LettersDeskTest extends Suite {
     }
 
     private Locator button(String name) {
-        return desk.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+        return button(desk, name);
     }
 
     private FrameLocator arriving() {
@@ -246,9 +245,7 @@ public class LettersDeskTest extends Suite {
         Page phone = context(390, 844).newPage();
         phone.navigate(app.url("/p/" + api.token(invoice)));
         phone.getByText("Pay €121.00 by card").click();
-        phone.getByLabel("Card number").fill(POOR_CARD);
-        phone.getByLabel("Valid until").fill("09/29");
-        phone.getByText("Pay EUR 121.00").click();
+        card(phone, POOR_CARD, "EUR 121.00");
         assertThat(phone.getByRole(AriaRole.ALERT)).containsText("not enough funds");
         phone.navigate(app.url("/p/" + api.token(invoice) + "?back=1"));
         assertThat(phone.locator(".told.refused")).hasText("Your card said: not enough funds. No coin moved.");

@@ -44,8 +44,7 @@ public class ListsDeskTest extends Suite {
     }
 
     private Locator button(String name) {
-        return page.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+        return button(page, name);
     }
 
     @Test

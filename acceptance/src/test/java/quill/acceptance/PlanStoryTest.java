@@ -7,32 +7,11 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.Map;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** An invoice that offers up to twelve installments: its client accepts it, picks six, pays one early and one in part; then more time is agreed. */
-public class PlanStoryTest extends Suite {
-    private Demo demo;
-    private Page desk;
-
-    @BeforeClass
-    public void startAnother() {
-        demo = new Demo(Map.of());
-        desk = demo.signIn();
-    }
-
-    @AfterClass(alwaysRun = true)
-    public void end() {
-        demo.close();
-    }
-
-    private static Locator button(Page page, String name) {
-        return page.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-    }
-
+public class PlanStoryTest extends StorySuite {
     /** 1,890.00 with its tax, offered in up to twelve, 10 % off at once. */
     private long write() {
         desk.navigate(demo.app.url("/invoices/new"));
@@ -72,11 +51,11 @@ public class PlanStoryTest extends Suite {
         assertThat(phone.locator("main")).containsText("You picked 6 monthly installments.");
         assertThat(phone.getByLabel("How many")).hasCount(0);
         assertThat(phone.locator(".ask")).containsText("€315.00");
-        pay(phone, "Pay €315.00 by card", "EUR 315.00");
+        payAndComeBack(phone, "Pay €315.00 by card", "EUR 315.00");
         assertThat(phone.locator("main")).containsText("€315.00 received");
         phone.getByText("Another amount").click();
         phone.getByLabel("Another amount").last().fill("100.00");
-        pay(phone, "Pay it by card", "EUR 100.00");
+        payAndComeBack(phone, "Pay it by card", "EUR 100.00");
         assertThat(phone.locator("main")).containsText("€100.00 received");
         JsonNode issued = demo.api.get("/api/invoices/" + invoice).ok().path("issued");
         assertThat(issued.path("open").path("amount").asString()).isEqualTo("1475.00");
@@ -108,15 +87,5 @@ public class PlanStoryTest extends Suite {
                 .isEqualTo("1475.00");
         desk.getByText("The client’s account").click();
         assertThat(desk.locator(".page")).containsText("The books agree.");
-    }
-
-    private static void pay(Page phone, String words, String atTheHouse) {
-        button(phone, words).click();
-        phone.getByLabel("Card number").fill(GOOD_CARD);
-        phone.getByLabel("Valid until").fill("09/29");
-        button(phone, "Pay " + atTheHouse).click();
-        assertThat(phone.locator(".done")).containsText("Paid");
-        phone.locator("a[href*='back=1']").click();
-        assertThat(phone.locator("main.client")).isVisible();
     }
 }

@@ -34,8 +34,7 @@ public class ProcessorStoryTest extends Suite {
     }
 
     private Locator button(String name) {
-        return desk.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+        return button(desk, name);
     }
 
     private void save() {

@@ -12,8 +12,6 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -21,26 +19,7 @@ import tools.jackson.databind.JsonNode;
  * A quote with an optional line, written on the sheet, ticked and accepted on a phone with a typed name; the invoice for
  * it with a deposit and milestones; a milestone reached; and what is open agreed anew.
  */
-public class QuoteStoryTest extends Suite {
-    private Demo demo;
-    private Page desk;
-
-    @BeforeClass
-    public void startAnother() {
-        demo = new Demo(Map.of());
-        desk = demo.signIn();
-    }
-
-    @AfterClass(alwaysRun = true)
-    public void end() {
-        demo.close();
-    }
-
-    private static Locator button(Page page, String name) {
-        return page.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-    }
-
+public class QuoteStoryTest extends StorySuite {
     private void line(int place, String what, String price) {
         desk.getByLabel("What, line " + place).fill(what);
         desk.getByLabel("Quantity, line " + place).fill("1");
@@ -95,7 +74,7 @@ public class QuoteStoryTest extends Suite {
         button(phone, "Accept, for €1,185.80").click();
         assertThat(phone.locator(".told").first()).containsText("by Rowan Ashdown");
         // Accepting asks for the deposit at once: 40 % of 1,185.80.
-        payByCard(phone, "€474.32", "EUR 474.32");
+        payAndComeBack(phone, "Pay €474.32 by card", "EUR 474.32");
         phone.navigate(link);
         assertThat(phone.locator("main")).containsText("€474.32 was paid ahead");
         phone.context().close();
@@ -138,16 +117,6 @@ public class QuoteStoryTest extends Suite {
         assertThat(desk.locator(".measure-large").first()).containsText("due 29 Mar");
     }
 
-    private static void payByCard(Page phone, String sum, String atTheHouse) {
-        button(phone, "Pay " + sum + " by card").click();
-        phone.getByLabel("Card number").fill(GOOD_CARD);
-        phone.getByLabel("Valid until").fill("09/29");
-        button(phone, "Pay " + atTheHouse).click();
-        assertThat(phone.locator(".done")).containsText("Paid");
-        phone.locator("a[href*='back=1']").click();
-        assertThat(phone.locator("main.client")).isVisible();
-    }
-
     /** The balance comes in two amounts of a payer's own choice, from somebody else than the client. */
     private void paidBySomebodyElseInTwo(String invoice) {
         demo.api.put("/api/page-settings", Map.of("otherAmounts", true)).ok();
@@ -161,14 +130,10 @@ public class QuoteStoryTest extends Suite {
         phone.getByText("Does somebody else pay?").click();
         phone.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("May Ashdown");
         phone.getByLabel("E-mail address").fill("may@ashdown.example");
-        button(phone, "Pay it by card").click();
-        phone.getByLabel("Card number").fill(GOOD_CARD);
-        phone.getByLabel("Valid until").fill("09/29");
-        button(phone, "Pay EUR 300.00").click();
-        phone.locator("a[href*='back=1']").click();
+        payAndComeBack(phone, "Pay it by card", "EUR 300.00");
         assertThat(phone.locator("main.client")).containsText("€300.00 received");
         phone.getByText("All that is open").click();
-        payByCard(phone, "€411.48", "EUR 411.48");
+        payAndComeBack(phone, "Pay €411.48 by card", "EUR 411.48");
         assertThat(phone.locator(".ask")).containsText("is paid");
         phone.context().close();
         JsonNode now = demo.api.get("/api/invoices/" + invoice).ok();

@@ -10,32 +10,11 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** Two stages and a final invoice over two rates, after a deposit; then the work falls through, and the deposit goes back. */
-public class StagesStoryTest extends Suite {
-    private Demo demo;
-    private Page desk;
-
-    @BeforeClass
-    public void startAnother() {
-        demo = new Demo(Map.of());
-        desk = demo.signIn();
-    }
-
-    @AfterClass(alwaysRun = true)
-    public void end() {
-        demo.close();
-    }
-
-    private static Locator button(Page page, String name) {
-        return page.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-    }
-
+public class StagesStoryTest extends StorySuite {
     private String taxAt(String rate) {
         for (JsonNode tax : demo.api.get("/api/business").ok().path("taxes")) {
             if (tax.path("rate").asString().startsWith(rate)

@@ -145,6 +145,27 @@ public class Suite {
             "/settings/letters/firm",
             "/settings/access");
 
+    static Locator button(Page page, String name) {
+        return page.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    /** Fills the simulated card page, and pays. @param sum as it stands on the button there */
+    static void card(Page phone, String number, String sum) {
+        phone.getByLabel("Card number").fill(number);
+        phone.getByLabel("Valid until").fill("09/29");
+        button(phone, "Pay " + sum).click();
+    }
+
+    /** Pays by a good card from a client's page, and comes back to it. @param words on the button there */
+    static void payAndComeBack(Page phone, String words, String sum) {
+        button(phone, words).click();
+        card(phone, GOOD_CARD, sum);
+        PlaywrightAssertions.assertThat(phone.locator(".done")).containsText("Paid");
+        phone.locator("a[href*='back=1']").click();
+        PlaywrightAssertions.assertThat(phone.locator("main.client")).isVisible();
+    }
+
     /** Looks at the letter of the draft that is open, and sends it. */
     static void issueAndSend(Page page) {
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Issue and send…"))

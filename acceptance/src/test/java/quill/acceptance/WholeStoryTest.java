@@ -9,8 +9,6 @@ import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.Cookie;
 import java.util.Map;
 import java.util.regex.Pattern;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -18,21 +16,7 @@ import org.testng.annotations.Test;
  * A new client, an invoice with a deposit and two installments on days, sent after a look, paid on a phone in part,
  * reminded and credited: by mouse, by keyboard alone, and on a phone. And a letter that is called back.
  */
-public class WholeStoryTest extends Suite {
-    private Demo demo;
-    private Page desk;
-
-    @BeforeClass
-    public void startAnother() {
-        demo = new Demo(Map.of());
-        desk = demo.signIn();
-    }
-
-    @AfterClass(alwaysRun = true)
-    public void end() {
-        demo.close();
-    }
-
+public class WholeStoryTest extends StorySuite {
     @DataProvider
     Object[][] ways() {
         return new Object[][] {{"mouse"}, {"keys"}, {"phone"}};
@@ -136,16 +120,9 @@ public class WholeStoryTest extends Suite {
         Page phone = context(390, 844).newPage();
         phone.navigate(link);
         button(phone, "Pay €290.40 by card").click();
-        phone.getByLabel("Card number").fill(GOOD_CARD);
-        phone.getByLabel("Valid until").fill("09/29");
-        button(phone, "Pay EUR 290.40").click();
+        card(phone, GOOD_CARD, "EUR 290.40");
         assertThat(phone.locator(".done")).containsText("Paid");
         phone.context().close();
-    }
-
-    private static Locator button(Page page, String name) {
-        return page.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
     }
 
     @Test
