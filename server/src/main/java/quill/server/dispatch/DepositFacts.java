@@ -11,6 +11,7 @@ import quill.server.common.Shown;
 import quill.server.dispatch.LetterBasics.About;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
+import quill.server.documents.Jobs;
 import quill.server.letters.LetterFacts;
 import quill.server.letters.LetterFacts.Row;
 
@@ -18,9 +19,13 @@ import quill.server.letters.LetterFacts.Row;
 @Component
 public class DepositFacts {
     private final LetterBasics basics;
+    private final Jobs jobs;
+    private final AskedOnQuotes onQuotes;
 
-    DepositFacts(LetterBasics basics) {
+    DepositFacts(LetterBasics basics, Jobs jobs, AskedOnQuotes onQuotes) {
         this.basics = basics;
+        this.jobs = jobs;
+        this.onQuotes = onQuotes;
     }
 
     /**
@@ -81,10 +86,33 @@ public class DepositFacts {
         List<Row> rows = new ArrayList<>();
         rows.add(Row.plain(
                 basics.say("received", Map.of("on", came.on(), "way", came.way())), Shown.money(came.amount())));
-        if (came.missing().isPositive()) {
-            rows.add(Row.plain("Still to pay of what was asked for", Shown.money(came.missing())));
-        }
+        stillAsked(came.missing(), rows);
         return facts(a, values, rows, came.missing(), quote);
+    }
+
+    /**
+     * A deposit came, and an invoice says so: the letter leads to its quote, whose page asks for what is still to come.
+     *
+     * @param deposit the deposit invoice
+     * @param open of all that the money was for
+     * @param values what the receipt says of that invoice
+     */
+    LetterFacts receipt(Document deposit, Money open, LetterFacts.Values values, List<Row> rows) {
+        Document quote = jobs.quoteOf(deposit);
+        Money missing = onQuotes.missing(quote);
+        About a = basics.about(quote);
+        if (!open.isPositive()) {
+            values.put(LetterField.LEFT, left(quote, missing));
+        }
+        List<Row> all = new ArrayList<>(rows);
+        stillAsked(missing, all);
+        return facts(a, basics.about(a, values), all, missing, quote);
+    }
+
+    private static void stillAsked(Money missing, List<Row> rows) {
+        if (missing.isPositive()) {
+            rows.add(Row.plain("Still to pay of what was asked for", Shown.money(missing)));
+        }
     }
 
     /** It did not come. */
@@ -96,6 +124,7 @@ public class DepositFacts {
         return facts(a, values, List.of(), missing, quote);
     }
 
+    /** What is still to come of what was asked for on a quote, or what becomes of what came. */
     private String left(Document quote, Money missing) {
         return basics.say("deposit-left", Map.of("missing", missing, "number", quote.number()));
     }

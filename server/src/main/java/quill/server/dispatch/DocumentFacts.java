@@ -18,6 +18,7 @@ import quill.server.creditnotes.CreditNote;
 import quill.server.debts.AgreedTerms;
 import quill.server.dispatch.LetterBasics.About;
 import quill.server.documents.Document;
+import quill.server.documents.DocumentKind;
 import quill.server.documents.PrintedDocument;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
@@ -30,11 +31,13 @@ public class DocumentFacts {
     private final LetterBasics basics;
     private final InvoicesService invoices;
     private final MessageRepository messages;
+    private final DepositFacts deposits;
 
-    DocumentFacts(LetterBasics basics, InvoicesService invoices, MessageRepository messages) {
+    DocumentFacts(LetterBasics basics, InvoicesService invoices, MessageRepository messages, DepositFacts deposits) {
         this.basics = basics;
         this.invoices = invoices;
         this.messages = messages;
+        this.deposits = deposits;
     }
 
     /** An invoice goes out. */
@@ -138,8 +141,8 @@ public class DocumentFacts {
         return facts(a, values, List.of());
     }
 
-    /** What a payment settled of one document. */
-    record Settled(String number, Money sum) {}
+    /** What a payment settled of one document. @param document what it is called in a sentence */
+    record Settled(String document, Money sum) {}
 
     /**
      * Money arrived.
@@ -170,12 +173,21 @@ public class DocumentFacts {
                                 Map.of("count", about.size(), "open", open, "document", basics.document(numbers))))
                 .put(LetterField.OPEN, open.isPositive() ? Shown.money(open) : null)
                 .put(LetterField.FREE_CREDIT, arrived.credit().isPositive() ? Shown.money(arrived.credit()) : null);
-        return facts(main, values, rows(arrived, sums, about));
+        List<Row> rows = rows(arrived, sums, about);
+        return invoice.kind() == DocumentKind.DEPOSIT_INVOICE
+                ? deposits.receipt(invoice, open, values, rows)
+                : facts(main, values, rows);
+    }
+
+    private String named(Document invoice) {
+        return invoice.kind() == DocumentKind.DEPOSIT_INVOICE
+                ? basics.say("deposit-invoice", Map.of("number", invoice.number()))
+                : basics.document(List.of(invoice.number()));
     }
 
     private String arrived(Map<DocumentId, Money> sums, Map<DocumentId, About> about, Money paid) {
         List<Settled> settled = sums.entrySet().stream()
-                .map(e -> new Settled(about.get(e.getKey()).document().number(), e.getValue()))
+                .map(e -> new Settled(named(about.get(e.getKey()).document()), e.getValue()))
                 .toList();
         boolean whole = settled.size() == 1 && settled.get(0).sum().isEqual(paid);
         return basics.say("arrived", Map.of("paid", paid, "sums", settled, "whole", whole));
@@ -186,7 +198,7 @@ public class DocumentFacts {
         rows.add(Row.plain(
                 basics.say("received", Map.of("on", arrived.on(), "way", arrived.way())), Shown.money(arrived.paid())));
         sums.forEach((id, sum) -> rows.add(new Row(
-                basics.say("row-for", Map.of("number", about.get(id).document().number())),
+                basics.say("row-for", Map.of("document", named(about.get(id).document()))),
                 "",
                 false,
                 Shown.money(sum),

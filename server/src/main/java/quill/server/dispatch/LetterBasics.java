@@ -116,11 +116,18 @@ class LetterBasics {
     /** The same, with what a letter about one document says of it. */
     LetterFacts.Values values(About a, String contact) {
         PrintedDocument d = a.printed();
+        LetterFacts.Values values = values(from(a.open().getCurrencyUnit()), d.to().name(), contact);
+        own(d).forEach(values::own);
+        return about(a, values);
+    }
+
+    /** Puts what a letter says of one document, in place of what it said of another. */
+    LetterFacts.Values about(About a, LetterFacts.Values values) {
+        PrintedDocument d = a.printed();
         String document = d.kind() == DocumentKind.QUOTE
                 ? say("quote", Map.of("number", d.number()))
                 : document(List.of(d.number()));
-        LetterFacts.Values values = values(from(a.open().getCurrencyUnit()), d.to().name(), contact)
-                .put(LetterField.DOCUMENT, document)
+        return values.put(LetterField.DOCUMENT, document)
                 .put(
                         LetterField.DOCUMENT_FOR,
                         say(
@@ -131,10 +138,8 @@ class LetterBasics {
                                         "subject",
                                         d.matter().subject())))
                 .put(LetterField.OPEN, a.openOrNothing())
-                .put(LetterField.PAGE, a.page());
-        values.put(LetterField.WHAT_FOR, d.matter().subject());
-        own(d).forEach(values::own);
-        return values;
+                .put(LetterField.PAGE, a.page())
+                .put(LetterField.WHAT_FOR, d.matter().subject());
     }
 
     /** What the business's own fields say on a document. */

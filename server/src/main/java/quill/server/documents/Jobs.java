@@ -145,6 +145,14 @@ public class Jobs {
         return parts;
     }
 
+    /** The quote for which a deposit invoice says what came. @throws java.util.NoSuchElementException for another document */
+    public Document quoteOf(Document deposit) {
+        return relations
+                .target(deposit.id(), RelationKind.FROM_QUOTE)
+                .flatMap(repository::find)
+                .orElseThrow();
+    }
+
     /** What credit notes took of an issued document so far. */
     public Taken takenBack(DocumentId id, Creditable document) {
         return takenBack(relations.corrections(id), document);

@@ -2,6 +2,7 @@ package quill.server.quotes;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
@@ -77,9 +78,9 @@ class QuotePaying {
                 offered.otherwise());
     }
 
-    /** What is asked for and did not come; null unless it is accepted. */
-    Amount missing(Document quote) {
-        return quote.state() == DocumentState.ACCEPTED ? Amount.of(requests.missing(quote)) : null;
+    /** What is asked for; nothing unless it is accepted. */
+    Optional<Requests.OnQuote> asked(Document quote) {
+        return quote.state() == DocumentState.ACCEPTED ? Optional.of(requests.on(quote)) : Optional.empty();
     }
 
     /** What is not billed yet; deposit invoices bill it as well. */

@@ -3,6 +3,7 @@ package quill.server.quotes;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -20,6 +21,7 @@ import quill.server.documents.Documents;
 import quill.server.documents.DraftView;
 import quill.server.documents.PrintedDocument;
 import quill.server.invoices.Measure;
+import quill.server.requests.Requests;
 
 /** What is shown of a quote: to the business, and to its client. */
 @Component
@@ -99,6 +101,7 @@ public class QuoteViews {
      * @param supersededBy the later version that took its place
      * @param invoices for what it offered, deposit invoices among them
      * @param missing what is asked for on it and did not come; null until it is accepted
+     * @param askable what more can be asked for on it; null until it is accepted
      * @param left what of it is not billed yet; null until it is accepted
      */
     public record LeadsTo(
@@ -106,6 +109,7 @@ public class QuoteViews {
             @Schema(nullable = true) DocumentId supersededBy,
             List<Led> invoices,
             @Schema(nullable = true) Amount missing,
+            @Schema(nullable = true) Amount askable,
             @Schema(nullable = true) Amount left) {}
 
     /** A quote: {@code draft} is set while it is one, {@code issued} from then on. */
@@ -135,6 +139,7 @@ public class QuoteViews {
 
     private QuoteIssued issued(Document q) {
         QuoteChoosing.Chosen now = choosing.asItStands(q);
+        Optional<Requests.OnQuote> asked = paying.asked(q);
         return new QuoteIssued(
                 documents.document(q),
                 around.stateOf(q, now.terms().validUntil()),
@@ -148,7 +153,13 @@ public class QuoteViews {
                         .toList(),
                 around.files(q),
                 around.memo(q),
-                new LeadsTo(around.link(q), around.supersededBy(q), paying.led(q), paying.missing(q), paying.left(q)));
+                new LeadsTo(
+                        around.link(q),
+                        around.supersededBy(q),
+                        paying.led(q),
+                        asked.map(a -> Amount.of(a.missing())).orElse(null),
+                        asked.map(a -> Amount.of(a.askable())).orElse(null),
+                        paying.left(q)));
     }
 
     /**

@@ -21,6 +21,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
+import quill.server.dispatch.AskedOnQuotes;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
 import quill.server.documents.DocumentState;
@@ -33,7 +34,7 @@ import quill.server.payments.Payments;
  * that a request closes by itself when its money comes, by whatever way.
  */
 @Service
-public class Requests {
+public class Requests implements AskedOnQuotes {
     private final RequestRepository repository;
     private final Documents documents;
     private final Jobs jobs;
@@ -98,6 +99,11 @@ public class Requests {
                     .reduce(Money::plus)
                     .map(m -> Amounts.min(m, left))
                     .orElse(Money.zero(left.getCurrencyUnit()));
+        }
+
+        /** What more can be asked for. */
+        public Money askable() {
+            return left.minus(missing());
         }
 
         /** One of them, if something of it is open. */
@@ -200,7 +206,7 @@ public class Requests {
         return on(quote).left();
     }
 
-    /** What is asked for on a quote and did not come; nothing unless it is accepted, and once its work is billed. */
+    @Override
     public Money missing(Document quote) {
         return quote.state() != DocumentState.ACCEPTED
                         || repository.of(quote.id()).isEmpty()
@@ -255,8 +261,7 @@ public class Requests {
             if (document.state() != DocumentState.ACCEPTED) {
                 throw new ConflictException("Only on an accepted quote can money be asked for.");
             }
-            OnQuote now = on(document);
-            return now.left().minus(now.missing());
+            return on(document).askable();
         }
         if (document.isDraft() || document.voidedOn() != null) {
             throw new ConflictException("Only on an invoice that is issued can money be asked for.");

@@ -156,19 +156,31 @@ public class QuoteMoneyTest {
         Document quote = accepted(HALF, REST);
         assertThat(quote.totalMinor()).isEqualTo(827_098);
         assertThat(requests.missing(quote)).isEqualTo(eur("4135.49"));
+        // 8,270.98 less what is asked for already.
+        assertThat(requests.on(quote).askable()).isEqualTo(eur("4135.49"));
         assertThat(lastText()).contains("€4,135.49");
         Payment first = transfer(quote, "2000.00");
         Document deposit = invoices.invoice(first.invoiceId());
+        assertThat(lastText())
+                .contains("Your payment of €2,000.00 for deposit invoice 2027-0001 has arrived.")
+                .contains("€2,135.49 of what was asked for on quote " + quote.number() + " is still to be paid.")
+                .contains("For deposit invoice 2027-0001: €2,000.00")
+                .contains("Still to pay of what was asked for: €2,135.49")
+                .contains("See quote " + quote.number() + ": ");
         assertThat(deposit.kind().title()).isEqualTo("Deposit invoice");
         assertThat(deposit.state()).isEqualTo(DocumentState.SETTLED);
         assertThat(deposit.number()).isEqualTo("2027-0001");
         assertThat(requests.missing(quotes.quote(quote.id()))).isEqualTo(eur("2135.49"));
+        assertThat(requests.on(quote).askable()).isEqualTo(eur("4135.49"));
         agree();
         CardOrders orders = server.bean(CardOrders.class);
         assertThatThrownBy(() -> orders.payAt(quotes.quote(quote.id()), java.util.Set.of(), eur("1000.00")))
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("paid whole: it is 2,135.49");
         card(quote, "2135.49");
+        assertThat(lastText())
+                .contains("The invoice for the work will deduct what was paid before.")
+                .doesNotContain("till to ");
         assertThat(requests.missing(quotes.quote(quote.id()))).isEqualTo(eur("0.00"));
         assertThatThrownBy(() -> orders.payAt(quotes.quote(quote.id()), java.util.Set.of(), eur("2135.49")))
                 .hasMessageContaining("Nothing is asked for");
