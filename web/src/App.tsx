@@ -1,4 +1,3 @@
-import { Modal } from '@mantine/core';
 import { type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
@@ -10,6 +9,7 @@ import { Notices } from './notices/Notices';
 import { SettingsSpread } from './settings/SettingsSpread';
 import { SignIn } from './people/SignIn';
 import { session as sessionQuery } from './api/session';
+import { Dialog } from './design/Dialog';
 
 const FirstRun = lazy(() => import('./people/FirstRun').then((m) => ({ default: m.FirstRun })));
 const QuotesPage = lazy(() => import('./quotes/QuotesPage').then((m) => ({ default: m.QuotesPage })));
@@ -145,14 +145,14 @@ export function App() {
                 </Routes>
               </Suspense>
             </Frame>
-            <Modal
+            <Dialog
               opened={signedOut}
               onClose={() => undefined}
               withCloseButton={false}
               title="You were signed out. What you typed is still here."
             >
               <SignIn onDone={again} inside />
-            </Modal>
+            </Dialog>
           </>
         );
       }}

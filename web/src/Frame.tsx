@@ -1,4 +1,4 @@
-import { Button, Menu, Modal, useMantineColorScheme } from '@mantine/core';
+import { Button, Menu, useMantineColorScheme } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { NavLink, useLocation, useNavigate } from 'react-router';
@@ -12,6 +12,7 @@ import css from './Frame.module.css';
 import { HealthBar } from './HealthBar';
 import { forgetAll } from './invoices/remembered';
 import { Leaving } from './letters/Leaving';
+import { Dialog } from './design/Dialog';
 
 const places = [
   ['/', 'Today'],
@@ -215,12 +216,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
         {children}
       </main>
       <Find />
-      <Modal
-        opened={help}
-        onClose={() => setHelp(false)}
-        title="Keys"
-        closeButtonProps={{ 'aria-label': 'Close' }}
-      >
+      <Dialog opened={help} onClose={() => setHelp(false)} title="Keys">
         <table className="ledger">
           <tbody>
             {shortcuts.map(([key, what]) => (
@@ -233,7 +229,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
             ))}
           </tbody>
         </table>
-      </Modal>
+      </Dialog>
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Modal, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -13,6 +13,7 @@ import { chasingOf, clientPlan, messagesOf } from '../api/clients';
 import { KeepBack } from '../today/KeepBack';
 import { ClientWays } from '../ways/ClientWays';
 import { PlanSelect } from '../reminders/PlanSelect';
+import { Dialog } from '../design/Dialog';
 
 /** A day up to which no reminder goes. Empty takes the mute away. */
 export function MuteField({
@@ -164,14 +165,9 @@ export function ClientChasing({ id }: { id: number }) {
           <ClientWays id={id} />
           <Refusal error={choose.error} />
           <Refusal error={problemOf(keep.error, 'until') ? null : keep.error} />
-          <Modal
-            opened={own}
-            onClose={() => setOwn(false)}
-            title="Late fees of this client"
-            closeButtonProps={{ 'aria-label': 'Close' }}
-          >
+          <Dialog opened={own} onClose={() => setOwn(false)} title="Late fees of this client">
             <OwnPolicy id={id} policy={c.lateFee ?? null} onClose={() => setOwn(false)} />
-          </Modal>
+          </Dialog>
         </>
       )}
       <h2>Correspondence</h2>

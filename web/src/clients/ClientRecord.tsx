@@ -1,4 +1,4 @@
-import { Button, Modal } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -18,6 +18,7 @@ import { Payers } from './Payers';
 import { RefundDialog } from './RefundDialog';
 import { Standing } from './Standing';
 import { useTitle } from '../design/useTitle';
+import { Dialog } from '../design/Dialog';
 
 type Account = Schemas['AccountView'];
 
@@ -249,15 +250,9 @@ export function ClientRecord({ id }: { id: number }) {
               onClose={() => setPaying(false)}
             />
           )}
-          <Modal
-            opened={editing}
-            onClose={() => setEditing(false)}
-            size="xl"
-            title={a.client.name}
-            closeButtonProps={{ 'aria-label': 'Close' }}
-          >
+          <Dialog opened={editing} onClose={() => setEditing(false)} size="xl" title={a.client.name}>
             <ClientForm client={a.client} onDone={() => setEditing(false)} />
-          </Modal>
+          </Dialog>
         </div>
       )}
     </Loaded>

@@ -1,4 +1,4 @@
-import { Button, Modal, Select, TextInput } from '@mantine/core';
+import { Button, Select, TextInput } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { api, data, inMark, problemOf, type Schemas } from '../api/client';
@@ -7,6 +7,7 @@ import { DayField } from '../design/DayField';
 import { Refusal } from '../design/States';
 import { BY_HAND } from '../design/byHand';
 import { tell } from '../design/tell';
+import { Dialog } from '../design/Dialog';
 
 /** Money that goes back to a client by hand. Its key is made once, so a repeat is one refund. */
 export function RefundDialog({
@@ -49,7 +50,7 @@ export function RefundDialog({
   });
   const shown = ['amount', 'way', 'paidOn', 'reference'].some((f) => problemOf(give.error, f));
   return (
-    <Modal opened onClose={onClose} title="Give money back" closeButtonProps={{ 'aria-label': 'Close' }}>
+    <Dialog onClose={onClose} title="Give money back">
       <form
         className="form"
         noValidate
@@ -100,6 +101,6 @@ export function RefundDialog({
           Note it
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Menu, Modal, Select } from '@mantine/core';
+import { Button, Menu, Select } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -6,6 +6,7 @@ import { api, data, problemOf, type Schemas } from '../api/client';
 import { clientChoices } from '../api/clients';
 import { Refusal } from '../design/States';
 import { tell } from '../design/tell';
+import { Dialog } from '../design/Dialog';
 
 type Account = Schemas['AccountView'];
 
@@ -33,12 +34,7 @@ function Merging({ client, onClose }: { client: Schemas['Client']; onClose: () =
   });
   const others = (choices.data ?? []).filter((c) => c.id !== client.id);
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={`Merge ${client.name} into another record`}
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={onClose} title={`Merge ${client.name} into another record`}>
       <div className="form">
         <p style={{ margin: 0 }}>
           All invoices, payments, letters and entries of {client.name} move to the other record, whose name,
@@ -63,7 +59,7 @@ function Merging({ client, onClose }: { client: Schemas['Client']; onClose: () =
           Merge
         </Button>
       </div>
-    </Modal>
+    </Dialog>
   );
 }
 
@@ -120,17 +116,15 @@ export function Standing({ account }: { account: Account }) {
         </Menu.Dropdown>
       </Menu>
       {error && (
-        <Modal
-          opened
+        <Dialog
           onClose={() => {
             archive.reset();
             remove.reset();
           }}
           title="Not yet"
-          closeButtonProps={{ 'aria-label': 'Close' }}
         >
           <Refusal error={error} />
-        </Modal>
+        </Dialog>
       )}
       {merging && <Merging client={client} onClose={() => setMerging(false)} />}
     </>

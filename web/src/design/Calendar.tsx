@@ -1,6 +1,7 @@
 import '@mantine/dates/styles.css';
-import { Modal } from '@mantine/core';
+
 import { DatePicker } from '@mantine/dates';
+import { Dialog } from './Dialog';
 
 /** A month to choose a day from, for whom the calendar is nearer than the keyboard. */
 export function Calendar({
@@ -16,7 +17,7 @@ export function Calendar({
 }) {
   const day = /^\d{4}-\d{2}-\d{2}$/.test(value) ? value : null;
   return (
-    <Modal opened onClose={onClose} title={title} size="auto" closeButtonProps={{ 'aria-label': 'Close' }}>
+    <Dialog onClose={onClose} title={title} size="auto">
       <DatePicker
         value={day}
         {...(day ? { defaultDate: day } : {})}
@@ -33,6 +34,6 @@ export function Calendar({
         }}
         onChange={(chosen) => chosen && onChoose(chosen)}
       />
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Modal } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schemas } from '../api/client';
@@ -7,6 +7,7 @@ import { DayField } from '../design/DayField';
 import { longDate, plain, shortDate } from '../design/format';
 import { SendDialog } from '../letters/SendDialog';
 import css from './Agreed.module.css';
+import { Dialog } from '../design/Dialog';
 
 type Milestone = Schemas['MilestoneView'];
 
@@ -27,12 +28,7 @@ function ReachDialog({ milestone, onClose }: { milestone: Milestone; onClose: ()
       />
     );
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={`“${milestone.name}” is reached`}
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={onClose} title={`“${milestone.name}” is reached`}>
       <form
         className="form"
         noValidate
@@ -47,7 +43,7 @@ function ReachDialog({ milestone, onClose }: { milestone: Milestone; onClose: ()
         </p>
         <Button type="submit">See the letter…</Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }
 

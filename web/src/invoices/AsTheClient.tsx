@@ -1,4 +1,3 @@
-import { Modal } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schemas } from '../api/client';
@@ -8,6 +7,7 @@ import { Loaded } from '../design/States';
 import { plainSlip } from '../letters/slip';
 import css from './Sheet.module.css';
 import letters from '../letters/Letters.module.css';
+import { Dialog } from '../design/Dialog';
 
 /** The page and the letter exactly as the client will get them. Nothing is issued, sent or noted by looking. */
 export function AsTheClient({
@@ -36,13 +36,7 @@ export function AsTheClient({
       ),
   });
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      size="lg"
-      title="As the client will see it"
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={onClose} size="lg" title="As the client will see it">
       <div className={css.tabs} role="tablist">
         {(['page', 'letter'] as const).map((t) => (
           <button key={t} type="button" role="tab" aria-selected={tab === t} onClick={() => setTab(t)}>
@@ -69,6 +63,6 @@ export function AsTheClient({
           )}
         </Loaded>
       )}
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,8 +1,9 @@
-import { Button, Checkbox, Modal, TextInput } from '@mantine/core';
+import { Button, Checkbox, TextInput } from '@mantine/core';
 import { useRef, useState } from 'react';
 import { api, data, inMark } from '../api/client';
 import { newKey } from '../design/format';
 import { SendDialog } from '../letters/SendDialog';
+import { Dialog } from '../design/Dialog';
 
 /** Asks for money before it falls due: how much and what for, then the letter. Nothing is booked until money comes. */
 export function AskDialog({
@@ -39,12 +40,7 @@ export function AskDialog({
       />
     );
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={`Ask for money on ${number}`}
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={onClose} title={`Ask for money on ${number}`}>
       <form
         className="form"
         noValidate
@@ -79,6 +75,6 @@ export function AskDialog({
         </p>
         <Button type="submit">See the letter…</Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

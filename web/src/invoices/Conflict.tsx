@@ -1,10 +1,10 @@
-import { Button, Modal } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useNavigate } from 'react-router';
-import { useFocusBack } from '../design/useFocusBack';
 import css from './Sheet.module.css';
 import type { Desk } from './desk';
 import { forget } from './remembered';
 import type { Other, Typed } from './useDraft';
+import { Dialog } from '../design/Dialog';
 
 const simple: [keyof Typed, string][] = [
   ['subject', 'For'],
@@ -73,7 +73,6 @@ export function Conflict({
   onTheirs: () => void;
 }) {
   const navigate = useNavigate();
-  useFocusBack();
   const { theirs } = other;
   const asNew = async () => {
     const kept = await desk.begin(mine, false);
@@ -82,8 +81,7 @@ export function Conflict({
   };
   const found = theirs ? differences(mine, theirs) : [];
   return (
-    <Modal
-      opened
+    <Dialog
       onClose={() => undefined}
       withCloseButton={false}
       closeOnEscape={false}
@@ -140,6 +138,6 @@ export function Conflict({
           </p>
         </>
       )}
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,10 +1,11 @@
-import { Button, Checkbox, Modal, SegmentedControl, TextInput } from '@mantine/core';
+import { Button, Checkbox, SegmentedControl, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, inMark, messageOf, problemOf, type Schemas } from '../api/client';
 import { money, plain } from '../design/format';
 import { Refusal } from '../design/States';
+import { Dialog } from '../design/Dialog';
 
 type Wanted = Schemas['Wanted'];
 
@@ -137,13 +138,7 @@ export function CreditDialog({ invoice, onClose }: { invoice: Schemas['InvoiceVi
   const p = preview.isError || empty ? null : preview.data;
   const lineProblem = ['lines', 'charges'].map(problem).find(Boolean);
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      size="lg"
-      title={`Credit invoice ${issued.document.number}`}
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={onClose} size="lg" title={`Credit invoice ${issued.document.number}`}>
       <form className="form" onSubmit={submit} noValidate>
         <SegmentedControl
           aria-label="How much"
@@ -203,6 +198,6 @@ export function CreditDialog({ invoice, onClose }: { invoice: Schemas['InvoiceVi
           {wanted.replace ? 'Credit and replace' : 'Write the credit note'}
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

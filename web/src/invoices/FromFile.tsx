@@ -1,9 +1,10 @@
-import { Button, Modal } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiError, messageOf, type Schemas } from '../api/client';
 import { upload } from '../api/upload';
+import { Dialog } from '../design/Dialog';
 
 /** Takes an invoice in UBL in as a draft, and says what to look at before it is issued. */
 export function FromFile() {
@@ -48,19 +49,14 @@ export function FromFile() {
         </span>
       )}
       {told && (
-        <Modal
-          opened
-          onClose={() => setTold(null)}
-          title="Taken in as a draft. Look at this first:"
-          closeButtonProps={{ 'aria-label': 'Close' }}
-        >
+        <Dialog onClose={() => setTold(null)} title="Taken in as a draft. Look at this first:">
           <ul>
             {told.said.map((s) => (
               <li key={s}>{s}</li>
             ))}
           </ul>
           <Button onClick={() => void navigate(`/invoices/${told.draftId}`)}>Open the draft</Button>
-        </Modal>
+        </Dialog>
       )}
     </p>
   );

@@ -1,9 +1,10 @@
-import { Button, Checkbox, Modal } from '@mantine/core';
+import { Button, Checkbox } from '@mantine/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, data, type Schemas } from '../api/client';
 import { Refusal } from '../design/States';
 import css from './Sheet.module.css';
+import { Dialog } from '../design/Dialog';
 
 type Line = Schemas['TypedLine'];
 const SHOWN = 8;
@@ -40,13 +41,11 @@ export function PasteDialog({
     if (wanted && r && !read.isFetching) onTake(r.lines);
   }, [wanted, r, read.isFetching, onTake]);
   return (
-    <Modal
-      opened
+    <Dialog
       onClose={onClose}
       returnFocus={false}
       size="xl"
       title={`${count} ${count === 1 ? 'line' : 'lines'} to put on the sheet`}
-      closeButtonProps={{ 'aria-label': 'Close' }}
     >
       <div className={css.scroll} data-sideways>
         <table className="ledger">
@@ -102,6 +101,6 @@ export function PasteDialog({
           Put them on the sheet
         </Button>
       </p>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Checkbox, Modal, Select, TextInput } from '@mantine/core';
+import { Button, Checkbox, Select, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useRef, useState } from 'react';
@@ -9,8 +9,7 @@ import { Refusal } from '../design/States';
 import { useLooseDate } from '../design/useLooseDate';
 import { tell } from '../design/tell';
 import { session as sessionQuery } from '../api/session';
-
-const close = { 'aria-label': 'Close' };
+import { Dialog } from '../design/Dialog';
 
 /** Records money that came by transfer, in cash or by cheque. Its key is made once, so a repeat is one payment. */
 export function PaymentDialog({
@@ -76,7 +75,7 @@ export function PaymentDialog({
   };
   const shown = ['way', 'amount', 'valueOn', 'reference'].some((f) => problemOf(record.error, f));
   return (
-    <Modal opened onClose={onClose} title="Record a payment" closeButtonProps={close}>
+    <Dialog onClose={onClose} title="Record a payment">
       <form className="form" onSubmit={submit} noValidate>
         <Select
           label="How it came"
@@ -148,7 +147,7 @@ export function PaymentDialog({
           Record it
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }
 
@@ -212,12 +211,7 @@ export function UndoDialog({ payment, onClose }: { payment: Schemas['Payment']; 
     undo.mutate();
   };
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={`Undo the payment of ${money(payment.amount)}`}
-      closeButtonProps={close}
-    >
+    <Dialog onClose={onClose} title={`Undo the payment of ${money(payment.amount)}`}>
       <form className="form" onSubmit={submit} noValidate>
         <p>
           What it settled will be open again. The entry stays in the journal, with one that takes it back.
@@ -234,6 +228,6 @@ export function UndoDialog({ payment, onClose }: { payment: Schemas['Payment']; 
           Undo it
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

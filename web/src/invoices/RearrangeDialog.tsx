@@ -1,4 +1,4 @@
-import { Button, Modal, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -12,6 +12,7 @@ import { plainSlip } from '../letters/slip';
 import { ScheduleEditor } from './ScheduleEditor';
 import { editedSum } from './scheduleEdits';
 import type { Term } from './useDraft';
+import { Dialog } from '../design/Dialog';
 
 /** How what is still open shall be paid from now on: both are seen, then the letter, before it is agreed. */
 function Rearranging({
@@ -76,13 +77,7 @@ function Rearranging({
       />
     );
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={`Rearrange what is open of ${number}`}
-      size="lg"
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={onClose} title={`Rearrange what is open of ${number}`} size="lg">
       <form
         className="form"
         noValidate
@@ -123,7 +118,7 @@ function Rearranging({
           {reachable ? 'See the letter…' : 'Agree without a letter'}
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }
 
@@ -140,15 +135,10 @@ export function RearrangeDialog(props: Omit<Parameters<typeof Rearranging>[0], '
   });
   if (now.data) return <Rearranging {...props} now={now.data} />;
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={`Rearrange what is open of ${number}`}
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={onClose} title={`Rearrange what is open of ${number}`}>
       <Loaded query={now} what="what is open">
         {() => null}
       </Loaded>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,4 +1,3 @@
-import { Modal } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, type KeyboardEvent, Suspense, useCallback, useEffect, useState } from 'react';
@@ -31,6 +30,7 @@ import { useDeleting } from './useDeleting';
 import { type Typed, useDraft } from './useDraft';
 import { WithdrawDialog } from './WithdrawDialog';
 import { session as sessionQuery } from '../api/session';
+import { Dialog } from '../design/Dialog';
 
 const Conditions = lazy(() => import('../quotes/Conditions').then((m) => ({ default: m.Conditions })));
 const AsTheClient = lazy(() => import('./AsTheClient').then((m) => ({ default: m.AsTheClient })));
@@ -481,17 +481,12 @@ function Writing({
           onTheirs={d.takeTheirs}
         />
       )}
-      <Modal
-        opened={deleting.asking}
-        onClose={deleting.cancel}
-        title="Delete this draft and its files?"
-        closeButtonProps={{ 'aria-label': 'Close' }}
-      >
+      <Dialog opened={deleting.asking} onClose={deleting.cancel} title="Delete this draft and its files?">
         <p style={{ marginTop: 0 }}>The draft can be brought back; the files that were added to it cannot.</p>
         <button type="button" className="link late" onClick={deleting.confirm}>
           Delete draft and files
         </button>
-      </Modal>
+      </Dialog>
     </div>
   );
 }

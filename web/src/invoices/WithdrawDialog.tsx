@@ -1,8 +1,9 @@
-import { Button, Modal, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { api, data, problemOf } from '../api/client';
 import { Refusal } from '../design/States';
+import { Dialog } from '../design/Dialog';
 
 /** While nobody has seen an invoice: back to a draft that keeps its number, or void. */
 export function WithdrawDialog({
@@ -37,12 +38,7 @@ export function WithdrawDialog({
     withdraw.mutate();
   };
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={forGood ? `Void ${number}` : `Change ${number}, which nobody has seen`}
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={onClose} title={forGood ? `Void ${number}` : `Change ${number}, which nobody has seen`}>
       <form className="form" onSubmit={submit} noValidate>
         <p>
           {forGood
@@ -61,6 +57,6 @@ export function WithdrawDialog({
           {forGood ? 'Void it' : 'Back to a draft'}
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

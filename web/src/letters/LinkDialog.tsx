@@ -1,4 +1,4 @@
-import { Button, Modal } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, problemOf } from '../api/client';
@@ -6,6 +6,7 @@ import { copyLink } from '../design/copyLink';
 import { DayField } from '../design/DayField';
 import { longDate } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
+import { Dialog } from '../design/Dialog';
 
 /** The link to a document's page: copied, withdrawn, made anew, or given an end. */
 export function LinkDialog({ id, number, onClose }: { id: number; number: string; onClose: () => void }) {
@@ -31,12 +32,7 @@ export function LinkDialog({ id, number, onClose }: { id: number; number: string
   });
   const wrong = problemOf(act.error, 'endsOn');
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={`The link to the page of ${number}`}
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={onClose} title={`The link to the page of ${number}`}>
       <Loaded query={link} what="the link">
         {(l) => (
           <form
@@ -91,6 +87,6 @@ export function LinkDialog({ id, number, onClose }: { id: number; number: string
           </form>
         )}
       </Loaded>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,10 +1,11 @@
-import { Modal, SegmentedControl } from '@mantine/core';
+import { SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { usePhone } from '../design/useNarrow';
 import { type Given, SendOtherwise, type Way } from './SendOtherwise';
 import type { Channel, Look, Slip } from './slip';
 import { SlipForm } from './SlipForm';
 import css from './Letters.module.css';
+import { Dialog } from '../design/Dialog';
 
 const words: Record<Way, string> = {
   mail: 'By e-mail',
@@ -49,7 +50,7 @@ export function SendDialog({
     ...(given ? (['link', 'code', 'paper'] as const) : []),
   ];
   return (
-    <Modal opened onClose={onClose} title={title} size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
+    <Dialog onClose={onClose} title={title} size="lg">
       {ways.length > 1 && (
         <SegmentedControl
           aria-label="How"
@@ -75,6 +76,6 @@ export function SendDialog({
       ) : (
         given && <SendOtherwise way={way} given={given} onClose={onClose} />
       )}
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Modal } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useQueries, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { api, data, messageOf, type Schemas } from '../api/client';
@@ -7,6 +7,7 @@ import { newKey } from '../design/format';
 import { plainSlip } from '../letters/slip';
 import css from './lists.module.css';
 import letters from '../letters/Letters.module.css';
+import { Dialog } from '../design/Dialog';
 
 type Listed = Schemas['ListedInvoice'];
 type Deed = 'send' | 'remind' | 'mute';
@@ -198,12 +199,11 @@ function Doing({ deed, invoices, onClose }: { deed: Deed; invoices: Listed[]; on
   const { title, act } = words[deed];
   const good = done?.filter((d) => !d.failed).length ?? 0;
   return (
-    <Modal
-      opened
+    <Dialog
       size="lg"
       onClose={running ? () => undefined : onClose}
       title={title}
-      closeButtonProps={{ 'aria-label': 'Close', disabled: running }}
+      closeButtonProps={{ disabled: running }}
     >
       {deed === 'mute' && done === null && (
         <DayField label="Until" hint="31 March, or +14" lean="coming" value={until} onChange={setUntil} />
@@ -264,6 +264,6 @@ function Doing({ deed, invoices, onClose }: { deed: Deed; invoices: Listed[]; on
           )}
         </>
       )}
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,9 +1,10 @@
-import { Button, Checkbox, Modal, Textarea, TextInput } from '@mantine/core';
+import { Button, Checkbox, Textarea, TextInput } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { money } from '../design/format';
 import { Refusal } from '../design/States';
+import { Dialog } from '../design/Dialog';
 
 /** An answer that came otherwise than on the page: by telephone, on paper. */
 export function AnswerDialog({
@@ -37,12 +38,7 @@ export function AnswerDialog({
     },
   });
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={accepts ? `${number} was accepted` : `${number} was declined`}
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={onClose} title={accepts ? `${number} was accepted` : `${number} was declined`}>
       <form
         className="form"
         noValidate
@@ -84,6 +80,6 @@ export function AnswerDialog({
           {accepts ? 'Mark as accepted' : 'Mark as declined'}
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,10 +1,11 @@
-import { Button, Modal, Radio, TextInput } from '@mantine/core';
+import { Button, Radio, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, inMark, problemOf, type Schemas } from '../api/client';
 import { isZero, money, plain } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
+import { Dialog } from '../design/Dialog';
 
 type What = 'rest' | 'percent' | 'lines';
 
@@ -47,7 +48,7 @@ function Billing({ id, left, onClose }: { id: number; left: Schemas['Left']; onC
       </p>
       <Radio.Group label="What to invoice now" value={what} onChange={(v) => setWhat(v as What)}>
         <div style={{ display: 'grid', gap: 8, marginTop: 8 }}>
-          <Radio value="rest" label="All that is left: the final invoice" />
+          <Radio autoFocus value="rest" label="All that is left: the final invoice" />
           <Radio value="percent" label="A percentage of the whole" />
           <Radio value="lines" label="A part of each line" />
         </div>
@@ -105,15 +106,10 @@ export function BillDialog({ id, number, onClose }: { id: number; number: string
     gcTime: 0,
   });
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={`Invoice quote ${number}`}
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={onClose} title={`Invoice quote ${number}`}>
       <Loaded query={left} what="what is left">
         {(l) => <Billing id={id} left={l} onClose={onClose} />}
       </Loaded>
-    </Modal>
+    </Dialog>
   );
 }

@@ -97,6 +97,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
   const path = { params: { path: { id } } };
   const open = issued.state === 'open';
   const accepted = issued.state === 'accepted';
+  const askable = issued.leadsTo.askable && !isZero(issued.leadsTo.askable) ? issued.leadsTo.askable : null;
   const billable = issued.leadsTo.left !== null && !isZero(issued.leadsTo.left);
   const waits = open || issued.state === 'expired';
   const go = async (to: string) => {
@@ -218,7 +219,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
               {waits && <Menu.Item onClick={() => setAnswering(true)}>Mark as accepted…</Menu.Item>}
               {waits && <Menu.Item onClick={() => setAnswering(false)}>Mark as declined…</Menu.Item>}
               {waits && <Menu.Item onClick={() => withdraw.mutate()}>Withdraw it</Menu.Item>}
-              {accepted && billable && <Menu.Item onClick={() => setAsking(true)}>Ask for money…</Menu.Item>}
+              {askable && <Menu.Item onClick={() => setAsking(true)}>Ask for money…</Menu.Item>}
             </Menu.Dropdown>
           </Menu>
           {open && (
@@ -235,12 +236,12 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
         </div>
       </div>
       {billing && <BillDialog id={id} number={number} onClose={() => setBilling(false)} />}
-      {asking && (
+      {asking && askable && (
         <AskDialog
           id={id}
           number={number}
           quote
-          suggested={issued.leadsTo.left?.amount ?? ''}
+          suggested={askable.amount}
           onClose={() => setAsking(false)}
         />
       )}
