@@ -72,6 +72,7 @@ export function RefundDialog({
         <TextInput
           label={`Amount, in ${owes.currency}`}
           data-autofocus
+          onFocus={(e) => e.currentTarget.select()}
           inputMode="decimal"
           value={amount}
           error={problemOf(give.error, 'amount')}

@@ -1,11 +1,13 @@
 import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, data, type Schemas } from '../api/client';
+import { api, data, problemOf, type Schemas } from '../api/client';
 import { agreedOf } from '../api/invoices';
 import { DayField } from '../design/DayField';
 import { longDate, plain, shortDate } from '../design/format';
 import { SendDialog } from '../letters/SendDialog';
+import { useLookFirst } from '../letters/useLookFirst';
+import { Refusal } from '../design/States';
 import css from './Agreed.module.css';
 import { Dialog } from '../design/Dialog';
 
@@ -14,16 +16,19 @@ type Milestone = Schemas['MilestoneView'];
 /** The day on which the work reached a milestone; then the letter that tells the client. */
 function ReachDialog({ milestone, onClose }: { milestone: Milestone; onClose: () => void }) {
   const [on, setOn] = useState<string | null>(null);
-  const [sending, setSending] = useState(false);
   const path = { params: { path: { id: milestone.id } } };
-  if (sending)
+  const letter = useLookFirst((slip) =>
+    data(api.POST('/api/milestones/{id}/letter', { ...path, body: { on, slip } })),
+  );
+  if (letter.ready)
     return (
       <SendDialog
         title={`“${milestone.name}” is reached`}
         action="Mark it and send"
-        look={(slip) => data(api.POST('/api/milestones/{id}/letter', { ...path, body: { on, slip } }))}
+        look={letter.look}
         send={(slip) => data(api.POST('/api/milestones/{id}/reaching', { ...path, body: { on, slip } }))}
         mailOnly
+        onBack={letter.back}
         onClose={onClose}
       />
     );
@@ -34,14 +39,23 @@ function ReachDialog({ milestone, onClose }: { milestone: Milestone; onClose: ()
         noValidate
         onSubmit={(e) => {
           e.preventDefault();
-          setSending(true);
+          letter.begin();
         }}
       >
-        <DayField label="Reached on" value={on ?? ''} onChange={(day) => setOn(day || null)} lean="past" />
+        <DayField
+          label="Reached on"
+          value={on ?? ''}
+          onChange={(day) => setOn(day || null)}
+          lean="past"
+          problem={problemOf(letter.error, 'on')}
+        />
         <p className="small faded" style={{ margin: 0 }}>
           What waits for it falls due from that day on. It can be undone until something is paid.
         </p>
-        <Button type="submit">See the letter…</Button>
+        {!problemOf(letter.error, 'on') && <Refusal error={letter.error} />}
+        <Button type="submit" loading={letter.isPending}>
+          See the letter…
+        </Button>
       </form>
     </Dialog>
   );

@@ -7,6 +7,7 @@ import { isZero, money, newKey } from '../design/format';
 import { MeasureFigure } from '../design/Measure';
 import { Loaded, Refusal } from '../design/States';
 import { tell } from '../design/tell';
+import { useLookFirst } from '../letters/useLookFirst';
 import { SendDialog } from '../letters/SendDialog';
 import { plainSlip } from '../letters/slip';
 import { ScheduleEditor } from './ScheduleEditor';
@@ -35,7 +36,6 @@ function Rearranging({
   const [schedule, setSchedule] = useState<Term[]>(now.schedule);
   const [why, setWhy] = useState('');
   const [opened] = useState(newKey);
-  const [sending, setSending] = useState(false);
   const queries = useQueryClient();
   const path = { params: { path: { id } } };
   const [shown] = useDebouncedValue(schedule, 200);
@@ -63,16 +63,19 @@ function Rearranging({
       onClose();
     },
   });
-  if (sending)
+  const letter = useLookFirst((slip) =>
+    data(api.POST('/api/invoices/{id}/rearrangement/letter', { ...path, body: { wanted, slip } })),
+  );
+  const refusal = letter.error ?? quietly.error;
+  if (letter.ready)
     return (
       <SendDialog
         title={`What changes for ${number}`}
         action="Agree and send"
-        look={(slip) =>
-          data(api.POST('/api/invoices/{id}/rearrangement/letter', { ...path, body: { wanted, slip } }))
-        }
+        look={letter.look}
         mailOnly
         send={agree}
+        onBack={letter.back}
         onClose={onClose}
       />
     );
@@ -83,7 +86,7 @@ function Rearranging({
         noValidate
         onSubmit={(e) => {
           e.preventDefault();
-          if (reachable) setSending(true);
+          if (reachable) letter.begin();
           else quietly.mutate();
         }}
       >
@@ -107,14 +110,14 @@ function Rearranging({
           label="Why"
           description="For your own record; it is not in the letter."
           value={why}
-          error={problemOf(quietly.error, 'why')}
+          error={problemOf(refusal, 'why')}
           onChange={(e) => setWhy(e.currentTarget.value)}
         />
         <p className="small faded" style={{ margin: 0 }}>
           What was paid stays where it is. Reminders and late fees count from the new days.
         </p>
-        <Refusal error={quietly.error} />
-        <Button type="submit" loading={quietly.isPending} disabled={Boolean(then.error)}>
+        {!problemOf(refusal, 'why') && <Refusal error={refusal} />}
+        <Button type="submit" loading={quietly.isPending || letter.isPending} disabled={Boolean(then.error)}>
           {reachable ? 'See the letter…' : 'Agree without a letter'}
         </Button>
       </form>

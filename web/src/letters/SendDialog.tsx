@@ -22,6 +22,7 @@ export function SendDialog({
   look,
   send,
   onClose,
+  onBack,
   later = false,
   first = 'MAIL',
   given = null,
@@ -32,6 +33,8 @@ export function SendDialog({
   look: (slip: Slip) => Promise<Look>;
   send: (slip: Slip) => Promise<unknown>;
   onClose: () => void;
+  /** Back to what the letter comes of, as it was typed. */
+  onBack?: () => void;
   /** By which way it goes where nothing else is chosen. */
   first?: Channel;
   /** Whether it can leave at a moment of its own. */
@@ -75,6 +78,13 @@ export function SendDialog({
         />
       ) : (
         given && <SendOtherwise way={way} given={given} onClose={onClose} />
+      )}
+      {onBack && (
+        <p style={{ marginBottom: 0 }}>
+          <button type="button" className="link" onClick={onBack}>
+            Back to what you typed
+          </button>
+        </p>
       )}
     </Dialog>
   );
