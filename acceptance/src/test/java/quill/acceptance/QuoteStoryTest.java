@@ -83,6 +83,7 @@ public class QuoteStoryTest extends StorySuite {
         assertThat(desk.locator(".aside")).containsText("Accepted");
         assertThat(desk.locator(".aside")).containsText("it has come");
         assertThat(desk.locator(".aside")).containsText("Deposit invoice 2027-");
+        askForMore();
         button(desk, "Invoice…").click();
         assertThat(desk.getByRole(AriaRole.DIALOG)).containsText("deducts €474.32 of deposits");
         button(desk, "Begin the invoice").click();
@@ -105,6 +106,25 @@ public class QuoteStoryTest extends StorySuite {
                 "the letters",
                 java.time.Duration.ofSeconds(90),
                 () -> demo.count("rowan@ashdown.example", "what changes for") == 2);
+    }
+
+    /** More is asked for by letter, which is looked at first, and is then asked for no more. */
+    private void askForMore() {
+        button(desk, "More").click();
+        desk.getByText("Ask for money…").click();
+        Locator dialog = desk.getByRole(AriaRole.DIALOG);
+        dialog.getByLabel("Amount, or a percentage of the whole").fill("900");
+        button(desk, "See the letter…").click();
+        assertThat(dialog).containsText("at most 711.48");
+        dialog.getByLabel("Amount, or a percentage of the whole").fill("10%");
+        dialog.getByLabel("What for").fill("the felt, ordered ahead");
+        button(desk, "See the letter…").click();
+        assertThat(dialog.locator(".letter")).containsText("We ask you for €118.58: the felt, ordered ahead");
+        button(desk, "Ask and send").click();
+        assertThat(dialog).hasCount(0);
+        assertThat(desk.locator(".aside")).containsText("€118.58, the felt, ordered ahead");
+        button(desk, "Ask for it no more").click();
+        assertThat(desk.locator(".aside")).containsText("withdrawn");
     }
 
     private void reach() {

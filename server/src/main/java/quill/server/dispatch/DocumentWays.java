@@ -9,6 +9,7 @@ import quill.core.id.DocumentId;
 import quill.server.common.Amount;
 import quill.server.common.Shown;
 import quill.server.documents.Document;
+import quill.server.documents.DocumentKind;
 import quill.server.documents.Documents;
 import quill.server.documents.Reckoning;
 import quill.server.invoices.InvoicesService;
@@ -23,12 +24,19 @@ public class DocumentWays {
     private final Documents documents;
     private final LetterBasics basics;
     private final WaysService ways;
+    private final AskedOnQuotes onQuotes;
 
-    DocumentWays(InvoicesService invoices, Documents documents, LetterBasics basics, WaysService ways) {
+    DocumentWays(
+            InvoicesService invoices,
+            Documents documents,
+            LetterBasics basics,
+            WaysService ways,
+            AskedOnQuotes onQuotes) {
         this.invoices = invoices;
         this.documents = documents;
         this.basics = basics;
         this.ways = ways;
+        this.onQuotes = onQuotes;
     }
 
     /**
@@ -43,11 +51,14 @@ public class DocumentWays {
 
     /** As they are now. */
     public WaysOfDocument of(DocumentId id) {
-        Document document = invoices.invoice(id);
+        return of(invoices.invoice(id));
+    }
+
+    private WaysOfDocument of(Document document) {
         Money sum = asked(document);
-        List<WayOffer> offers = sum == null ? List.of() : ways.offers(sum, document.clientId(), id);
+        List<WayOffer> offers = sum == null ? List.of() : ways.offers(sum, document.clientId(), document.id());
         return new WaysOfDocument(
-                WayChoice.of(ways.ofDocument(id)),
+                WayChoice.of(ways.ofDocument(document.id())),
                 sum == null ? null : Amount.of(sum),
                 offers,
                 sum != null && offers.stream().noneMatch(WayOffer::offered));
@@ -60,6 +71,10 @@ public class DocumentWays {
     }
 
     private Money asked(Document document) {
+        if (document.kind() == DocumentKind.QUOTE) {
+            Money missing = onQuotes.missing(document);
+            return missing.isPositive() ? missing : null;
+        }
         if (!document.isDraft()) {
             return basics.askedNow(basics.about(document));
         }
@@ -72,7 +87,7 @@ public class DocumentWays {
 
     /** What to know of the ways before a letter about a document goes, each a sentence; empty where all is offered. */
     List<String> notes(DocumentId id) {
-        WaysOfDocument all = of(id);
+        WaysOfDocument all = of(documents.find(id).orElseThrow());
         List<String> missing = all.offers().stream()
                 .filter(o -> o.on() && !o.offered())
                 .map(o -> "Not by " + o.words() + ": " + o.missing() + ".")
