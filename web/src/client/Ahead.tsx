@@ -46,7 +46,8 @@ export function Ahead({
   const taken = a.card && !a.test;
   return (
     <section aria-label="To pay now">
-      <h2>{a.whole ? 'To pay now' : 'The deposit, to pay now'}</h2>
+      <h2>{a.what === 'the deposit' ? 'The deposit, to pay now' : 'To pay now'}</h2>
+      {!a.deposit && <p>It is asked for: {a.what}.</p>}
       {!isZero(a.came) && (
         <p>
           {money(a.came)} has come; <b>{money(a.missing)}</b> of what was asked for is still to be paid.

@@ -67,7 +67,8 @@ export function SlipForm({
     mutationFn: (keep: boolean) => send({ ...slip, keep, seen: letter.data?.seen ?? null }),
     onSuccess: () => {
       onClose();
-      void queries.invalidateQueries();
+      // All but the letter itself, which has gone.
+      void queries.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'letter' });
     },
     // What the letter says has changed meanwhile: the dialog shows what it says now.
     onError: (e) => {
@@ -130,11 +131,13 @@ export function SlipForm({
                 <div role="region" aria-label="The letter" className={`letter ${css.letter}`} tabIndex={0}>
                   {l.text}
                 </div>
-                <Checkbox
-                  label={slip.bare ? 'With what is attached' : `Attached: ${l.files.join(', ')}`}
-                  checked={!slip.bare}
-                  onChange={(e) => put({ bare: !e.currentTarget.checked })}
-                />
+                {(slip.bare || l.files.length > 0) && (
+                  <Checkbox
+                    label={slip.bare ? 'With what is attached' : `Attached: ${l.files.join(', ')}`}
+                    checked={!slip.bare}
+                    onChange={(e) => put({ bare: !e.currentTarget.checked })}
+                  />
+                )}
               </>
             )}
             {later && <LaterField problem={problem('at')} onChange={(at) => put({ at })} />}

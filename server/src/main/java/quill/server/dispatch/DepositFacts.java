@@ -45,14 +45,8 @@ public class DepositFacts {
         String words = whatFor(document, asked.words());
         List<Row> rows = new ArrayList<>();
         if (asked.lines()) {
-            a.printed()
-                    .body()
-                    .lines()
-                    .forEach(l -> rows.add(Row.plain(
-                            l.description(), Shown.money(l.sums().net().money()))));
-            rows.add(Row.plain(
-                    document.kind() == DocumentKind.QUOTE ? "Total, as accepted" : "Total, as invoiced",
-                    Shown.money(a.printed().sums().total().money())));
+            rows.addAll(basics.itemised(
+                    a.printed(), document.kind() == DocumentKind.QUOTE ? "Total, as accepted" : "Total, as invoiced"));
         }
         rows.add(Row.plain("Asked for now: " + words, Shown.money(asked.amount())));
         LetterFacts.Values values = basics.values(a, a.printed().to().under())

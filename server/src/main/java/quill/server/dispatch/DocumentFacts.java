@@ -19,7 +19,6 @@ import quill.server.debts.AgreedTerms;
 import quill.server.dispatch.LetterBasics.About;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
-import quill.server.documents.PrintedDocument;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
 import quill.server.letters.LetterFacts;
@@ -71,25 +70,13 @@ public class DocumentFacts {
                 .put(
                         LetterField.SENT_BEFORE,
                         messages.firstSent(quote.id()).map(Texts::day).orElse(null));
-        List<Row> rows = new ArrayList<>();
-        a.printed()
-                .body()
-                .lines()
-                .forEach(l -> rows.add(
-                        Row.plain(l.description(), Shown.money(l.sums().net().money()))));
-        PrintedDocument.PrintedBody body = a.printed().body();
-        body.discounts()
-                .forEach(e -> rows.add(Row.plain(
-                        e.description(), Shown.money(e.amount().money().negated()))));
-        body.charges()
-                .forEach(e -> rows.add(
-                        Row.plain(e.description(), Shown.money(e.amount().money()))));
-        body.taxes().stream()
-                .filter(t -> !body.taxInside() && !t.amount().money().isZero())
-                .forEach(
-                        t -> rows.add(Row.plain(t.name(), Shown.money(t.amount().money()))));
-        rows.add(Row.plain("Total", Shown.money(a.printed().sums().total().money())));
-        return new LetterFacts(basics.from(a.open().getCurrencyUnit()), values.all(), rows, "", List.of(), List.of());
+        return new LetterFacts(
+                basics.from(a.open().getCurrencyUnit()),
+                values.all(),
+                basics.itemised(a.printed(), "Total"),
+                "",
+                List.of(),
+                List.of());
     }
 
     /** The same once it is accepted, with how to pay what is asked for at once. @param asked null for nothing */

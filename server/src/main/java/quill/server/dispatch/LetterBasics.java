@@ -1,6 +1,7 @@
 package quill.server.dispatch;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -162,6 +163,28 @@ class LetterBasics {
                 .distinct()
                 .toList();
         return days.size() == 1 ? days.get(0) : null;
+    }
+
+    /** The lines of a document without tax, what is added and taken off, its taxes, and what it comes to. */
+    List<LetterFacts.Row> itemised(PrintedDocument printed, String total) {
+        List<LetterFacts.Row> rows = new ArrayList<>();
+        printed.body()
+                .lines()
+                .forEach(l -> rows.add(LetterFacts.Row.plain(
+                        l.description(), Shown.money(l.sums().net().money()))));
+        PrintedDocument.PrintedBody body = printed.body();
+        body.discounts()
+                .forEach(e -> rows.add(LetterFacts.Row.plain(
+                        e.description(), Shown.money(e.amount().money().negated()))));
+        body.charges()
+                .forEach(e -> rows.add(LetterFacts.Row.plain(
+                        e.description(), Shown.money(e.amount().money()))));
+        body.taxes().stream()
+                .filter(t -> !body.taxInside() && !t.amount().money().isZero())
+                .forEach(t -> rows.add(
+                        LetterFacts.Row.plain(t.name(), Shown.money(t.amount().money()))));
+        rows.add(LetterFacts.Row.plain(total, Shown.money(printed.sums().total().money())));
+        return rows;
     }
 
     /** What is to be paid now, as its page asks first: all that is due, else what falls due next; null for nothing. */

@@ -10,6 +10,7 @@ import quill.core.letter.TextLength;
 import quill.server.QuillSettings;
 import quill.server.business.BusinessService;
 import quill.server.clients.Client;
+import quill.server.common.ConflictException;
 import quill.server.common.Shown;
 
 /**
@@ -78,7 +79,7 @@ public class LetterLook {
      */
     public record AsText(int characters, int parts, String cost) {}
 
-    /** Sends one letter to a client and returns its key. */
+    /** Sends one letter to a client and returns its key; null where that very act was done before. */
     public interface Sending {
         String send(Slip slip);
     }
@@ -88,6 +89,7 @@ public class LetterLook {
      *
      * @param recipient whom it goes to where nothing else is typed
      * @param slip what was typed, or null; what is said to have been seen is the letter without it
+     * @throws ConflictException where the act was done before
      */
     public ShownLetter at(Client.Recipient recipient, Slip slip, Sending act) {
         Slip typed = Slip.checked(slip);
@@ -123,7 +125,11 @@ public class LetterLook {
     private Undone undone(Sending act, Slip slip) {
         return transaction.execute(status -> {
             status.setRollbackOnly();
-            MessageRepository.Looked letter = repository.looked(act.send(slip)).orElseThrow();
+            String key = act.send(slip);
+            if (key == null) {
+                throw new ConflictException("That was done already; there is no letter left to look at.");
+            }
+            MessageRepository.Looked letter = repository.looked(key).orElseThrow();
             return new Undone(
                     letter,
                     papers.of(letter.id()).stream().map(p -> p.what().name()).toList(),

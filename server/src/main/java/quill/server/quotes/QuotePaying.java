@@ -9,6 +9,7 @@ import org.springframework.stereotype.Component;
 import quill.core.document.CreditorReference;
 import quill.core.id.DocumentId;
 import quill.server.common.Amount;
+import quill.server.dispatch.DepositFacts;
 import quill.server.dispatch.WaysToPay;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentState;
@@ -41,14 +42,16 @@ class QuotePaying {
      *
      * @param came of it
      * @param missing paid whole, or not at all
-     * @param whole whether that is all that the quote comes to
+     * @param what it is for, in a few words
+     * @param deposit whether that is the deposit that was agreed with the quote, or all of it
      * @param iban for a transfer; empty where none is offered
      * @param otherwise how else, such as in cash; may be empty
      */
     record Ahead(
             Amount came,
             Amount missing,
-            boolean whole,
+            String what,
+            boolean deposit,
             boolean card,
             boolean test,
             String iban,
@@ -65,17 +68,27 @@ class QuotePaying {
             return null;
         }
         Money missing = asked.missing();
+        List<Requests.Asked> open =
+                asked.asked().stream().filter(a -> a.missing().isPositive()).toList();
         WaysToPay.Ways offered =
                 missing.isPositive() ? ways.of(missing, quote.clientId(), quote.id()) : WaysToPay.Ways.NONE;
         return new Ahead(
                 Amount.of(asked.received()),
                 Amount.of(missing),
-                missing.isEqual(printed.sums().total().money()),
+                missing.isEqual(printed.sums().total().money()) ? "all of it" : what(quote, open),
+                open.stream().allMatch(a -> a.words().isEmpty()),
                 missing.isPositive() && (offered.card() || offered.test()),
                 offered.test(),
                 offered.iban(),
                 CreditorReference.grouped(CreditorReference.of(quote.number())),
                 offered.otherwise());
+    }
+
+    private static String what(Document quote, List<Requests.Asked> open) {
+        return open.stream()
+                .map(a -> DepositFacts.whatFor(quote, a.words()))
+                .distinct()
+                .collect(Collectors.joining("; "));
     }
 
     /** What is asked for; nothing unless it is accepted. */

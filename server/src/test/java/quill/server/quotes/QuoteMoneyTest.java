@@ -374,10 +374,14 @@ public class QuoteMoneyTest {
         });
         assertThat(shown.text())
                 .contains("We ask you for €800.00: the felt, ordered ahead, for quote " + quote.number())
+                .contains("high: €1,260.01")
+                .contains("low: €57.22")
                 .contains("Total, as accepted: €8,270.98")
                 .contains("Asked for now: the felt, ordered ahead: €800.00");
         assertThat(shown.notes()).isEmpty();
         assertThat(requests.missing(quote)).isEqualTo(eur("0.00"));
+        assertThatThrownBy(() -> server.bean(LetterLook.class).at(letters.recipient(quote), null, slip -> null))
+                .isInstanceOf(ConflictException.class);
     }
 
     private void aKeyServesForOneThing(Document quote) {
