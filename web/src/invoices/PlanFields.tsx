@@ -15,14 +15,16 @@ export function PlanFields({
   change: Change;
   of: (field: string) => string | undefined;
 }) {
-  const [open, setOpen] = useState(typed.plan !== null);
+  // By hand, so that the focus goes along; null where nobody has. What is taken back or brought again shows by itself.
+  const [byHand, setByHand] = useState<boolean | null>(null);
+  const open = byHand === true || typed.plan !== null;
   const plan = typed.plan ?? NOTHING;
   const set = (part: Partial<typeof plan>) =>
     change((t) => ({ ...t, plan: { ...(t.plan ?? NOTHING), ...part } }), `plan.${Object.keys(part).join()}`);
   if (!open)
     return (
       <p className="adding">
-        <button type="button" className="link" onClick={() => setOpen(true)}>
+        <button type="button" className="link" autoFocus={byHand === false} onClick={() => setByHand(true)}>
           + Let the client choose how to pay
         </button>
       </p>
@@ -34,6 +36,7 @@ export function PlanFields({
         className="cell"
         style={{ display: 'block', width: '100%' }}
         placeholder={placeholder}
+        autoFocus={byHand === true && name === 'most'}
         value={plan[name]}
         aria-invalid={Boolean(of(`plan.${name}`))}
         onChange={(e) => set({ [name]: e.target.value })}
@@ -50,7 +53,7 @@ export function PlanFields({
           className="link small"
           onClick={() => {
             change((t) => ({ ...t, plan: null }));
-            setOpen(false);
+            setByHand(false);
           }}
         >
           Offer nothing
