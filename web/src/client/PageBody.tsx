@@ -5,6 +5,7 @@ import { Paying } from './Paying';
 import { Picker } from './Picker';
 import { Signing } from './Signing';
 import { SumRows } from './SumRows';
+import { useSaid } from './useSaid';
 
 type Page = Schemas['PublicPage'];
 
@@ -105,7 +106,9 @@ export function PageBody({
   onStale: () => void;
 }) {
   const d = page.document;
-  const unsigned = page.paying.plan.acceptance !== null && page.paying.plan.acceptance.name === null;
+  const { acceptance, picked } = page.paying.plan;
+  const unsigned = acceptance !== null && acceptance.name === null;
+  const place = useSaid(`${acceptance?.name ?? ''} ${picked ?? ''}`);
   const Box = token ? 'main' : 'div';
   const link = (to: string) => (token ? { href: `/api/public/${token}/${to}` } : {});
   return (
@@ -153,14 +156,15 @@ export function PageBody({
           ))}
         </div>
       )}
-      {page.paying.plan.acceptance?.name && (
-        <p className="told" role="status">
-          Accepted on {longDate(page.paying.plan.acceptance.on ?? page.today)} by{' '}
-          {page.paying.plan.acceptance.name}.
+      {(acceptance?.name || picked) && (
+        <p className="told" role="status" tabIndex={-1} ref={place}>
+          {acceptance?.name && (
+            <>
+              Accepted on {longDate(acceptance.on ?? page.today)} by {acceptance.name}.{' '}
+            </>
+          )}
+          {picked && <>You picked {picked} monthly installments.</>}
         </p>
-      )}
-      {page.paying.plan.picked && (
-        <p className="faded small">You picked {page.paying.plan.picked} monthly installments.</p>
       )}
       {unsigned && token && onPage ? (
         <Signing page={page} token={token} onDone={onPage} onStale={onStale} />

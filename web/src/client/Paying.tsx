@@ -17,7 +17,9 @@ export function Paying({
   token: string | null;
   onStale: () => void;
 }) {
-  const [chosen, setChosen] = useState(p.paying.plan.early ? 'early' : 'due');
+  const [wanted, setChosen] = useState(p.paying.plan.early ? 'early' : 'due');
+  // What was to be had a moment ago may be gone: something was picked, or paid elsewhere.
+  const chosen = wanted === 'early' && !p.paying.plan.early ? 'due' : wanted;
   const [going, setGoing] = useState(false);
   const [refusal, setRefusal] = useState('');
   const [some, setSome] = useState<Schemas['Choice'] | null>(null);

@@ -6,6 +6,7 @@ import { Ahead } from './Ahead';
 import { NotShown } from './NotShown';
 import { QuoteAnswer, ticks } from './QuoteAnswer';
 import { SumRows } from './SumRows';
+import { useSaid } from './useSaid';
 
 type Page = Schemas['QuotePage'];
 
@@ -95,9 +96,10 @@ function Stands({ page: p, token }: { page: Page; token: string }) {
       {d.from.name}: <a href={`mailto:${d.from.email}`}>{d.from.email}</a>
     </>
   );
+  const place = useSaid(p.answer?.name ?? '');
   if (p.answer)
     return (
-      <p className="told" role="status">
+      <p className="told" role="status" tabIndex={-1} ref={place}>
         {p.answer.accepted ? 'Accepted' : 'Declined'} on {longDate(p.answer.on)}, {p.answer.at}, by{' '}
         {p.answer.name}.{' '}
         {p.answer.accepted && <a href={`/api/public/${token}/quote/pdf`}>The record of it, as PDF</a>}

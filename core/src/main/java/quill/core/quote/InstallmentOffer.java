@@ -139,7 +139,7 @@ public record InstallmentOffer(int most, LocalDate first, Extent discount) {
     public String words(Money due, Money net, Money tax) {
         StringBuilder words = new StringBuilder();
         if (most >= FEWEST) {
-            words.append("On its page you can pick from 2 to ")
+            words.append("On its page you can pick once, from 2 to ")
                     .append(most)
                     .append(" monthly installments, the first on ")
                     .append(TypedDate.inWords(first))
@@ -147,7 +147,8 @@ public record InstallmentOffer(int most, LocalDate first, Extent discount) {
         }
         if (hasDiscount()) {
             Money off = off(due);
-            words.append("Paid whole by ")
+            words.append(words.isEmpty() ? "Paid" : "Instead, paid")
+                    .append(" whole by ")
                     .append(TypedDate.inWords(first))
                     .append(", ")
                     .append(Amounts.grouped(off))

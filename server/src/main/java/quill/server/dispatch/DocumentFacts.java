@@ -12,6 +12,7 @@ import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
 import quill.core.letter.LetterField;
 import quill.core.money.Amounts;
+import quill.core.quote.InstallmentOffer;
 import quill.server.common.Shown;
 import quill.server.common.Texts;
 import quill.server.creditnotes.CreditNote;
@@ -21,6 +22,7 @@ import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
+import quill.server.invoices.Plans;
 import quill.server.letters.LetterFacts;
 import quill.server.letters.LetterFacts.Row;
 
@@ -31,12 +33,19 @@ public class DocumentFacts {
     private final InvoicesService invoices;
     private final MessageRepository messages;
     private final DepositFacts deposits;
+    private final Plans plans;
 
-    DocumentFacts(LetterBasics basics, InvoicesService invoices, MessageRepository messages, DepositFacts deposits) {
+    DocumentFacts(
+            LetterBasics basics,
+            InvoicesService invoices,
+            MessageRepository messages,
+            DepositFacts deposits,
+            Plans plans) {
         this.basics = basics;
         this.invoices = invoices;
         this.messages = messages;
         this.deposits = deposits;
+        this.plans = plans;
     }
 
     /** An invoice goes out. */
@@ -50,8 +59,18 @@ public class DocumentFacts {
                 .put(
                         LetterField.SENT_BEFORE,
                         messages.firstSent(invoice.id()).map(Texts::day).orElse(null))
-                .put(LetterField.WAYS, basics.waysSentence(basics.askedNow(a), invoice));
+                .put(LetterField.WAYS, (basics.waysSentence(basics.askedNow(a), invoice) + offered(invoice)).strip());
         return facts(a, values, a.parts().stream().map(p -> row(p, single)).toList());
+    }
+
+    /** What its page offers besides, and asks for first; empty for nothing. */
+    private String offered(Document invoice) {
+        Map<String, Object> about = new HashMap<>();
+        about.put("most", plans.open(invoice).map(InstallmentOffer::most).orElse(0));
+        about.put("by", plans.open(invoice).map(InstallmentOffer::first).orElse(null));
+        about.put("early", plans.early(invoice).orElse(null));
+        about.put("accept", plans.waitsForAcceptance(invoice));
+        return " " + basics.say("offered", about);
     }
 
     /**

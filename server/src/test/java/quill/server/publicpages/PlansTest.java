@@ -27,6 +27,7 @@ import quill.server.common.ConflictException;
 import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
+import quill.server.dispatch.DispatchService;
 import quill.server.documents.Document;
 import quill.server.documents.Documents;
 import quill.server.invoices.InvoicesService;
@@ -90,12 +91,39 @@ public class PlansTest {
                 .id();
     }
 
+    /** What a letter with the invoice says now. */
+    private String letter(Document invoice) {
+        server.bean(DispatchService.class).sendAgain(invoice.id(), "plans-letter-" + keys++);
+        return server.jdbc()
+                .sql("SELECT text FROM message_text ORDER BY message_id DESC LIMIT 1")
+                .query(String.class)
+                .single();
+    }
+
     private Money open(Document invoice) {
         return Money.ofMinor(CurrencyUnit.EUR, invoices.invoice(invoice.id()).openMinor());
     }
 
     private void agree() {
         assertThat(debts.agreement(client, CurrencyUnit.EUR).holds()).isTrue();
+    }
+
+    /** What the page offers stands in the letter as long as it is to be had, and no longer. */
+    @Test
+    public void theLetterSaysWhatCanBePicked() {
+        Document both = plain(new TypedInstallmentOffer("12", "31 Mar", "10%", false));
+        assertThat(letter(both))
+                .contains("On its page you can pick up to 12 monthly installments instead, or pay €1,701.00 for all"
+                        + " of it by 31 March 2027.");
+        picking.pick(both, 6, eur("1890.00"), "");
+        assertThat(letter(both)).doesNotContain("pick").doesNotContain("1,701.00");
+        assertThat(letter(plain(new TypedInstallmentOffer("3", "31 Mar", "", true))))
+                .contains("On its page you can pick up to 3 monthly installments instead, the first on 31 March 2027."
+                        + " Please accept it there first, with your name.");
+        Document early = plain(new TypedInstallmentOffer("", "31 Mar", "10%", false));
+        assertThat(letter(early)).contains("Paid whole by 31 March 2027, it is €1,701.00.");
+        server.moveTo(LocalDate.of(2027, 4, 1), java.time.LocalTime.of(8, 0));
+        assertThat(letter(early)).doesNotContain("1,701.00");
     }
 
     /** 1,890.00 in 12 is 157.50 each, monthly from the first day; picked once, the schedule is fixed. */
