@@ -151,8 +151,7 @@ public final class TakingBack {
                 throw new RefusedException(
                         "amount",
                         Amounts.plain(whole),
-                        "at most " + Amounts.grouped(whole.minus(sum))
-                                + " can be given back: the rest was given back before");
+                        "at most " + Amounts.grouped(whole.minus(sum)) + " can be given back");
             }
         }
     }

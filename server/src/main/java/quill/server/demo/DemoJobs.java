@@ -146,7 +146,7 @@ class DemoJobs {
                                 term(true, "46%", "0"),
                                 term(false, "30%", "at stack on + 14"),
                                 term(false, "rest", "at delivery + 14")))
-                        .offer(new TypedOffer("+30", "<p>Work begins when the deposit has come.</p>"))
+                        .offer(new TypedOffer("+30", "<p>Where a deposit is agreed, work begins when it has come.</p>"))
                         .build());
         quoting.sending().send(id, 1, "first", null);
         byName.put("player", id);

@@ -20,9 +20,10 @@ import quill.server.quotes.QuotesService;
 /** Quotes of the demo: one in every state, played as its clients and its owner would. */
 @Component
 class DemoQuotes {
-    private static final String CONDITIONS = "<p>Work begins when the deposit has come. The instrument is insured while"
-            + " it is with us.</p><ul><li>Parts that are replaced are given back on request.</li><li>What is found"
-            + " while the action is out is told before it is done.</li></ul>";
+    private static final String CONDITIONS =
+            "<p>Where a deposit is agreed, work begins when it has come. The instrument is insured while"
+                    + " it is with us.</p><ul><li>Parts that are replaced are given back on request.</li><li>What is found"
+                    + " while the action is out is told before it is done.</li></ul>";
     /** An address for examples (RFC 5737). */
     private static final String ADDRESS = "203.0.113.17";
 

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -21,23 +22,39 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.core.document.TypedDraft;
+import quill.core.document.TypedDraft.TypedLine;
+import quill.core.document.TypedInstallmentOffer;
+import quill.core.document.TypedOffer;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
 import quill.core.ledger.Agreement;
+import quill.core.schedule.TypedTerm;
+import quill.core.tax.TaxRounding;
 import quill.server.Server;
 import quill.server.books.BooksService;
+import quill.server.business.BusinessService;
 import quill.server.business.Rates;
 import quill.server.creditnotes.Crediting;
 import quill.server.dailyrun.DailyRun;
 import quill.server.debts.Debts;
 import quill.server.debts.OpenSums;
 import quill.server.dispatch.Outbox;
+import quill.server.documents.DocumentKind;
+import quill.server.documents.DocumentState;
+import quill.server.invoices.InvoicesService;
 import quill.server.latefees.FeePolicies;
 import quill.server.payments.PaymentsService;
 import quill.server.payments.Undoing;
+import quill.server.publicpages.Picking;
+import quill.server.quotes.Answering;
+import quill.server.quotes.QuoteInvoicing;
+import quill.server.quotes.QuotesService;
+import quill.server.requests.Requests;
 
 /**
  * Books outlive the build that kept them. Whatever made their tables is never edited again; and every folder that an
@@ -96,7 +113,7 @@ public class LaterBuildsTest {
             assertThat(server.bean(OpenSums.class).disagreeing()).isEmpty();
             // And they go on.
             ClientId client = server.client("Later Client", true);
-            DocumentId invoice = server.issue(client, "10.00", "100%@0", null);
+            DocumentId invoice = issue(server, client, "10.00");
             server.bean(PaymentsService.class)
                     .record(new PaymentsService.Recorded(
                             "later-payment",
@@ -110,6 +127,23 @@ public class LaterBuildsTest {
             server.bean(DailyRun.class).catchUp();
             assertThat(server.bean(OpenSums.class).disagreeing()).isEmpty();
         }
+    }
+
+    /** Without tax where the business has none, else with the one that it has. */
+    private static DocumentId issue(Server server, ClientId client, String price) {
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        List<String> taxes = server.bean(BusinessService.class).taxes().keySet().stream()
+                .filter(id -> !id.equals("none"))
+                .limit(1)
+                .toList();
+        DocumentId draft = invoices.begin(TypedDraft.in("EUR")
+                .client(client)
+                .subject("tuning")
+                .supplyDate(DAY.toString())
+                .lines(List.of(new TypedLine("Tuning", "1", "", price, "", taxes.isEmpty() ? List.of("none") : taxes)))
+                .schedule(List.of(new TypedTerm(false, "rest", "0")))
+                .build());
+        return invoices.issue(draft, 1).id();
     }
 
     /** One of everything: what is open, what came, what was taken back, what waits. */
@@ -147,10 +181,61 @@ public class LaterBuildsTest {
         DocumentId replaced = server.issue(two, "60.00", "100%@5", null);
         server.pay(two, replaced, "60.00", DAY);
         server.bean(Crediting.class).write(replaced, Crediting.Wanted.rest("the wrong piano", true));
+        tellOfQuotes(server, one);
         server.moveTo(DAY.plusDays(20), LocalTime.of(12, 0));
         server.bean(DailyRun.class).catchUp();
         server.bean(Outbox.class).sendDue();
         assertThat(server.bean(Debts.class).of(parts)).anyMatch(d -> d.fee());
+    }
+
+    /** A deposit that came in part, a stage, and installments that were picked. */
+    private static void tellOfQuotes(Server server, ClientId client) {
+        server.account();
+        server.registered(TaxRounding.PER_TAX, "BE0123456749");
+        List<String> taxes = List.of(server.tax("high", "21", "S", false, ""));
+        QuotesService quotes = server.bean(QuotesService.class);
+        DocumentId id = quotes.begin(TypedDraft.in("EUR")
+                .client(client)
+                .subject("the restoration")
+                .lines(List.of(new TypedLine("Restoration", "1", "", "1000.01", "", taxes)))
+                .schedule(List.of(new TypedTerm(true, "50%", "0"), new TypedTerm(false, "rest", "14")))
+                .offer(new TypedOffer("", "<p>As agreed.</p>"))
+                .build());
+        server.bean(Answering.class)
+                .acceptByHand(
+                        quotes.issue(id, 1), new Answering.Acceptance("Early, on the telephone", List.of(), null));
+        server.pay(client, id, "300.00", DAY);
+        InvoicesService invoices = server.bean(InvoicesService.class);
+        DocumentId stage =
+                server.bean(QuoteInvoicing.class).begin(id, new QuoteInvoicing.ToBill("percent", "40%", List.of()));
+        invoices.issue(stage, invoices.invoice(stage).version());
+        DocumentId plan = invoices.begin(TypedDraft.in("EUR")
+                .client(client)
+                .subject("the keyboard")
+                .supplyDate(DAY.toString())
+                .lines(List.of(new TypedLine("Keyboard", "1", "", "100.00", "", taxes)))
+                .schedule(List.of(new TypedTerm(false, "rest", "30")))
+                .plan(new TypedInstallmentOffer("12", "31 Mar", "10%", false))
+                .build());
+        server.bean(Picking.class)
+                .pick(invoices.issue(plan, 1), 3, Money.of(CurrencyUnit.EUR, new BigDecimal("121.00")), "");
+    }
+
+    /** What is missing on each accepted quote; those of earlier builds had none. */
+    private static String asked(Server server) {
+        Requests requests = server.bean(Requests.class);
+        return server
+                .jdbc()
+                .sql("SELECT id FROM document WHERE kind = :kind AND state = :state ORDER BY id")
+                .param("kind", DocumentKind.QUOTE)
+                .param("state", DocumentState.ACCEPTED)
+                .query(Long.class)
+                .list()
+                .stream()
+                .map(id -> requests.on(server.bean(QuotesService.class).quote(new DocumentId(id))))
+                .map(q -> "asked " + q.asked().size() + ", received " + q.received() + ", missing " + q.missing()
+                        + ", left " + q.left() + "\n")
+                .collect(Collectors.joining());
     }
 
     private static String figures(Server server) {
@@ -172,7 +257,7 @@ public class LaterBuildsTest {
         String accounts = server.bean(BooksService.class).balances().own().stream()
                 .map(b -> b.account() + " " + b.detail() + " " + b.amount())
                 .collect(Collectors.joining("\n"));
-        return String.join("\n", lines) + "\n" + accounts + "\n" + counted(server) + "\n";
+        return String.join("\n", lines) + "\n" + accounts + "\n" + counted(server) + "\n" + asked(server);
     }
 
     private static String counted(Server server) {
