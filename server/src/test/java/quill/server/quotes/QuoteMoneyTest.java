@@ -25,9 +25,6 @@ import quill.server.cardorders.CardOrders;
 import quill.server.common.ConflictException;
 import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
-import quill.server.dispatch.DepositFacts;
-import quill.server.dispatch.DepositLetters;
-import quill.server.dispatch.LetterLook;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentState;
 import quill.server.documents.Documents;
@@ -363,27 +360,6 @@ public class QuoteMoneyTest {
     }
 
     /** What was recorded under a key is not taken for what is given back, or the other way round, nor one sum for another. */
-    @Test
-    public void theLetterThatAsksIsShownBeforeItGoes() {
-        server.account();
-        Document quote = accepted(REST);
-        DepositLetters letters = server.bean(DepositLetters.class);
-        LetterLook.ShownLetter shown = server.bean(LetterLook.class).at(letters.recipient(quote), null, slip -> {
-            requests.ask("looked-at-1", quote, eur("800.00"), "the felt, ordered ahead");
-            return letters.ask(quote, new DepositFacts.Asking(eur("800.00"), "the felt, ordered ahead", true), slip);
-        });
-        assertThat(shown.text())
-                .contains("We ask you for €800.00: the felt, ordered ahead, for quote " + quote.number())
-                .contains("high: €1,260.01")
-                .contains("low: €57.22")
-                .contains("Total, as accepted: €8,270.98")
-                .contains("Asked for now: the felt, ordered ahead: €800.00");
-        assertThat(shown.notes()).isEmpty();
-        assertThat(requests.missing(quote)).isEqualTo(eur("0.00"));
-        assertThatThrownBy(() -> server.bean(LetterLook.class).at(letters.recipient(quote), null, slip -> null))
-                .isInstanceOf(ConflictException.class);
-    }
-
     private void aKeyServesForOneThing(Document quote) {
         Refunds refunds = server.bean(Refunds.class);
         Refunds.Given given = new Refunds.Given(
