@@ -13,6 +13,7 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.document.CreditTotals;
 import quill.core.id.DocumentId;
 import quill.core.issued.IssuedDocument;
+import quill.core.ledger.Appropriation;
 import quill.core.ledger.ClientLedger;
 import quill.core.ledger.Entry;
 import quill.core.ledger.Step;
@@ -101,10 +102,11 @@ class CreditBooking {
         settling.letWait(draft, invoice.clientId(), gained.now(), gained.credit());
     }
 
-    /** Settles what else is open by credit that nothing waits for, and tells what happened. */
-    void settle(Document invoice, String what) {
-        settling.useCredit(invoice.clientId(), CurrencyUnit.of(invoice.currency()));
+    /** Settles what else is open by credit that nothing waits for, and tells what happened. @return what it settled */
+    List<Appropriation.Part> settle(Document invoice, String what) {
+        List<Appropriation.Part> settled = settling.useCredit(invoice.clientId(), CurrencyUnit.of(invoice.currency()));
         happenings.tell(invoice.id(), invoice.clientId(), what);
+        return settled;
     }
 
     private static Map<Long, BigDecimal> pieces(IssuedDocument note) {

@@ -17,6 +17,7 @@ import quill.core.document.Taken;
 import quill.core.id.DocumentId;
 import quill.core.issued.CreditNoteWriting;
 import quill.core.issued.IssuedDocument;
+import quill.core.ledger.Appropriation;
 import quill.core.money.Amounts;
 import quill.core.money.DecimalMark;
 import quill.core.money.TypedNumber;
@@ -96,8 +97,13 @@ public class Crediting {
         }
     }
 
-    /** A note that was written. @param draftId the draft that replaces the invoice, or null */
-    public record Written(CreditNote note, DocumentId draftId) {}
+    /**
+     * A note that was written.
+     *
+     * @param draftId the draft that replaces the invoice, or null
+     * @param settled what else the credit settled that came of it
+     */
+    public record Written(CreditNote note, DocumentId draftId, List<Appropriation.Part> settled) {}
 
     /** What a note would say. Stores nothing. */
     public PrintedDocument preview(DocumentId invoiceId, Wanted wanted) {
@@ -144,11 +150,11 @@ public class Crediting {
             draft = invoices.replacement(invoice);
             booking.letWait(draft, invoice, gained);
         }
-        booking.settle(
+        List<Appropriation.Part> settled = booking.settle(
                 invoice,
                 (totals.whole() ? "Taken back" : Amounts.grouped(totals.total()) + " taken back") + " by credit note "
                         + number + ": " + reason);
-        return new Written(note, draft);
+        return new Written(note, draft, settled);
     }
 
     private IssuedDocument note(String number, IssuedDocument of, CreditTotals totals, boolean mirror, String reason) {

@@ -80,7 +80,9 @@ class DocumentCases implements LetterCases {
         return facts.creditNote(
                 invoice,
                 note,
-                books.creditOf(invoice.clientId(), currency),
-                debts.waitingCreditOf(invoice.clientId(), currency));
+                new DocumentFacts.Became(
+                        List.of(),
+                        books.creditOf(invoice.clientId(), currency),
+                        debts.waitingCreditOf(invoice.clientId(), currency)));
     }
 }

@@ -131,20 +131,46 @@ public class DocumentFacts {
                 "");
     }
 
-    /** A credit note goes out. @param credit what is held of the client's, @param waiting the part of it that waits */
-    LetterFacts creditNote(Document invoice, CreditNote note, Money credit, Money waiting) {
+    /**
+     * What became of what a credit note gave back.
+     *
+     * @param settled what it settled of other documents
+     * @param credit what is held of the client's now
+     * @param waiting the part of it that waits for an invoice
+     */
+    record Became(List<Appropriation.Part> settled, Money credit, Money waiting) {}
+
+    /** A credit note goes out. */
+    LetterFacts creditNote(Document invoice, CreditNote note, Became became) {
         About a = basics.about(invoice);
-        Money free = credit.minus(waiting);
+        Money free = became.credit().minus(became.waiting());
         String document = basics.document(List.of(invoice.number()));
         LetterFacts.Values values = basics.values(a, a.printed().to().under())
                 .put(LetterField.CREDIT_NOTE, note.number())
                 .put(LetterField.EXTENT, note.extent(a.printed().sums().total().money()))
                 .put(LetterField.CREDITED, Shown.money(note.total()))
                 .put(LetterField.REASON, note.reason())
-                .put(LetterField.LEFT, basics.say("left-of-one", Map.of("open", a.open(), "document", document)))
+                .put(
+                        LetterField.LEFT,
+                        (basics.say("left-of-one", Map.of("open", a.open(), "document", document))
+                                        + " "
+                                        + basics.say("settles-others", Map.of("sums", settled(became.settled()))))
+                                .strip())
                 .put(LetterField.FREE_CREDIT, free.isPositive() ? Shown.money(free) : null)
-                .put(LetterField.WAITING_CREDIT, waiting.isPositive() ? Shown.money(waiting) : null);
+                .put(LetterField.WAITING_CREDIT, became.waiting().isPositive() ? Shown.money(became.waiting()) : null);
         return facts(a, values, List.of());
+    }
+
+    private static Map<DocumentId, Money> byDocument(List<Appropriation.Part> settled) {
+        Map<DocumentId, Money> sums = new LinkedHashMap<>();
+        settled.forEach(p -> sums.merge(p.debt().document(), p.amount(), Money::plus));
+        return sums;
+    }
+
+    private List<Settled> settled(List<Appropriation.Part> parts) {
+        return byDocument(parts).entrySet().stream()
+                .map(e -> new Settled(named(invoices.invoice(e.getKey())), e.getValue()))
+                .toList();
     }
 
     /** What a payment settled of one document. @param document what it is called in a sentence */
@@ -158,10 +184,7 @@ public class DocumentFacts {
      */
     public LetterFacts receipt(Document invoice, String payer, MoneyLetters.Arrived arrived) {
         About main = basics.about(invoice);
-        Map<DocumentId, Money> sums = new LinkedHashMap<>();
-        for (Appropriation.Part p : arrived.settled()) {
-            sums.merge(p.debt().document(), p.amount(), Money::plus);
-        }
+        Map<DocumentId, Money> sums = byDocument(arrived.settled());
         Map<DocumentId, About> about = new LinkedHashMap<>();
         sums.keySet().forEach(id -> about.put(id, basics.about(invoices.invoice(id))));
         List<String> numbers =

@@ -49,12 +49,9 @@ class Letters {
         return writing.write(LetterKind.ARRANGED, false, facts.arranged(invoice, change, before), once);
     }
 
-    Written creditNote(Document invoice, CreditNote note, Money credit, Money waiting) {
+    Written creditNote(Document invoice, CreditNote note, DocumentFacts.Became became) {
         return writing.write(
-                LetterKind.CREDIT_NOTE,
-                false,
-                facts.creditNote(invoice, note, credit, waiting),
-                LetterWriting.ThisOnce.NOTHING);
+                LetterKind.CREDIT_NOTE, false, facts.creditNote(invoice, note, became), LetterWriting.ThisOnce.NOTHING);
     }
 
     /** Says that money arrived, and what for. @param invoice whose page the letter leads to */

@@ -60,8 +60,10 @@ public class MoneyLetters {
             Written written = letters.creditNote(
                     invoice,
                     note.note(),
-                    books.creditOf(client.id(), currency),
-                    debts.waitingCreditOf(client.id(), currency));
+                    new DocumentFacts.Became(
+                            note.settled(),
+                            books.creditOf(client.id(), currency),
+                            debts.waitingCreditOf(client.id(), currency)));
             String key = "credit note:" + note.note().id();
             queue.add(
                     draft(key, MessageKind.CREDIT_NOTE, client, invoice, written)

@@ -155,6 +155,18 @@ public class TrueLettersTest {
     }
 
     @Test
+    public void aCreditNoteSaysWhatBecameOfTheMoneyThatWasPaid() {
+        DocumentId paid = server.issue(client, "100.00", "100%@10", null);
+        server.pay(client, paid, "100.00", BEGIN);
+        server.issue(client, "60.00", "100%@30", null);
+        server.bean(MoneyLetters.class).credit(paid, Crediting.Wanted.rest("the work falls through", false));
+        assertThat(last("text"))
+                .contains("You owe nothing for invoice 2027-0001. What was paid on it before settles €60.00 of"
+                        + " invoice 2027-0002 instead.")
+                .contains("€40.00 of yours is held as credit");
+    }
+
+    @Test
     public void aPaperThatIsPrintedLaterSaysWhatIsOpenAndAsOfWhen() throws Exception {
         DocumentId invoice = server.issue(client, "400.00", "20%@5 rest@9", null);
         assertThat(paper(invoice)).doesNotContain("As of");
