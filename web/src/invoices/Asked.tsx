@@ -28,7 +28,7 @@ export function Asked({ id }: { id: number }) {
   return (
     <>
       <h2>Asked for</h2>
-      <ul style={{ listStyle: 'none', margin: 0, padding: 0 }}>
+      <ul style={{ listStyle: 'none', margin: '0 0 18px', padding: 0 }}>
         {asked.data.map((a) => (
           <li key={a.id} style={{ margin: '4px 0' }}>
             <b>{money(a.amount)}</b>, {a.what}, {shortDate(a.on)}:{' '}

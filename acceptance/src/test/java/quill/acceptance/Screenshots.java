@@ -47,7 +47,7 @@ public class Screenshots extends Suite {
         phone.context().clearCookies();
         String token = api.token(of(api, "week", "Halden"));
         shoot(phone, app.url("/p/" + token), "client-page");
-        shoot(phone, app.url("/p/" + quote(api, "open", 1)), "quote-on-a-phone");
+        shoot(phone, app.url("/p/" + quote(api, "open", 0)), "quote-on-a-phone");
     }
 
     private static long quoteId(Api api, String when, int place) {

@@ -23,8 +23,13 @@ final class MeasureDrawing {
         int all = shown.stream().mapToInt(Measure.Part::weight).sum();
         int room = (int) (width - GAP * (shown.size() - 1) - TICK * fees);
         int x = 0;
+        int before = 0;
+        int place = 0;
         for (Measure.Part part : shown) {
-            int w = Math.max(4, room * part.weight() / Math.max(1, all));
+            // From one division to the next, so that nothing is lost by rounding and the last ends at the edge.
+            before += part.weight();
+            int end = room * before / Math.max(1, all) + GAP * place++;
+            int w = Math.max(4, end - x);
             boolean late = part.standing() == Standing.LATE;
             String line = late ? LATE : INK;
             out.append(rect(x, w, height, late ? "#f6dedb" : "#ffffff", line));
@@ -48,8 +53,9 @@ final class MeasureDrawing {
         return out.append("</svg>").toString();
     }
 
+    /** A pixel is left free below: a paper's own rounding would cut a line that lies on the edge. */
     private static String rect(int x, int w, int h, String fill, String line) {
-        return "<rect x=\"" + (x + 0.5) + "\" y=\"0.5\" width=\"" + (w - 1) + "\" height=\"" + (h - 1) + "\" fill=\""
+        return "<rect x=\"" + (x + 0.5) + "\" y=\"0.5\" width=\"" + (w - 1) + "\" height=\"" + (h - 2) + "\" fill=\""
                 + fill + "\" stroke=\"" + line + "\"/>";
     }
 }

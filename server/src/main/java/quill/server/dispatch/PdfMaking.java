@@ -39,6 +39,9 @@ import quill.server.letters.Phrases;
 /** Prints an issued document: HTML to PDF/A-3, fonts embedded, the Measure as SVG. */
 @Component
 public class PdfMaking {
+    /** Of the text on a page, in pixels of 1/96 inch: A4 less its margins. */
+    private static final int PAPER_WIDTH = 672;
+
     private static final byte[] SRGB =
             ICC_Profile.getInstance(ColorSpace.CS_sRGB).getData();
 
@@ -110,7 +113,7 @@ public class PdfMaking {
         context.setVariable("notes", notes.of(invoice.id()));
         context.setVariable("parts", parts);
         context.setVariable("count", parts.stream().filter(p -> !p.fee()).count());
-        context.setVariable("measure", parts.isEmpty() ? "" : MeasureDrawing.svg(parts, 664, 16));
+        context.setVariable("measure", parts.isEmpty() ? "" : MeasureDrawing.svg(parts, PAPER_WIDTH, 16));
         context.setVariable(
                 "files",
                 attachments.of(invoice.id()).stream()
@@ -158,7 +161,8 @@ public class PdfMaking {
         context.setVariable("q", quote);
         context.setVariable("parts", quote.parts());
         context.setVariable("count", quote.parts().size());
-        context.setVariable("measure", quote.parts().isEmpty() ? "" : MeasureDrawing.svg(quote.parts(), 664, 16));
+        context.setVariable(
+                "measure", quote.parts().isEmpty() ? "" : MeasureDrawing.svg(quote.parts(), PAPER_WIDTH, 16));
         context.setVariable("files", quote.files());
         return papers.of(templates.process("document", context), reader, this::toPdf);
     }
@@ -217,7 +221,7 @@ public class PdfMaking {
         context.setVariable(
                 "measures",
                 letter.measures().stream()
-                        .map(m -> MeasureDrawing.svg(m.parts(), 664, 12))
+                        .map(m -> MeasureDrawing.svg(m.parts(), PAPER_WIDTH, 12))
                         .toList());
         context.setVariable("words", new Words());
         context.setVariable(

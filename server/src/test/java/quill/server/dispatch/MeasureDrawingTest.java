@@ -30,7 +30,17 @@ public class MeasureDrawingTest {
             Element box = (Element) boxes.item(i);
             end = Math.max(end, number(box, "x") + number(box, "width"));
         }
-        assertThat(end).isBetween(655.0, 664.0);
+        assertThat(end).isEqualTo(663.5);
+    }
+
+    @Test
+    public void manyPartsEndWithTheBoxToo() {
+        List<Part> twelve = java.util.stream.IntStream.rangeClosed(1, 12)
+                .mapToObj(i -> part(i, 83, 0, Standing.COMING))
+                .toList();
+        String svg = MeasureDrawing.svg(twelve, 672, 16);
+        int last = svg.lastIndexOf("x=\"");
+        assertThat(svg.substring(last)).startsWith("x=\"618.5\" y=\"0.5\" width=\"53\" height=\"14\"");
     }
 
     @Test
