@@ -1,6 +1,6 @@
 import { Button, Menu, useMantineColorScheme } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'react';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import { business } from './api/business';
 import { api, data, type Schemas, typing } from './api/client';
@@ -13,6 +13,8 @@ import { HealthBar } from './HealthBar';
 import { forgetAll } from './invoices/remembered';
 import { Leaving } from './letters/Leaving';
 import { Dialog } from './design/Dialog';
+
+const QuickDialog = lazy(() => import('./invoices/QuickDialog'));
 
 const places = [
   ['/', 'Today'],
@@ -27,6 +29,7 @@ const places = [
 
 const shortcuts = [
   ['N', 'something new: an invoice, a quote, a client, an item'],
+  ['Q', 'a quick invoice: a client, an amount, a tax'],
   ['Ctrl K, or /', 'find anything'],
   ['F', 'filter the list'],
   ['↑ ↓', 'turn through the list'],
@@ -60,6 +63,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
   const { colorScheme, toggleColorScheme } = useMantineColorScheme();
   const [help, setHelp] = useState(false);
   const [making, setMaking] = useState(false);
+  const [quick, setQuick] = useState(false);
   const latest = useRef({ making, newInvoice });
   useEffect(() => {
     latest.current = { making, newInvoice };
@@ -79,6 +83,9 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
         event.preventDefault();
         latest.current.making = true;
         setMaking(true);
+      } else if (key === 'q') {
+        event.preventDefault();
+        setQuick(true);
       } else if (key === '?') setHelp(true);
       else if (key === '/') {
         event.preventDefault();
@@ -114,12 +121,14 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
     window.location.assign('/');
   };
   const light = colorScheme === 'dark' ? 'Daylight' : 'Candlelight';
+  const go = (to: string) => () => void navigate(to);
   const fresh = [
-    [newInvoice, 'New invoice'],
-    [ofClient ? `/quotes/new?client=${ofClient}` : '/quotes/new', 'New quote'],
-    ['/clients/new', 'New client'],
-    ['/catalogue/new', 'New item'],
-    ['/catalogue/bundle', 'New bundle'],
+    ['New invoice', go(newInvoice)],
+    ['Quick invoice', () => setQuick(true)],
+    ['New quote', go(ofClient ? `/quotes/new?client=${ofClient}` : '/quotes/new')],
+    ['New client', go('/clients/new')],
+    ['New item', go('/catalogue/new')],
+    ['New bundle', go('/catalogue/bundle')],
   ] as const;
 
   return (
@@ -165,12 +174,12 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
             </Button>
           </Menu.Target>
           <Menu.Dropdown>
-            {fresh.map(([to, name]) => (
+            {fresh.map(([name, act]) => (
               <Menu.Item
                 key={name}
                 // Whoever opened it by key goes on by key.
                 data-autofocus={name === 'New invoice' ? true : undefined}
-                onClick={() => void navigate(to)}
+                onClick={act}
               >
                 {name}
               </Menu.Item>
@@ -196,8 +205,8 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
                     </Menu.Item>
                   ))}
                   <Menu.Divider />
-                  {fresh.map(([to, name]) => (
-                    <Menu.Item key={name} onClick={() => void navigate(to)}>
+                  {fresh.map(([name, act]) => (
+                    <Menu.Item key={name} onClick={act}>
                       {name}
                     </Menu.Item>
                   ))}
@@ -216,6 +225,11 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
         {children}
       </main>
       <Find />
+      {quick && (
+        <Suspense fallback={null}>
+          <QuickDialog client={ofClient ? Number(ofClient) : null} onClose={() => setQuick(false)} />
+        </Suspense>
+      )}
       <Dialog opened={help} onClose={() => setHelp(false)} title="Keys">
         <table className="ledger">
           <tbody>

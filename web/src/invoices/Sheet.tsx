@@ -15,12 +15,14 @@ import type { Desk } from './desk';
 import { Deductions } from './Deductions';
 import { Drawer } from './Drawer';
 import { Files } from './Files';
+import { blankDraft, scheduleOf, taxesOf } from './blankDraft';
 import { blankLine, FieldProblem, isBlank, SheetField, usualTax } from './fields';
 import { forget, rememberedOf } from './remembered';
 import { PlanFields } from './PlanFields';
 import { ScheduleEditor } from './ScheduleEditor';
 import { editedDraft } from './scheduleEdits';
 import css from './Sheet.module.css';
+import { useSending } from './sending';
 import { SheetBand } from './SheetBand';
 import { SheetExtras } from './SheetExtras';
 import { SheetFoot } from './SheetFoot';
@@ -34,64 +36,6 @@ import { Dialog } from '../design/Dialog';
 
 const Conditions = lazy(() => import('../quotes/Conditions').then((m) => ({ default: m.Conditions })));
 const AsTheClient = lazy(() => import('./AsTheClient').then((m) => ({ default: m.AsTheClient })));
-
-type Business = Schemas['BusinessView'];
-
-/** The taxes kept with a client that are still offered. */
-const taxesOf = (business: Business, client: Schemas['Client'] | undefined) =>
-  (client?.more.taxes ?? []).filter((id) => business.taxes.some((t) => t.id === id && !t.retired));
-
-/** What a new invoice's schedule is: the client's own, else the usual one. */
-function scheduleOf(
-  business: Business,
-  kept: Schemas['KeptSchedule'][],
-  client: Schemas['Client'] | undefined,
-): Typed['schedule'] {
-  const days = client?.more.daysToPay ?? null;
-  const rest = (d: number) => [{ deposit: false, share: 'rest', days: String(d) }];
-  return (
-    kept.find((k) => k.id === client?.more.schedule)?.terms ??
-    (days !== null ? rest(days) : undefined) ??
-    kept.find((k) => k.usual)?.terms ??
-    rest(business.business.habits.daysToPay)
-  );
-}
-
-function blankDraft(
-  desk: Desk,
-  business: Business,
-  kept: Schemas['KeptSchedule'][],
-  today: string,
-  client: Schemas['Client'] | undefined,
-): Typed {
-  const taxes = taxesOf(business, client);
-  return {
-    clientId: client?.id ?? null,
-    currency: client?.more.currency || business.business.currency,
-    rate: '',
-    subject: '',
-    reference: '',
-    project: '',
-    supplyDate: desk.kind === 'quote' ? '' : today,
-    supplyEnd: '',
-    taxInside: false,
-    cash: false,
-    lines: [blankLine(taxes.length > 0 ? taxes : usualTax(business.taxes))],
-    discounts: [],
-    charges: [],
-    prepaid: '',
-    schedule: scheduleOf(business, kept, client),
-    notes: '',
-    terms: business.documents.terms,
-    memo: '',
-    fields: {},
-    lateFee: null,
-    offer: desk.kind === 'quote' ? { validUntil: '+30', conditions: '' } : null,
-    job: null,
-    plan: null,
-    mark: business.mark,
-  };
-}
 
 /** The sheet: the invoice is written where it will be printed. */
 export function Sheet({
@@ -160,7 +104,7 @@ function Writing({
   client: number | null;
   /** The record of whom a new sheet is begun for, with its own terms. */
   begunFor: Schemas['Client'] | undefined;
-  business: Business;
+  business: Schemas['BusinessView'];
   kept: Schemas['KeptSchedule'][];
   today: string;
 }) {
@@ -291,6 +235,7 @@ function Writing({
     for (const other of [issue, toSend, look]) other.reset();
     act.mutate();
   };
+  useSending(() => begin(toSend));
   const deleting = useDeleting(typed, d.id, d.version, d.keep, desk);
   // Ctrl Enter leads on, and Ctrl Z back, from wherever one stands on the sheet.
   const keys = (event: KeyboardEvent) => {
