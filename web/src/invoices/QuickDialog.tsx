@@ -66,6 +66,8 @@ function Quick({
     mutationFn: async () => {
       const { problems } = await reckon(typed);
       const asked = problems.filter((p) => ASKED.includes(p.field));
+      // A draft may be for nobody yet; this one goes on to its letter.
+      if (clientId === null) asked.push({ field: 'clientId', value: '', message: 'choose a client' });
       return asked.length > 0 ? { asked } : { asked, begun: await invoiceDesk.begin(typed, false) };
     },
     onSuccess: ({ begun }) => {
@@ -76,6 +78,13 @@ function Quick({
     },
   });
   const of = (field: string) => begin.data?.asked.find((p) => p.field === field)?.message;
+  /** What was refused is said until something else is typed. */
+  const typing =
+    <T,>(set: (value: T) => void) =>
+    (value: T) => {
+      begin.reset();
+      set(value);
+    };
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (!begin.isPending) begin.mutate();
@@ -86,7 +95,7 @@ function Quick({
       <ClientCell
         typed={typed}
         client={known}
-        change={(edit) => setClientId(edit(typed).clientId)}
+        change={(edit) => typing(setClientId)(edit(typed).clientId)}
         problem={of('clientId')}
         onChosen={() => document.querySelector<HTMLElement>('[data-quick]')?.focus()}
         onNewClient={() => {
@@ -101,14 +110,14 @@ function Quick({
         autoFocus={begunFor !== null}
         value={amount}
         error={of('lines[0].unitPrice')}
-        onChange={(e) => setAmount(e.currentTarget.value)}
+        onChange={(e) => typing(setAmount)(e.currentTarget.value)}
       />
       <TaxTicks
         legend="Tax"
         taxes={business.taxes}
         chosen={taxes}
         problem={of('lines[0].taxes')}
-        onChange={setTicked}
+        onChange={typing(setTicked)}
       />
       <TextInput
         label="What for"
@@ -116,7 +125,7 @@ function Quick({
         maxLength={200}
         value={what}
         error={of('lines[0].description')}
-        onChange={(e) => setWhat(e.currentTarget.value)}
+        onChange={(e) => typing(setWhat)(e.currentTarget.value)}
       />
       <p role="status" style={{ margin: '14px 0 0' }}>
         {total ? (

@@ -1,0 +1,55 @@
+package quill.acceptance;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import org.testng.annotations.Test;
+
+/** Three fields and Enter, by keys alone: what is wrong stands beside its field, then the letter is there. */
+public class QuickInvoiceTest extends StorySuite {
+    @Test
+    public void anAmountATaxAndAClientMakeAnInvoice() {
+        long client = demo.api.client("Quick Client");
+        desk.keyboard().press("q");
+        Locator dialog = desk.getByRole(AriaRole.DIALOG);
+        Locator to = dialog.getByRole(AriaRole.COMBOBOX, new Locator.GetByRoleOptions().setName("To"));
+        assertThat(to).isFocused();
+        desk.keyboard().press("Enter");
+        assertThat(dialog).containsText("choose a client");
+        to.pressSequentially("Quick Cl");
+        assertThat(desk.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName("Quick Client")))
+                .isVisible();
+        desk.keyboard().press("Enter");
+        Locator amount = dialog.getByLabel("Amount without tax, in EUR");
+        assertThat(amount).isFocused();
+        desk.keyboard().type("eighty");
+        desk.keyboard().press("Enter");
+        assertThat(dialog).containsText("write a number such as");
+        amount.fill("80");
+        assertThat(dialog).containsText("€96.80 in all");
+        desk.keyboard().press("Enter");
+        assertThat(dialog.locator(".letter")).containsText("In all, due 14 April 2027: €96.80");
+        button(desk, "Not now").click();
+        assertThat(dialog).hasCount(0);
+        // Loaded again, it is a draft like any other.
+        desk.reload();
+        assertThat(desk.getByTestId("foot-Total")).containsText("96.80");
+        assertThat(dialog).hasCount(0);
+        issueAndSend(desk);
+        assertThat(desk.locator(".sheet .kind").first()).containsText("Invoice 2027-");
+        Waiting.until(
+                "the letter",
+                java.time.Duration.ofSeconds(60),
+                () -> demo.count("quickclient@clients.example", "invoice") == 1);
+        org.assertj.core.api.Assertions.assertThat(demo.api
+                        .get("/api/clients/" + client)
+                        .ok()
+                        .path("sums")
+                        .path("owes")
+                        .path("amount")
+                        .asString())
+                .isEqualTo("96.80");
+    }
+}
