@@ -104,7 +104,7 @@ class AskingService {
                 id,
                 document.clientId(),
                 "Asked for " + Amounts.grouped(amount) + ": " + DepositFacts.whatFor(document, words));
-        return letters.ask(document, new DepositFacts.Asking(asked.amount(), words, wanted.lines()), slip);
+        return letters.ask(document, asked.id(), new DepositFacts.Asking(asked.amount(), words, wanted.lines()), slip);
     }
 
     private static Money amount(Document document, String typed, List<Problem> problems) {
@@ -122,12 +122,13 @@ class AskingService {
                 "amount", text, currency, problems, (Percent p) -> p.of(document.total()), (Money m) -> m);
     }
 
-    /** It is asked for no more. */
+    /** It is asked for no more; a letter that still waits does not go. */
     @Transactional
     void withdraw(long requestId) {
         Document document = document(requests.find(requestId).documentId());
         clients.lock(document.clientId());
         requests.withdraw(document, requestId);
+        letters.withdrawn(requestId);
         happenings.tell(document.id(), document.clientId(), "A request for money was withdrawn");
     }
 }

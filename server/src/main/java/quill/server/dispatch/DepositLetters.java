@@ -2,7 +2,6 @@ package quill.server.dispatch;
 
 import java.time.LocalDate;
 import java.util.List;
-import java.util.UUID;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -57,24 +56,33 @@ public class DepositLetters {
     }
 
     /**
-     * Queues the letter that asks.
+     * Queues the letter that asks, once for each request.
      *
      * @param asked what for
      * @return the letter's key, or null where the client has no address and none was typed
      */
-    public String ask(Document document, DepositFacts.Asking asked, Slip typed) {
+    public String ask(Document document, long requestId, DepositFacts.Asking asked, Slip typed) {
         Slip slip = Slip.checked(typed);
         SlipSending.atOnceByMail(slip);
         if (slip.toOr(recipient(document).email()).isBlank()) {
             return null;
         }
-        String key = "request:" + document.id() + ":" + UUID.randomUUID();
+        String key = keyOf(requestId);
         LetterFacts said = facts.request(document, asked);
         sending.send(
                 new SlipSending.Letter(key, MessageKind.REQUEST, document, List.of(), settings.callBackSeconds()),
                 slip,
                 as -> writing.write(LetterKind.REQUEST, false, said, as.once()));
         return key;
+    }
+
+    private static String keyOf(long requestId) {
+        return "request:" + requestId;
+    }
+
+    /** It is asked for no more: its letter is held back where it still waits. */
+    public void withdrawn(long requestId) {
+        repository.holdBack(keyOf(requestId));
     }
 
     /** Queues the receipt of a deposit that is held for a quote, once for each payment. @param missing of what is asked for */

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.LocalDate;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
@@ -44,9 +46,25 @@ public class AskingTest {
         assertThatThrownBy(() -> ask("asked-once-1", "120.00"))
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("Nothing was asked for");
-        assertThat(asking.of(invoice))
+        assertThat(asking.of(invoice).stream().filter(a -> a.withdrawnOn() == null))
                 .hasSize(1)
                 .allSatisfy(a -> assertThat(a.missing().getAmount()).isEqualByComparingTo("100.00"));
+    }
+
+    @Test
+    public void whatIsAskedForNoMoreDoesNotGo() {
+        String key = ask("asked-withdrawn", "1.00");
+        asking.withdraw(asking.of(invoice).stream()
+                .filter(a -> a.amount().isEqual(Money.of(CurrencyUnit.EUR, 1)))
+                .findFirst()
+                .orElseThrow()
+                .id());
+        assertThat(server.jdbc()
+                        .sql("SELECT state FROM message WHERE what_key = :key")
+                        .param("key", key)
+                        .query(String.class)
+                        .single())
+                .isEqualTo("set aside");
     }
 
     @Test

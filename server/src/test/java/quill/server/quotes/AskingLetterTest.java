@@ -61,8 +61,9 @@ public class AskingLetterTest {
         Requests requests = server.bean(Requests.class);
         DepositLetters letters = server.bean(DepositLetters.class);
         LetterLook.ShownLetter shown = server.bean(LetterLook.class).at(letters.recipient(quote), null, slip -> {
-            requests.ask("looked-at-1", quote, SUM, "the felt, ordered ahead");
-            return letters.ask(quote, new DepositFacts.Asking(SUM, "the felt, ordered ahead", true), slip);
+            long id = requests.ask("looked-at-1", quote, SUM, "the felt, ordered ahead")
+                    .id();
+            return letters.ask(quote, id, new DepositFacts.Asking(SUM, "the felt, ordered ahead", true), slip);
         });
         assertThat(shown.text())
                 .contains("We ask you for €800.00: the felt, ordered ahead, for quote " + quote.number())
