@@ -26,6 +26,12 @@ function Ask({ page: p }: { page: Page }) {
         {d.to.name}, this invoice was taken back by credit note {whole.number}. <b>You owe nothing on it.</b>
       </p>
     );
+  if (!next && p.measure.some((m) => m.standing === 'WRITTEN_OFF'))
+    return (
+      <p className="ask">
+        {d.to.name}, nothing more is to be paid{what}.
+      </p>
+    );
   if (!next)
     return (
       <p className="ask">
@@ -131,7 +137,7 @@ export function PageBody({
         </h1>
       )}
       <Ask page={page} />
-      {page.measure.length > 0 && <MeasureFigure parts={page.measure} />}
+      {page.measure.length > 0 && <MeasureFigure parts={page.measure} forClient />}
       {page.said && (
         <p className={`told pre ${page.said.refused ? 'refused' : ''}`} role="status">
           {page.said.text}

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Schemas } from '../api/client';
-import { longDate, plain, shortDate } from './format';
+import { isZero, longDate, plain, shortDate } from './format';
 import css from './Measure.module.css';
 
 export type Part = Pick<Schemas['Part'], 'position' | 'amount' | 'dueOn' | 'weight'> &
@@ -85,7 +85,7 @@ export function MeasureBar({ parts: all, height = 6 }: { parts: Part[]; height?:
             {(p.filled ?? 0) > 0 && (
               <rect x={left} y={0} width={(w * (p.filled ?? 0)) / 1000} height={height} fill="var(--ink)" />
             )}
-            {p.standing === 'CREDITED' && (
+            {(p.standing === 'CREDITED' || p.standing === 'WRITTEN_OFF') && (
               <line
                 x1={left}
                 x2={left + w}
@@ -112,8 +112,9 @@ export function MeasureBar({ parts: all, height = 6 }: { parts: Part[]; height?:
   );
 }
 
-/** How one part stands, in words. */
-export function standingOf(part: Part): string {
+/** How one part stands, in words. @param forClient who is not told that something was given up */
+export function standingOf(part: Part, forClient = false): string {
+  if (part.standing === 'WRITTEN_OFF') return forClient ? 'nothing more to pay' : 'written off';
   if (isFee(part))
     return part.standing === 'SETTLED'
       ? 'paid'
@@ -132,29 +133,36 @@ export function standingOf(part: Part): string {
   }
 }
 
+interface Shown {
+  /** How a part's amount is shown, where more than the figure is wanted. */
+  figure?: ((part: Part) => ReactNode) | undefined;
+  /** Whether its client looks at it. */
+  forClient?: boolean | undefined;
+}
+
 /** A part in words: its amount, and how it stands. */
-function PartWords({ part: p, figure }: { part: Part; figure?: ((part: Part) => ReactNode) | undefined }) {
+function PartWords({ part: p, figure, forClient }: { part: Part } & Shown) {
   return (
     <>
       <b className="money">{figure ? figure(p) : plain(p.amount)}</b>
       <span className={p.standing === 'LATE' ? 'late' : undefined}>
         {p.kind === 'DEPOSIT' ? 'deposit, ' : isFee(p) ? 'late fee, ' : ''}
-        {standingOf(p)}
-        {p.standing !== 'SETTLED' && p.open && (p.filled ?? 0) > 0 ? `, ${plain(p.open)} open` : ''}
+        {standingOf(p, forClient)}
+        {p.open && !isZero(p.open) && (p.filled ?? 0) > 0 ? `, ${plain(p.open)} open` : ''}
       </span>
     </>
   );
 }
 
 /** Many parts: the first and the last stand under the bar, all of them in a list that opens. */
-function ManyParts({ parts, figure }: { parts: Part[]; figure?: ((part: Part) => ReactNode) | undefined }) {
+function ManyParts({ parts, ...shown }: { parts: Part[] } & Shown) {
   const ends = [parts[0], parts.at(-1)].filter((p) => p !== undefined);
   return (
     <>
       <figcaption className={css.ends}>
         {ends.map((p) => (
           <span key={p.position}>
-            <PartWords part={p} figure={figure} />
+            <PartWords part={p} {...shown} />
           </span>
         ))}
       </figcaption>
@@ -163,7 +171,7 @@ function ManyParts({ parts, figure }: { parts: Part[]; figure?: ((part: Part) =>
         <ol>
           {parts.map((p) => (
             <li key={p.position}>
-              <PartWords part={p} figure={figure} />
+              <PartWords part={p} {...shown} />
             </li>
           ))}
         </ol>
@@ -175,20 +183,18 @@ function ManyParts({ parts, figure }: { parts: Part[]; figure?: ((part: Part) =>
 /** The large Measure: the bar, and under each part its amount and date. */
 export function MeasureFigure({
   parts,
-  figure,
   bar,
+  ...shown
 }: {
   parts: Part[];
-  /** How a part's amount is shown, where more than the figure is wanted. */
-  figure?: (part: Part) => ReactNode;
   /** What stands in the place of the bar, where it can be moved. */
   bar?: ReactNode;
-}) {
+} & Shown) {
   return (
     <figure className={`measure-large ${css.measureLarge}`}>
       {bar ?? <MeasureBar parts={parts} height={20} />}
       {parts.length > MOST_APART ? (
-        <ManyParts parts={parts} figure={figure} />
+        <ManyParts parts={parts} {...shown} />
       ) : (
         <figcaption>
           {parts.map((p) => (
@@ -197,7 +203,7 @@ export function MeasureFigure({
               style={{ flex: isFee(p) ? '0 1 90px' : `${p.weight} 1 90px` }}
               title={p.dueOn ? longDate(p.dueOn) : waits(p)}
             >
-              <PartWords part={p} figure={figure} />
+              <PartWords part={p} {...shown} />
             </span>
           ))}
         </figcaption>

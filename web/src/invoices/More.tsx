@@ -4,7 +4,9 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, messageOf, refusalOf, type Schemas } from '../api/client';
 import { WithdrawDialog } from './WithdrawDialog';
+import { WriteOffDialog } from './WriteOffDialog';
 import { copyLink } from '../design/copyLink';
+import { isZero } from '../design/format';
 import { tell } from '../design/tell';
 import { LinkDialog } from '../letters/LinkDialog';
 import { correctionsOf } from '../api/invoices';
@@ -48,6 +50,12 @@ export function More({
   const navigate = useNavigate();
   const queries = useQueryClient();
   const corrections = useQuery(correctionsOf(id));
+  const [writingOff, setWritingOff] = useState(false);
+  const again = useMutation({
+    mutationFn: () => data(api.POST('/api/invoices/{id}/owed-again', { params: { path: { id } } })),
+    onError: (error) => tell(messageOf(error)),
+    onSettled: () => queries.invalidateQueries(),
+  });
   const duplicate = useMutation({
     mutationFn: () => data(api.POST('/api/invoices/{id}/duplicate', { params: { path: { id } } })),
     onSuccess: (draft) => {
@@ -70,6 +78,10 @@ export function More({
           {narrow && onCredit && <Menu.Item onClick={onCredit}>Credit…</Menu.Item>}
           {onAsk && <Menu.Item onClick={onAsk}>Ask for money…</Menu.Item>}
           {onRearrange && <Menu.Item onClick={onRearrange}>Rearrange installments…</Menu.Item>}
+          {onAsk && <Menu.Item onClick={() => setWritingOff(true)}>Write off what is open…</Menu.Item>}
+          {!isZero(issued.writtenOff) && (
+            <Menu.Item onClick={() => again.mutate()}>What was written off is owed again</Menu.Item>
+          )}
           {narrow && invoice.clientId != null && (
             <Menu.Item onClick={() => void navigate(`/clients/${invoice.clientId}`)}>
               The client’s account
@@ -93,6 +105,7 @@ export function More({
           {unseen && <Menu.Item onClick={() => setWithdrawing('void')}>Void it</Menu.Item>}
         </Menu.Dropdown>
       </Menu>
+      {writingOff && <WriteOffDialog id={id} issued={issued} onClose={() => setWritingOff(false)} />}
       {linking && <LinkDialog id={id} number={number} onClose={() => setLinking(false)} />}
       {withdrawing && (
         <WithdrawDialog

@@ -43,13 +43,42 @@ public class QuickInvoiceTest extends StorySuite {
                 "the letter",
                 java.time.Duration.ofSeconds(60),
                 () -> demo.count("quickclient@clients.example", "invoice") == 1);
-        org.assertj.core.api.Assertions.assertThat(demo.api
-                        .get("/api/clients/" + client)
-                        .ok()
-                        .path("sums")
-                        .path("owes")
-                        .path("amount")
-                        .asString())
-                .isEqualTo("96.80");
+        org.assertj.core.api.Assertions.assertThat(owes(client)).isEqualTo("96.80");
+        writtenOffAndOwedAgain(client);
+    }
+
+    private String owes(long client) {
+        return demo.api
+                .get("/api/clients/" + client)
+                .ok()
+                .path("sums")
+                .path("owes")
+                .path("amount")
+                .asString();
+    }
+
+    /** The same invoice is given up, and money comes after all. */
+    private void writtenOffAndOwedAgain(long client) {
+        button(desk, "More").click();
+        desk.getByText("Write off what is open…").click();
+        Locator dialog = desk.getByRole(AriaRole.DIALOG);
+        button(desk, "Write it off").click();
+        assertThat(dialog).containsText("say why");
+        dialog.getByLabel("Why").fill("cannot pay");
+        button(desk, "Write it off").click();
+        assertThat(dialog).hasCount(0);
+        assertThat(desk.locator(".sheet")).containsText("written off");
+        assertThat(desk.locator(".aside")).containsText("96.80 written off: cannot pay");
+        org.assertj.core.api.Assertions.assertThat(owes(client)).isEqualTo("0.00");
+        String id = desk.url().substring(desk.url().lastIndexOf('/') + 1);
+        Page phone = context(390, 844).newPage();
+        phone.navigate(demo.app.url("/p/" + demo.api.token(Long.parseLong(id))));
+        assertThat(phone.locator(".ask")).containsText("nothing more is to be paid");
+        assertThat(phone.locator("main")).not().containsText("written off");
+        phone.context().close();
+        button(desk, "More").click();
+        desk.getByText("What was written off is owed again").click();
+        assertThat(desk.locator(".foot .figure b")).hasText("€96.80");
+        org.assertj.core.api.Assertions.assertThat(demo.api.booksAgree()).isTrue();
     }
 }

@@ -96,10 +96,16 @@ public class LedgerTest {
     public void nothingIsLateOnItsDueDate() {
         Money amount = eur("5.00");
         Money none = eur("0.00");
-        assertThat(Standing.of(amount, amount, none, MARCH, MARCH)).isEqualTo(Standing.COMING);
-        assertThat(Standing.of(amount, amount, none, MARCH, MARCH.plusDays(1))).isEqualTo(Standing.LATE);
-        assertThat(Standing.of(amount, none, none, MARCH, MARCH.plusDays(1))).isEqualTo(Standing.SETTLED);
-        assertThat(Standing.of(amount, none, amount, MARCH, MARCH)).isEqualTo(Standing.CREDITED);
+        assertThat(Standing.of(amount, none, none, amount, MARCH, MARCH)).isEqualTo(Standing.COMING);
+        assertThat(Standing.of(amount, none, none, amount, MARCH, MARCH.plusDays(1)))
+                .isEqualTo(Standing.LATE);
+        assertThat(Standing.of(amount, amount, none, none, MARCH, MARCH.plusDays(1)))
+                .isEqualTo(Standing.SETTLED);
+        assertThat(Standing.of(amount, none, amount, none, MARCH, MARCH)).isEqualTo(Standing.CREDITED);
+        Money some = amount.dividedBy(2, java.math.RoundingMode.DOWN);
+        assertThat(Standing.of(amount, some, none, none, MARCH, MARCH)).isEqualTo(Standing.WRITTEN_OFF);
+        assertThat(Standing.of(amount, some, amount.minus(some), none, MARCH, MARCH))
+                .isEqualTo(Standing.SETTLED);
         assertThat(Standing.daysLate(LocalDate.of(2028, 2, 28), LocalDate.of(2028, 3, 1)))
                 .isEqualTo(2);
     }

@@ -46,7 +46,8 @@ public class NoDateYetTest {
         assertThat(Standing.isLate(dueOn, TODAY)).isEqualTo(late);
         assertThat(Standing.isDue(dueOn, TODAY)).isEqualTo(due);
         assertThat(Standing.daysLate(dueOn, TODAY)).isEqualTo(days);
-        assertThat(Standing.of(TEN, TEN, eur("0.00"), dueOn, TODAY)).isEqualTo(late ? Standing.LATE : Standing.COMING);
+        assertThat(Standing.of(TEN, eur("0.00"), eur("0.00"), TEN, dueOn, TODAY))
+                .isEqualTo(late ? Standing.LATE : Standing.COMING);
     }
 
     @Test

@@ -8,13 +8,17 @@ import org.joda.money.Money;
 public enum Standing {
     SETTLED,
     CREDITED,
+    WRITTEN_OFF,
     LATE,
     COMING;
 
-    /** @param credited how much of it a credit note took back */
-    public static Standing of(Money amount, Money open, Money credited, LocalDate dueOn, LocalDate today) {
+    /** @param settled how much of it money settled @param credited how much of it a credit note took back */
+    public static Standing of(
+            Money amount, Money settled, Money credited, Money open, LocalDate dueOn, LocalDate today) {
         if (open.isZero()) {
-            return credited.isEqual(amount) ? CREDITED : SETTLED;
+            return credited.isEqual(amount)
+                    ? CREDITED
+                    : settled.plus(credited).isLessThan(amount) ? WRITTEN_OFF : SETTLED;
         }
         return daysLate(dueOn, today) > 0 ? LATE : COMING;
     }

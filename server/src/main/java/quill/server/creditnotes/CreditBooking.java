@@ -97,6 +97,14 @@ class CreditBooking {
         return new Gained(now, now.gainedSince(before));
     }
 
+    /** @throws ConflictException where some of it was given up: what a note gives back would be owed, and given up, at once */
+    void checkNothingWrittenOff(Document invoice) {
+        if (settling.writtenOff(invoice.id(), CurrencyUnit.of(invoice.currency()))
+                .isPositive()) {
+            throw new ConflictException("Some of this invoice was written off. Say first that it is owed again.");
+        }
+    }
+
     /** Keeps what was gained for the draft that takes the invoice's place. */
     void letWait(DocumentId draft, Document invoice, Gained gained) {
         settling.letWait(draft, invoice.clientId(), gained.now(), gained.credit());

@@ -179,6 +179,7 @@ public class Crediting {
         if (notes.isTakenBack(id)) {
             throw new ConflictException("This invoice was taken back already.");
         }
+        booking.checkNothingWrittenOff(invoice);
         return invoice;
     }
 

@@ -184,6 +184,11 @@ class SettlementRepository {
         return standing("d.document_id = :id AND s.kind = 'LET_OFF' ORDER BY s.id", id);
     }
 
+    /** What of a document was given up, and stands. */
+    List<Settlement> writtenOff(DocumentId id) {
+        return standing("d.document_id = :id AND s.kind = 'WRITTEN_OFF' ORDER BY s.id", id);
+    }
+
     /** When the last of the money moved that settles a document. */
     Optional<LocalDate> paidBy(DocumentId id) {
         return Optional.ofNullable(jdbc.sql("""

@@ -234,6 +234,37 @@ public class Settling {
         }
     }
 
+    /** What is open of an invoice is given up, its late fees too. @return what that comes to */
+    public Money writeOff(ClientId clientId, DocumentId invoiceId, CurrencyUnit currency) {
+        List<OpenDebt> open = repository.debts(invoiceId).stream()
+                .filter(d -> d.open().isPositive())
+                .toList();
+        ClientLedger.Decision given = ledger(clientId, currency)
+                .writeOff(open.stream().map(OpenDebt::id).collect(Collectors.toSet()));
+        writer.keep(clientId, given, clock.today(), step -> 0);
+        return Amounts.sum(currency, open.stream().map(OpenDebt::open).toList());
+    }
+
+    /** What of an invoice was given up, and stands. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Money writtenOff(DocumentId invoiceId, CurrencyUnit currency) {
+        return Amounts.sum(
+                currency,
+                settlements.writtenOff(invoiceId).stream()
+                        .map(Settlement::amount)
+                        .toList());
+    }
+
+    /** It is owed again, and client credit settles it at once. */
+    public void oweAgain(ClientId clientId, DocumentId invoiceId, CurrencyUnit currency) {
+        writer.keep(
+                clientId,
+                ledger(clientId, currency).oweAgain(settlements.writtenOff(invoiceId)),
+                clock.today(),
+                step -> 0);
+        useCredit(clientId, currency);
+    }
+
     /** Credit that this draft, and nothing else, will use when it is issued. @param credit lot by lot; may be empty */
     public void letWait(DocumentId draftId, ClientId clientId, ClientLedger now, List<ClientLedger.OfLot> credit) {
         writer.keep(clientId, now.reserve(credit, draftId), clock.today(), step -> 0);

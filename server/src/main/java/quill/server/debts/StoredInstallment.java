@@ -24,6 +24,11 @@ public record StoredInstallment(
         return kind == DebtKind.DEPOSIT;
     }
 
+    /** What of it was given up. */
+    public Money writtenOff() {
+        return amount.minus(settled).minus(credited).minus(open);
+    }
+
     /** Whether lateness added it. */
     public boolean fee() {
         return kind.isAdded();

@@ -36,7 +36,7 @@ final class MeasureDrawing {
             if (part.filled() > 0) {
                 out.append(rect(x, Math.max(2, w * part.filled() / 1000), height, INK, INK));
             }
-            if (part.standing() == Standing.CREDITED) {
+            if (part.standing() == Standing.CREDITED || part.standing() == Standing.WRITTEN_OFF) {
                 out.append("<line x1=\"" + x + "\" y1=\"" + height / 2 + "\" x2=\"" + (x + w) + "\" y2=\"" + height / 2
                         + "\" stroke=\"" + INK + "\"/>");
             }

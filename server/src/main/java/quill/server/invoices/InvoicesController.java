@@ -16,10 +16,12 @@ import quill.core.document.TypedDraft;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.issued.IssuedDocument;
+import quill.core.money.Amounts;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.OneSnapshot;
 import quill.server.debts.Debts;
+import quill.server.debts.StoredInstallment;
 import quill.server.documents.Attachments;
 import quill.server.documents.Document;
 import quill.server.documents.Documents;
@@ -64,10 +66,12 @@ class InvoicesController {
 
     record EarlierView(PrintedDocument document, LocalDate takenBackOn, String why, String who) {}
 
+    /** @param writtenOff what of it was given up; zero where nothing was */
     record Issued(
             PrintedDocument document,
             List<Measure.Part> measure,
             Amount open,
+            Amount writtenOff,
             List<TakenBack.CreditNoteView> creditNotes,
             TakenBack.LeftView left,
             List<Attachments.Attachment> files,
@@ -107,10 +111,16 @@ class InvoicesController {
             draft = drafts.of(i);
         } else {
             IssuedDocument said = documents.issued(i);
+            List<StoredInstallment> installments = debts.of(id);
             issued = new Issued(
                     documents.printed(i.kind(), said),
-                    Measure.of(debts.of(id), clock.today()),
+                    Measure.of(installments, clock.today()),
                     Amount.ofMinor(i.currency(), i.openMinor()),
+                    Amount.of(Amounts.sum(
+                            said.currency(),
+                            installments.stream()
+                                    .map(StoredInstallment::writtenOff)
+                                    .toList())),
                     takenBack.notesOf(id),
                     takenBack.leftOf(i, said),
                     attachments.of(id),

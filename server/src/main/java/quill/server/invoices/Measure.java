@@ -62,7 +62,7 @@ public final class Measure {
                 .orElse(null);
         List<Part> parts = new ArrayList<>();
         for (StoredInstallment i : installments) {
-            Standing standing = Standing.of(i.amount(), i.open(), i.credited(), i.dueOn(), today);
+            Standing standing = Standing.of(i.amount(), i.settled(), i.credited(), i.open(), i.dueOn(), today);
             parts.add(new Part(
                     i.id(),
                     i.position(),

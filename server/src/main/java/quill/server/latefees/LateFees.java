@@ -129,6 +129,10 @@ public class LateFees {
         String reason = Texts.reason("reason", why);
         StoredFee fee = fee(id);
         clients.lock(fee.clientId());
+        if (debts.of(fee.invoiceId()).stream()
+                .anyMatch(d -> d.id() == fee.debtId() && d.writtenOff().isPositive())) {
+            throw new ConflictException("This late fee was written off. Say first that it is owed again.");
+        }
         reverse(fee(id), reason);
         settling.useCredit(fee.clientId(), CurrencyUnit.of(fee.amount().currency()));
     }

@@ -89,7 +89,9 @@ final class Almanac {
                     sums.marks.add(noDay(row, p, to));
                 }
                 boolean inside = Standing.isDue(p.dueOn(), to) && !Standing.isLate(p.dueOn(), from);
-                if ((inside || p.standing() == Standing.LATE) && p.standing() != Standing.CREDITED) {
+                if ((inside || p.standing() == Standing.LATE)
+                        && p.standing() != Standing.CREDITED
+                        && p.standing() != Standing.WRITTEN_OFF) {
                     sums.marks.add(mark(row, p, largest));
                 }
             }
