@@ -114,7 +114,7 @@ public class QuotesTest {
                 .contains("Accepted by Ida Corrow, on 1 March 2027")
                 .contains("from the internet address 203.0.113.7")
                 .contains("Yearly tuning")
-                .contains("Where a deposit is agreed, work begins when it has come.")
+                .contains("Work begins when the deposit has come.")
                 .contains(answer.seal().substring(0, 32))
                 .doesNotContain("Castors");
         // What it first said is kept beside what was accepted.

@@ -20,6 +20,7 @@ import quill.server.books.BooksService;
 import quill.server.common.ConflictException;
 import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
+import quill.server.debts.OpenSums;
 import quill.server.documents.DocumentState;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Measure;
@@ -66,6 +67,7 @@ public class WriteOffsTest {
 
     private void agree() {
         assertThat(server.bean(Debts.class).agreement(client, EUR).holds()).isTrue();
+        assertThat(server.bean(OpenSums.class).disagreeing()).isEmpty();
     }
 
     @Test
