@@ -98,6 +98,7 @@ class CreditBooking {
     }
 
     /** @throws ConflictException where some of it was given up: what a note gives back would be owed, and given up, at once */
+    @Transactional(propagation = Propagation.SUPPORTS)
     void checkNothingWrittenOff(Document invoice) {
         if (settling.writtenOff(invoice.id(), CurrencyUnit.of(invoice.currency()))
                 .isPositive()) {

@@ -115,6 +115,12 @@ public class WriteOffsTest {
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("owed again");
         writeOffs.oweAgain(invoice);
+        assertThat(server.bean(Crediting.class)
+                        .preview(invoice, Crediting.Wanted.rest("the wrong piano", false))
+                        .sums()
+                        .total()
+                        .money())
+                .isEqualTo(eur("300.00"));
         server.bean(Crediting.class).write(invoice, Crediting.Wanted.rest("the wrong piano", false));
         agree();
     }
