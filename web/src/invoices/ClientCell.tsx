@@ -63,7 +63,8 @@ export function ClientCell({
     if (dropdownOpened && asked !== '' && fresh) selectFirstOption();
   }, [dropdownOpened, asked, fresh, selectFirstOption]);
   const keys = (event: KeyboardEvent) => {
-    if (hold(event, (k) => k === 'Enter' || k === 'ArrowDown')) return;
+    // Of nobody in particular there is nobody to wait for: Enter before the list is there chooses no one.
+    if (asked !== '' && hold(event, (k) => k === 'Enter' || k === 'ArrowDown')) return;
     const marked = list.getSelectedOptionIndex();
     if (event.key !== 'Enter' || !list.dropdownOpened || (marked < 0 && asked === '')) return;
     event.preventDefault();
