@@ -42,16 +42,17 @@ function Quick({
   const [ticked, setTicked] = useState<string[] | null>(null);
   const account = useQuery({ ...accountOf(clientId ?? 0), enabled: clientId !== null }).data;
   const known = account && account.client.id === clientId ? account.client : undefined;
-  const blank = blankDraft(invoiceDesk, business, kept, today, known);
-  const taxes = ticked ?? blank.lines[0]?.taxes ?? [];
-  const typed: Typed = {
-    ...blank,
-    clientId,
-    subject: what.trim(),
-    lines: [
-      { ...blankLine(taxes), description: what.trim() || 'As agreed', quantity: '1', unitPrice: amount },
-    ],
+  const typedFor = (whom: Schemas['Client'] | undefined): Typed => {
+    const blank = blankDraft(invoiceDesk, business, kept, today, whom);
+    const line = blankLine(ticked ?? blank.lines[0]?.taxes ?? []);
+    return {
+      ...blank,
+      clientId,
+      subject: what.trim(),
+      lines: [{ ...line, description: what.trim() || 'As agreed', quantity: '1', unitPrice: amount }],
+    };
   };
+  const typed = typedFor(known);
   const reckon = (of: Typed) => data(api.POST('/api/reckonings', { body: of }));
   // As text, which is the same where nothing of it has changed.
   const [shown] = useDebouncedValue(JSON.stringify(typed), 200);
@@ -64,11 +65,15 @@ function Quick({
   });
   const begin = useMutation({
     mutationFn: async () => {
-      const { problems } = await reckon(typed);
+      // Enter can be quicker than what is kept with the client: its own currency, taxes and schedule are waited for.
+      const whom =
+        clientId === null ? undefined : (await queries.ensureQueryData(accountOf(clientId))).client;
+      const wanted = typedFor(whom);
+      const { problems } = await reckon(wanted);
       const asked = problems.filter((p) => ASKED.includes(p.field));
       // A draft may be for nobody yet; this one goes on to its letter.
       if (clientId === null) asked.push({ field: 'clientId', value: '', message: 'choose a client' });
-      return asked.length > 0 ? { asked } : { asked, begun: await invoiceDesk.begin(typed, false) };
+      return asked.length > 0 ? { asked } : { asked, begun: await invoiceDesk.begin(wanted, false) };
     },
     onSuccess: ({ begun }) => {
       if (!begun) return;
@@ -115,7 +120,7 @@ function Quick({
       <TaxTicks
         legend="Tax"
         taxes={business.taxes}
-        chosen={taxes}
+        chosen={typed.lines[0]?.taxes ?? []}
         problem={of('lines[0].taxes')}
         onChange={typing(setTicked)}
       />
