@@ -6,6 +6,8 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.id.DocumentId;
@@ -66,8 +68,9 @@ public class DocumentFacts {
     /** What its page offers besides, and asks for first; empty for nothing. */
     private String offered(Document invoice) {
         Map<String, Object> about = new HashMap<>();
-        about.put("most", plans.open(invoice).map(InstallmentOffer::most).orElse(0));
-        about.put("by", plans.open(invoice).map(InstallmentOffer::first).orElse(null));
+        Optional<InstallmentOffer> open = plans.open(invoice);
+        about.put("most", open.map(InstallmentOffer::most).orElse(0));
+        about.put("by", open.map(InstallmentOffer::first).orElse(null));
         about.put("early", plans.early(invoice).orElse(null));
         about.put("accept", plans.waitsForAcceptance(invoice));
         return " " + basics.say("offered", about);
@@ -154,7 +157,11 @@ public class DocumentFacts {
                         LetterField.LEFT,
                         (basics.say("left-of-one", Map.of("open", a.open(), "document", document))
                                         + " "
-                                        + basics.say("settles-others", Map.of("sums", settled(became.settled()))))
+                                        + basics.say(
+                                                "settles-others",
+                                                Map.of(
+                                                        "sums",
+                                                        settled(byDocument(became.settled()), invoices::invoice))))
                                 .strip())
                 .put(LetterField.FREE_CREDIT, free.isPositive() ? Shown.money(free) : null)
                 .put(LetterField.WAITING_CREDIT, became.waiting().isPositive() ? Shown.money(became.waiting()) : null);
@@ -167,9 +174,9 @@ public class DocumentFacts {
         return sums;
     }
 
-    private List<Settled> settled(List<Appropriation.Part> parts) {
-        return byDocument(parts).entrySet().stream()
-                .map(e -> new Settled(named(invoices.invoice(e.getKey())), e.getValue()))
+    private List<Settled> settled(Map<DocumentId, Money> sums, Function<DocumentId, Document> of) {
+        return sums.entrySet().stream()
+                .map(e -> new Settled(named(of.apply(e.getKey())), e.getValue()))
                 .toList();
     }
 
@@ -215,9 +222,7 @@ public class DocumentFacts {
     }
 
     private String arrived(Map<DocumentId, Money> sums, Map<DocumentId, About> about, Money paid) {
-        List<Settled> settled = sums.entrySet().stream()
-                .map(e -> new Settled(named(about.get(e.getKey()).document()), e.getValue()))
-                .toList();
+        List<Settled> settled = settled(sums, id -> about.get(id).document());
         boolean whole = settled.size() == 1 && settled.get(0).sum().isEqual(paid);
         return basics.say("arrived", Map.of("paid", paid, "sums", settled, "whole", whole));
     }
