@@ -2,20 +2,27 @@ package quill.standins.countinghouse;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.List;
 
-/** One order: a sum that somebody may pay by card, once. */
+/**
+ * One order: a sum that somebody may pay, once.
+ *
+ * @param state open, withdrawn, held, lapsed, released, underway (a bank debit that is not certain yet), refused, paid or
+ *     returned
+ * @param reason why a bank debit was refused or came back; empty mostly
+ */
 record CardOrder(
         String id,
         String ourKey,
         BigDecimal amount,
         String currency,
         About about,
+        Wish wish,
         String state,
-        String paymentId,
-        LocalDate paidOn,
-        BigDecimal fee,
-        Card card,
-        boolean awaitsCode) {
+        Taken taken,
+        Means means,
+        boolean awaitsCode,
+        String reason) {
     /**
      * What the payer sees, who it is as the business knows, and where the payer goes afterwards.
      *
@@ -23,8 +30,24 @@ record CardOrder(
      */
     record About(String description, String returnTo, String payerName, String payerEmail, boolean test) {}
 
-    /** The card that is tried; nulls before any. */
-    record Card(String lastFour, String expiry) {}
+    /** In which ways it may be paid. @param hold whether its money is only reserved until the business takes it */
+    record Wish(List<String> takes, boolean hold) {
+        boolean has(String way) {
+            return takes.contains(way);
+        }
+    }
+
+    /** The money that was taken; nulls before that. @param amount all of it, or less of what was held */
+    record Taken(String paymentId, LocalDate on, BigDecimal amount, BigDecimal fee) {}
+
+    /**
+     * With what it was paid, or is tried to be; nulls before any.
+     *
+     * @param lastFour of the card or of the bank account
+     * @param certainOn the day from which a bank debit is certain
+     * @param lapsesOn the last day on which what is held can be taken
+     */
+    record Means(String way, String lastFour, String expiry, LocalDate certainOn, LocalDate lapsesOn) {}
 
     boolean isOpen() {
         return "open".equals(state);
@@ -32,7 +55,11 @@ record CardOrder(
 
     /** The amount as a person reads it. */
     public String shown() {
-        int decimals = java.util.Currency.getInstance(currency).getDefaultFractionDigits();
-        return currency + " " + String.format(java.util.Locale.ROOT, "%,." + decimals + "f", amount);
+        return Sums.shown(amount, currency);
+    }
+
+    /** What of it was taken, as a person reads it. */
+    public String takenShown() {
+        return taken.amount() == null ? "" : Sums.shown(taken.amount(), currency);
     }
 }

@@ -17,19 +17,19 @@ import quill.standins.StandinsSettings;
 @Component
 class EventSending {
     private static final Logger LOG = LoggerFactory.getLogger(EventSending.class);
-    private final OrderBook book;
+    private final EventBook book;
     private final StandinsSettings settings;
     private final HttpClient http =
             HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(3)).build();
 
-    EventSending(OrderBook book, StandinsSettings settings) {
+    EventSending(EventBook book, StandinsSettings settings) {
         this.book = book;
         this.settings = settings;
     }
 
     @Scheduled(fixedDelay = 200)
     void sendDue() {
-        for (OrderBook.Event event : book.dueEvents()) {
+        for (EventBook.Event event : book.due()) {
             try {
                 boolean taken = true;
                 for (int copy = 0; copy < event.copies(); copy++) {
@@ -50,9 +50,10 @@ class EventSending {
         }
     }
 
-    private boolean send(OrderBook.Event event) throws Exception {
+    private boolean send(EventBook.Event event) throws Exception {
         long now = Instant.now().getEpochSecond();
-        String body = "{\"type\":\"" + event.kind() + "\",\"order\":\"" + event.orderId() + "\"}";
+        String about = event.orderId() == null ? "" : ",\"order\":\"" + event.orderId() + "\"";
+        String body = "{\"type\":\"" + event.kind() + "\"" + about + "}";
         String signature = new Webhook(settings.webhookSecret()).sign(event.id(), now, body);
         HttpRequest request = HttpRequest.newBuilder(URI.create(settings.webhookUrl()))
                 .timeout(Duration.ofSeconds(5))

@@ -1,15 +1,13 @@
 package quill.standins.countinghouse;
 
 import java.math.BigDecimal;
-import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.ProblemDetail;
-import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -21,22 +19,33 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.server.ResponseStatusException;
 import quill.standins.StandinsSettings;
 
-/** What a business may ask of the counting house. Every call carries its key; an order carries a key of the caller's. */
+/** Orders, as a business may ask for them. Every call carries its key; an order carries a key of the caller's. */
 @RestController
 @RequestMapping("/api")
 class OrderApi {
-    private static final BigDecimal MOST = new BigDecimal("1000000000000");
     private static final Map<String, Currency> CURRENCIES =
             Currency.getAvailableCurrencies().stream().collect(Collectors.toMap(Currency::getCurrencyCode, c -> c));
+    private static final Set<String> WAYS = Set.of("card", "debit");
     private final OrderBook book;
+    private final Holds holds;
+    private final Days days;
     private final StandinsSettings settings;
 
-    OrderApi(OrderBook book, StandinsSettings settings) {
+    OrderApi(OrderBook book, Holds holds, Days days, StandinsSettings settings) {
         this.book = book;
+        this.holds = holds;
+        this.days = days;
         this.settings = settings;
     }
 
-    /** @param payerName as the business knows it; may be left out, as the address @param test for one that is only tried */
+    /**
+     * What is asked for.
+     *
+     * @param payerName as the business knows it; may be left out, as the address
+     * @param test for one that is only tried
+     * @param takes card, debit or both; card where it is left out
+     * @param hold whether a card's money is only reserved
+     */
     record Asked(
             BigDecimal amount,
             String currency,
@@ -44,9 +53,15 @@ class OrderApi {
             String returnTo,
             String payerName,
             String payerEmail,
-            Boolean test) {
+            Boolean test,
+            List<String> takes,
+            Boolean hold) {
         boolean onTrial() {
             return Boolean.TRUE.equals(test);
+        }
+
+        CardOrder.Wish wish() {
+            return new CardOrder.Wish(takes == null ? List.of("card") : takes, Boolean.TRUE.equals(hold));
         }
     }
 
@@ -54,21 +69,37 @@ class OrderApi {
 
     record Attempt(String lastFour, String outcome) {}
 
-    /** The card that paid. */
-    record Card(String name, String lastFour, String expiry) {}
+    /** With what it was paid. @param way card or debit @param name of the card, or of the bank */
+    record With(String way, String name, String lastFour, String expiry) {}
 
+    /** What was taken. */
+    record Paid(String payment, LocalDate on, String amount, String fee) {}
+
+    /**
+     * How an order stands.
+     *
+     * @param paid null before anything was taken
+     * @param with null before anybody tried
+     * @param certainOn until when a bank debit that is underway is decided; null for others
+     * @param lapsesOn the last day on which what is held can be taken; null for others
+     * @param reason why a bank debit was refused or came back; empty for others
+     */
     record Answer(
             String id,
             String state,
             String amount,
             String currency,
             String payAt,
-            String paymentId,
-            LocalDate paidOn,
-            String fee,
-            Card card,
             boolean test,
+            Paid paid,
+            With with,
+            LocalDate certainOn,
+            LocalDate lapsesOn,
+            String reason,
             List<Attempt> attempts) {}
+
+    /** How much of what is held is taken. */
+    record Taken(BigDecimal amount) {}
 
     @PostMapping("/orders")
     Answer open(
@@ -76,10 +107,7 @@ class OrderApi {
             @RequestHeader("Idempotency-Key") String key,
             @RequestBody Asked asked) {
         settings.check(authorization);
-        String refusal = refusalOf(asked);
-        if (refusal != null) {
-            throw new ResponseStatusException(HttpStatus.UNPROCESSABLE_CONTENT, refusal);
-        }
+        checkAsked(asked);
         CardOrder order = book.open(
                 key,
                 asked.amount(),
@@ -87,9 +115,10 @@ class OrderApi {
                 new CardOrder.About(
                         asked.description(),
                         asked.returnTo(),
-                        fit(asked.payerName(), 120),
-                        fit(asked.payerEmail(), 200),
-                        asked.onTrial()));
+                        Calls.fit(asked.payerName(), 120),
+                        Calls.fit(asked.payerEmail(), 200),
+                        asked.onTrial()),
+                asked.wish());
         if (order.amount().compareTo(asked.amount()) != 0
                 || !order.currency().equals(asked.currency())
                 || order.about().test() != asked.onTrial()) {
@@ -98,28 +127,26 @@ class OrderApi {
         return answer(order);
     }
 
-    private static String fit(String text, int most) {
-        return text == null ? "" : text.substring(0, Math.min(most, text.length()));
-    }
-
-    private static String refusalOf(Asked asked) {
+    private static void checkAsked(Asked asked) {
         Currency currency = CURRENCIES.get(asked.currency() == null ? "" : asked.currency());
         if (currency == null || currency.getDefaultFractionDigits() < 0) {
-            return "currency must be an ISO 4217 code";
+            throw Calls.refused("currency must be an ISO 4217 code");
         }
-        if (asked.amount() == null
-                || asked.amount().signum() <= 0
-                || asked.amount().compareTo(MOST) >= 0) {
-            return "amount must be above zero and below " + MOST;
-        }
-        if (asked.amount().stripTrailingZeros().scale() > currency.getDefaultFractionDigits()) {
-            return "amount has more decimals than " + currency;
-        }
+        Calls.check(asked.amount(), asked.currency());
         boolean texts = asked.description() != null
                 && asked.description().length() <= 200
                 && asked.returnTo() != null
                 && asked.returnTo().length() <= 500;
-        return texts ? null : "description and returnTo must be given, with at most 200 and 500 characters";
+        if (!texts) {
+            throw Calls.refused("description and returnTo must be given, with at most 200 and 500 characters");
+        }
+        List<String> takes = asked.wish().takes();
+        if (takes.isEmpty() || !WAYS.containsAll(takes)) {
+            throw Calls.refused("takes must be card, debit or both");
+        }
+        if (asked.wish().hold() && takes.contains("debit")) {
+            throw Calls.refused("only a card's money can be held");
+        }
     }
 
     @GetMapping("/orders/{id}")
@@ -135,37 +162,55 @@ class OrderApi {
         return answer(book.withdraw(id));
     }
 
+    /** Takes what is held, or less of it; the rest is let go. */
+    @PostMapping("/orders/{id}/taking")
+    Answer take(
+            @RequestHeader("Authorization") String authorization, @PathVariable String id, @RequestBody Taken taken) {
+        settings.check(authorization);
+        CardOrder order = book.find(id).orElseThrow(() -> new ResponseStatusException(HttpStatus.NOT_FOUND));
+        Calls.check(taken.amount(), order.currency());
+        return answer(holds.take(id, taken.amount()));
+    }
+
+    /** Lets go what is held. */
+    @PostMapping("/orders/{id}/release")
+    Answer release(@RequestHeader("Authorization") String authorization, @PathVariable String id) {
+        settings.check(authorization);
+        return answer(holds.release(id));
+    }
+
     @PutMapping("/business-date")
     void today(@RequestHeader("Authorization") String authorization, @RequestBody Today today) {
         settings.check(authorization);
-        book.setToday(today.today());
-    }
-
-    @ExceptionHandler(ResponseStatusException.class)
-    ProblemDetail problem(ResponseStatusException e) {
-        return e.getBody();
+        days.moveTo(today.today());
     }
 
     private Answer answer(CardOrder o) {
-        boolean paid = "paid".equals(o.state());
+        CardOrder.Taken taken = o.taken();
+        CardOrder.Means means = o.means();
+        boolean debit = "debit".equals(means.way());
         return new Answer(
                 o.id(),
                 o.state(),
-                plain(o.amount(), o.currency()),
+                Sums.plain(o.amount(), o.currency()),
                 o.currency(),
                 settings.publicUrl() + "/pay/" + o.id(),
-                o.paymentId(),
-                o.paidOn(),
-                o.fee() == null ? null : plain(o.fee(), o.currency()),
-                paid ? new Card("Test card", o.card().lastFour(), o.card().expiry()) : null,
                 o.about().test(),
+                taken.paymentId() == null
+                        ? null
+                        : new Paid(
+                                taken.paymentId(),
+                                taken.on(),
+                                Sums.plain(taken.amount(), o.currency()),
+                                Sums.plain(taken.fee(), o.currency())),
+                means.way() == null
+                        ? null
+                        : new With(means.way(), debit ? "Bank account" : "Test card", means.lastFour(), means.expiry()),
+                means.certainOn(),
+                means.lapsesOn(),
+                debit ? o.reason() : "",
                 book.attempts(o.id()).stream()
                         .map(a -> new Attempt(a.lastFour(), a.outcome()))
                         .toList());
-    }
-
-    private static String plain(BigDecimal amount, String currency) {
-        int decimals = Currency.getInstance(currency).getDefaultFractionDigits();
-        return amount.setScale(decimals, RoundingMode.UNNECESSARY).toPlainString();
     }
 }

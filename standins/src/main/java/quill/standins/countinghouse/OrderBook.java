@@ -6,49 +6,52 @@ import java.sql.SQLException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
-import quill.standins.Dials;
 
-/** What the counting house holds: orders, attempts, events to send, and the dials that make it misbehave. */
+/** Orders, and the attempts to pay them. */
 @Repository
 @Transactional
 class OrderBook {
     private static final String COLUMNS = """
-            SELECT id, our_key, amount, currency, description, return_to, payer_name, payer_email, test, state, payment_id, paid_on, fee,
-                   card_last_four, card_expiry, awaits_code
+            SELECT id, our_key, amount, currency, description, return_to, payer_name, payer_email, test, takes, holds, state,
+                   payment_id, paid_on, taken, fee, way, card_last_four, card_expiry, certain_on, lapses_on, awaits_code, reason
               FROM card_order
             """;
 
     private static final int MINUTES_OPEN = 30;
+    private static final int DEBIT_DAYS = 3;
+    private static final int HOLD_DAYS = 7;
     private final JdbcClient jdbc;
-    private final Dials dials;
+    private final Account account;
+    private final EventBook events;
+    private final Day day;
+    private final AtomicInteger paid = new AtomicInteger();
 
-    OrderBook(JdbcClient jdbc) {
+    OrderBook(JdbcClient jdbc, Account account, EventBook events, Day day) {
         this.jdbc = jdbc;
-        this.dials = new Dials(jdbc, "dial");
+        this.account = account;
+        this.events = events;
+        this.day = day;
     }
 
     /** An attempt to pay, for the counting house's own page. */
     record Attempt(String orderId, LocalDateTime madeAt, String lastFour, String outcome) {}
 
-    /** An event, waiting or gone. */
-    record Event(String id, String orderId, String kind, int copies, int tries, String state) {}
-
     /** The order of this key: made now, or found as it was made before. */
-    CardOrder open(String key, BigDecimal amount, String currency, CardOrder.About about) {
+    CardOrder open(String key, BigDecimal amount, String currency, CardOrder.About about, CardOrder.Wish wish) {
         Optional<CardOrder> before = byKey(key);
         if (before.isPresent()) {
             return find(before.get().id()).orElseThrow();
         }
         String id = "order-" + UUID.randomUUID();
         try {
-            insert(id, key, amount, currency, about);
+            insert(id, key, amount, currency, about, wish);
         } catch (DuplicateKeyException e) {
             // Another call with this key was faster.
             return byKey(key).orElseThrow();
@@ -56,11 +59,12 @@ class OrderBook {
         return find(id).orElseThrow();
     }
 
-    private void insert(String id, String key, BigDecimal amount, String currency, CardOrder.About about) {
+    private void insert(
+            String id, String key, BigDecimal amount, String currency, CardOrder.About about, CardOrder.Wish wish) {
         jdbc.sql("""
                 INSERT INTO card_order (id, our_key, amount, currency, description, return_to, payer_name, payer_email, test,
-                  state, made_at)
-                VALUES (:id, :key, :amount, :currency, :description, :returnTo, :name, :email, :test, 'open',
+                  takes, holds, state, made_at)
+                VALUES (:id, :key, :amount, :currency, :description, :returnTo, :name, :email, :test, :takes, :holds, 'open',
                   LOCALTIMESTAMP)
                 """)
                 .param("id", id)
@@ -72,6 +76,8 @@ class OrderBook {
                 .param("name", about.payerName())
                 .param("email", about.payerEmail())
                 .param("test", about.test())
+                .param("takes", String.join(" ", wish.takes()))
+                .param("holds", wish.hold())
                 .update();
     }
 
@@ -98,6 +104,14 @@ class OrderBook {
                 .optional();
     }
 
+    /** The same, and nobody else changes it until this transaction ends. */
+    Optional<CardOrder> lock(String id) {
+        return jdbc.sql(COLUMNS + "WHERE id = :id FOR UPDATE")
+                .param("id", id)
+                .query(OrderBook::order)
+                .optional();
+    }
+
     List<CardOrder> latest() {
         return jdbc.sql(COLUMNS + "ORDER BY made_at DESC, id LIMIT 60")
                 .query(OrderBook::order)
@@ -112,27 +126,96 @@ class OrderBook {
         return find(id).orElseThrow();
     }
 
-    /** Takes the money, if nobody was faster. @return whether this call took it */
-    boolean pay(CardOrder order, String lastFour, String expiry) {
-        int rows = jdbc.sql("""
-                UPDATE card_order
-                   SET state = 'paid', payment_id = :payment, paid_on = :today, fee = :fee, card_last_four = :lastFour,
-                       card_expiry = :expiry, awaits_code = FALSE
-                 WHERE id = :id AND state = 'open' AND made_at >= DATEADD('MINUTE', -:minutes, LOCALTIMESTAMP)
-                """)
-                .param("minutes", MINUTES_OPEN)
-                .param("payment", "payment-" + UUID.randomUUID())
-                .param("today", today())
-                .param("fee", Fee.of(order.amount(), order.currency()))
-                .param("lastFour", lastFour)
-                .param("expiry", expiry)
+    /** Takes the money of a card, or holds it, if nobody was faster. @return whether this call did */
+    boolean pay(CardOrder order, TestCard card, String expiry) {
+        String next = order.wish().hold() ? "held" : "paid";
+        if (!moved(order, next, "card", card.lastFour(), expiry)) {
+            return false;
+        }
+        attempt(order.id(), card.lastFour(), "approved");
+        jdbc.sql("UPDATE card_order SET lapses_on = :lapses, returns_on = :contests, reason = :reason WHERE id = :id")
+                .param("lapses", order.wish().hold() ? day.today().plusDays(HOLD_DAYS) : null)
+                .param("contests", contests(card) ? day.today().plusDays(1) : null)
+                .param("reason", card == TestCard.REFUNDS_FAIL ? "refunds fail" : null)
                 .param("id", order.id())
                 .update();
-        if (rows == 1) {
-            attempt(order.id(), lastFour, "approved");
-            addEvent(order.id(), "order.paid");
+        if (order.wish().hold()) {
+            events.add(order.id(), "held");
+        } else {
+            take(order.id(), order.amount());
         }
-        return rows == 1;
+        return true;
+    }
+
+    /** Whether its holder contests it: the card that always does, or one of each so many by the dial. */
+    private boolean contests(TestCard card) {
+        int each = events.dials().all().get("contest");
+        return card == TestCard.CONTESTS || each > 0 && paid.incrementAndGet() % each == 0;
+    }
+
+    /** A mandate is given: the money comes in three working days, or does not. @return whether this call was the first */
+    boolean debit(CardOrder order, BankAccount from) {
+        if (!moved(order, "underway", "debit", from.lastFour(), null)) {
+            return false;
+        }
+        attempt(order.id(), from.lastFour(), "approved");
+        jdbc.sql("UPDATE card_order SET certain_on = :certain, bank_account = :account WHERE id = :id")
+                .param("certain", WorkingDays.after(day.today(), DEBIT_DAYS))
+                .param("account", from.name())
+                .param("id", order.id())
+                .update();
+        events.add(order.id(), "underway");
+        return true;
+    }
+
+    private boolean moved(CardOrder order, String state, String way, String lastFour, String expiry) {
+        return jdbc.sql("""
+                UPDATE card_order
+                   SET state = :state, way = :way, card_last_four = :lastFour, card_expiry = :expiry, awaits_code = FALSE
+                 WHERE id = :id AND state = 'open' AND made_at >= DATEADD('MINUTE', -:minutes, LOCALTIMESTAMP)
+                """)
+                        .param("minutes", MINUTES_OPEN)
+                        .param("state", state)
+                        .param("way", way)
+                        .param("lastFour", lastFour)
+                        .param("expiry", expiry)
+                        .param("id", order.id())
+                        .update()
+                == 1;
+    }
+
+    /** The money is there: the order is paid, with all of it or with less of what was held. */
+    void take(String id, BigDecimal amount) {
+        CardOrder order = lock(id).orElseThrow();
+        String payment = "payment-" + UUID.randomUUID();
+        BigDecimal fee = Fee.of(order.means().way(), amount, order.currency());
+        jdbc.sql("""
+                UPDATE card_order
+                   SET state = 'paid', payment_id = :payment, paid_on = :today, taken = :amount, fee = :fee, certain_on = NULL,
+                       lapses_on = NULL
+                 WHERE id = :id
+                """)
+                .param("payment", payment)
+                .param("today", day.today())
+                .param("amount", amount)
+                .param("fee", fee)
+                .param("id", id)
+                .update();
+        if (order.about().test()) {
+            events.add(id, "taken");
+        } else {
+            account.book(new Account.Matter("taken", payment, order, ""), amount, fee, day.today());
+        }
+    }
+
+    /** Puts an order into a state that ends it, and tells of it. */
+    void end(String id, String state, String reason) {
+        jdbc.sql("UPDATE card_order SET state = :state, reason = :reason, returns_on = NULL WHERE id = :id")
+                .param("state", state)
+                .param("reason", reason)
+                .param("id", id)
+                .update();
+        events.add(id, state);
     }
 
     void decline(String id, String lastFour, String reason) {
@@ -140,7 +223,7 @@ class OrderBook {
                 .param("id", id)
                 .update();
         attempt(id, lastFour, reason);
-        addEvent(id, "order.declined");
+        events.add(id, "declined");
     }
 
     void awaitCode(String id, String lastFour, String expiry) {
@@ -148,9 +231,9 @@ class OrderBook {
                 UPDATE card_order SET awaits_code = TRUE, card_last_four = :lastFour, card_expiry = :expiry
                  WHERE id = :id AND state = 'open'
                 """)
+                .param("id", id)
                 .param("lastFour", lastFour)
                 .param("expiry", expiry)
-                .param("id", id)
                 .update();
     }
 
@@ -175,70 +258,48 @@ class OrderBook {
                 .list();
     }
 
-    private void addEvent(String orderId, String kind) {
-        Map<String, Integer> turned = dials.all();
-        jdbc.sql("""
-                INSERT INTO event (id, order_id, kind, due_at, copies, state)
-                VALUES (:id, :order, :kind, DATEADD('SECOND', :delay, LOCALTIMESTAMP), :copies, :state)
-                """)
-                .param("id", "event-" + UUID.randomUUID())
-                .param("order", orderId)
-                .param("kind", kind)
-                .param("delay", turned.get("delay"))
-                .param("copies", turned.get("double") > 0 ? 2 : 1)
-                .param("state", turned.get("lose") > 0 ? "lost" : "waiting")
-                .update();
+    /** Bank debits that are decided by a day. */
+    List<String> debitsDue(LocalDate by) {
+        return ids("state = 'underway' AND certain_on <= :by", by);
     }
 
-    List<Event> dueEvents() {
-        return events("WHERE state = 'waiting' AND due_at <= LOCALTIMESTAMP ORDER BY due_at, id LIMIT 50");
+    /** Paid ones that their payer takes back by a day. */
+    List<String> returnsDue(LocalDate by) {
+        return ids("state = 'paid' AND returns_on <= :by", by);
     }
 
-    List<Event> latestEvents() {
-        return events("ORDER BY due_at DESC, id LIMIT 40");
+    /** What is held after its last day. */
+    List<String> lapsing(LocalDate today) {
+        return ids("state = 'held' AND lapses_on < :by", today);
     }
 
-    private List<Event> events(String which) {
-        return jdbc.sql("SELECT id, order_id, kind, copies, tries, state FROM event " + which)
-                .query((rs, n) -> new Event(
-                        rs.getString(1), rs.getString(2), rs.getString(3), rs.getInt(4), rs.getInt(5), rs.getString(6)))
+    private List<String> ids(String which, LocalDate by) {
+        return jdbc.sql("SELECT id FROM card_order WHERE " + which + " ORDER BY made_at, id")
+                .param("by", by)
+                .query(String.class)
                 .list();
     }
 
-    void delivered(String id) {
-        jdbc.sql("UPDATE event SET state = 'delivered', tries = tries + 1 WHERE id = :id")
+    /** What of an order went back, or is going. */
+    BigDecimal refunded(String id) {
+        return jdbc.sql("SELECT COALESCE(SUM(amount), 0) FROM refund WHERE order_id = :id AND state <> 'failed'")
                 .param("id", id)
-                .update();
+                .query(BigDecimal.class)
+                .single();
     }
 
-    /** Tries again after 1, 2, 4 … seconds, ten times in all. */
-    void notDelivered(Event event) {
-        jdbc.sql("""
-                UPDATE event
-                   SET tries = tries + 1, due_at = DATEADD('SECOND', :wait, LOCALTIMESTAMP),
-                       state = CASE WHEN tries >= 9 THEN 'given up' ELSE 'waiting' END
-                 WHERE id = :id
-                """)
-                .param("wait", 1 << Math.min(event.tries(), 9))
-                .param("id", event.id())
-                .update();
+    BankAccount bankAccount(String id) {
+        return jdbc.sql("SELECT bank_account FROM card_order WHERE id = :id")
+                .param("id", id)
+                .query((rs, n) -> BankAccount.of(rs.getString(1)).orElseThrow())
+                .single();
     }
 
-    Dials dials() {
-        return dials;
-    }
-
-    LocalDate today() {
-        return jdbc.sql("SELECT today FROM business_date")
-                .query((rs, n) -> rs.getDate(1).toLocalDate())
-                .optional()
-                .orElseGet(LocalDate::now);
-    }
-
-    void setToday(LocalDate today) {
-        jdbc.sql("DELETE FROM business_date").update();
-        jdbc.sql("INSERT INTO business_date VALUES (:today)")
-                .param("today", today)
+    /** The day on which its payer takes it back. */
+    void returnsOn(String id, LocalDate on) {
+        jdbc.sql("UPDATE card_order SET returns_on = :on WHERE id = :id")
+                .param("on", on)
+                .param("id", id)
                 .update();
     }
 
@@ -254,11 +315,20 @@ class OrderBook {
                         rs.getString("payer_name"),
                         rs.getString("payer_email"),
                         rs.getBoolean("test")),
+                new CardOrder.Wish(List.of(rs.getString("takes").split(" ")), rs.getBoolean("holds")),
                 rs.getString("state"),
-                rs.getString("payment_id"),
-                rs.getDate("paid_on") == null ? null : rs.getDate("paid_on").toLocalDate(),
-                rs.getBigDecimal("fee"),
-                new CardOrder.Card(rs.getString("card_last_four"), rs.getString("card_expiry")),
-                rs.getBoolean("awaits_code"));
+                new CardOrder.Taken(
+                        rs.getString("payment_id"),
+                        Day.of(rs, "paid_on"),
+                        rs.getBigDecimal("taken"),
+                        rs.getBigDecimal("fee")),
+                new CardOrder.Means(
+                        rs.getString("way"),
+                        rs.getString("card_last_four"),
+                        rs.getString("card_expiry"),
+                        Day.of(rs, "certain_on"),
+                        Day.of(rs, "lapses_on")),
+                rs.getBoolean("awaits_code"),
+                rs.getString("reason") == null ? "" : rs.getString("reason"));
     }
 }

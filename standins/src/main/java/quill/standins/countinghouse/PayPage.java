@@ -17,9 +17,11 @@ import org.springframework.web.server.ResponseStatusException;
 @Controller
 class PayPage {
     private final OrderBook book;
+    private final Day day;
 
-    PayPage(OrderBook book) {
+    PayPage(OrderBook book, Day day) {
         this.book = book;
+        this.day = day;
     }
 
     @GetMapping("/pay/{id}")
@@ -34,7 +36,7 @@ class PayPage {
             @RequestParam(defaultValue = "") String expiry,
             Model model) {
         CardOrder order = order(id);
-        if (!order.isOpen()) {
+        if (!order.isOpen() || !order.wish().has("card")) {
             return page(order, null, "", "", model);
         }
         Optional<TestCard> card = TestCard.of(number);
@@ -45,13 +47,13 @@ class PayPage {
         if (wrongExpiry != null) {
             return page(order, wrongExpiry, number, expiry, model);
         }
-        switch (card.get()) {
-            case APPROVED -> book.pay(order, card.get().lastFour(), expiry.strip());
-            case ASKS_CODE -> book.awaitCode(id, card.get().lastFour(), expiry.strip());
-            default -> {
-                book.decline(id, card.get().lastFour(), card.get().words());
-                return page(order(id), declined(card.get().words()), "", "", model);
-            }
+        if (card.get().pays()) {
+            book.pay(order, card.get(), expiry.strip());
+        } else if (card.get() == TestCard.ASKS_CODE) {
+            book.awaitCode(id, card.get().lastFour(), expiry.strip());
+        } else {
+            book.decline(id, card.get().lastFour(), card.get().words());
+            return page(order(id), declined(card.get().words()), "", "", model);
         }
         return page(order(id), null, "", "", model);
     }
@@ -61,11 +63,33 @@ class PayPage {
         CardOrder order = order(id);
         if (order.isOpen() && order.awaitsCode()) {
             if (!TestCard.CODE.equals(code.strip())) {
-                book.decline(id, order.card().lastFour(), "the bank's code was wrong");
+                book.decline(id, order.means().lastFour(), "the bank's code was wrong");
                 return page(order(id), declined("the bank's code was wrong"), "", "", model);
             }
-            book.pay(order, order.card().lastFour(), order.card().expiry());
+            book.pay(order, TestCard.ASKS_CODE, order.means().expiry());
         }
+        return page(order(id), null, "", "", model);
+    }
+
+    /** A mandate for a bank debit: from which account, and that it may be taken. */
+    @PostMapping("/pay/{id}/debit")
+    String debit(
+            @PathVariable String id,
+            @RequestParam(defaultValue = "") String account,
+            @RequestParam(defaultValue = "false") boolean agreed,
+            Model model) {
+        CardOrder order = order(id);
+        if (!order.isOpen() || !order.wish().has("debit") || order.wish().hold()) {
+            return page(order, null, "", "", model);
+        }
+        Optional<BankAccount> from = BankAccount.of(account);
+        if (from.isEmpty()) {
+            return page(order, "Choose the bank account that pays.", "", "", model);
+        }
+        if (!agreed) {
+            return page(order, "Tick that the sum may be taken from the account.", "", "", model);
+        }
+        book.debit(order, from.get());
         return page(order(id), null, "", "", model);
     }
 
@@ -76,7 +100,7 @@ class PayPage {
     private String wrongExpiry(String expiry) {
         try {
             YearMonth month = YearMonth.parse(expiry.strip(), DateTimeFormatter.ofPattern("MM/yy"));
-            return month.isBefore(YearMonth.from(book.today())) ? "That card's date has passed." : null;
+            return month.isBefore(YearMonth.from(day.today())) ? "That card's date has passed." : null;
         } catch (DateTimeParseException e) {
             return "Write the card's date as month and year, such as 09/29.";
         }
@@ -93,6 +117,7 @@ class PayPage {
         model.addAttribute("number", number);
         model.addAttribute("expiry", expiry);
         model.addAttribute("cards", TestCard.values());
+        model.addAttribute("accounts", BankAccount.values());
         return "pay";
     }
 }

@@ -13,7 +13,9 @@ enum TestCard {
     NOT_ENOUGH_FUNDS("9902000000000026", "not enough funds"),
     EXPIRED("9903000000000033", "the card has expired"),
     REFUSED("9904000000000040", "refused by the bank"),
-    ASKS_CODE("9905000000000056", "the bank asks for a code (2468)");
+    ASKS_CODE("9905000000000056", "the bank asks for a code (2468)"),
+    REFUNDS_FAIL("9906000000000063", "approved; what is refunded to it comes back"),
+    CONTESTS("9907000000000070", "approved; its holder contests it the next day");
 
     /** What the bank of the last card wants to hear. */
     static final String CODE = "2468";
@@ -28,6 +30,10 @@ enum TestCard {
 
     public String words() {
         return words;
+    }
+
+    boolean pays() {
+        return this == APPROVED || this == REFUNDS_FAIL || this == CONTESTS;
     }
 
     public String grouped() {

@@ -12,13 +12,14 @@ public class CountingHouseTest {
     /** Common practice: 2.9 % + 0.30. Worked by hand. */
     @Test(dataProvider = "fees")
     public void feeIsAPercentageAndAFixedSum(String amount, String currency, String fee) {
-        assertThat(Fee.of(new BigDecimal(amount), currency)).isEqualByComparingTo(fee);
+        assertThat(Fee.of("card", new BigDecimal(amount), currency)).isEqualByComparingTo(fee);
     }
 
     @DataProvider
     Object[][] fees() {
         return new Object[][] {
             {"100.00", "EUR", "3.20"}, // 2.90 + 0.30
+            {"900.00", "EUR", "26.40"}, // 26.10 + 0.30
             {"629.76", "EUR", "18.56"}, // 18.26304 + 0.30
             {"0.50", "EUR", "0.31"}, // 0.0145 + 0.30
             {"0.20", "EUR", "0.20"}, // never more than was paid
