@@ -43,7 +43,7 @@ export function Ahead({
         {money(a.came)} was paid ahead. Thank you; the invoice for the work deducts it.
       </p>
     );
-  const taken = a.card && !a.test;
+  const taken = a.by !== '' && !a.test;
   return (
     <section aria-label="To pay now">
       <h2>{a.what === 'the deposit' ? 'The deposit, to pay now' : 'To pay now'}</h2>
@@ -54,11 +54,11 @@ export function Ahead({
         </p>
       )}
       {a.test && <OnTrial />}
-      {a.card && (
+      {a.by && (
         <>
           <Payer payer={payer} onChange={setPayer} />
           <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
-            {a.test ? 'Try paying' : 'Pay'} {money(a.missing)} by card
+            {a.test ? 'Try paying' : 'Pay'} {money(a.missing)} {a.by}
           </button>
           <CardPageNote from={d.from} />
         </>

@@ -23,7 +23,12 @@ function usePage(token: string) {
         // What was said to somebody who came back stands until something changes.
         setPage((before) => ({
           ...answer,
-          said: answer.said ?? (before?.open.amount === answer.open.amount ? before.said : null),
+          moving: {
+            ...answer.moving,
+            said:
+              answer.moving.said ??
+              (before?.open.amount === answer.open.amount ? before.moving.said : null),
+          },
         }));
         setFailed(null);
       } catch (error) {

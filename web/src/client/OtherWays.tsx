@@ -1,18 +1,27 @@
 import type { Schemas } from '../api/client';
+import { longDate } from '../design/format';
 
 /** What is said beside paying by card: that it is on trial, and the ways that need no card. */
 export function OnTrial() {
   return (
     <p className="told" role="status">
-      Payment by card is only being tested: nothing is taken, and nothing is settled.
+      Payment on this page is only being tested: nothing is taken, and nothing is settled.
     </p>
   );
 }
 
-export function CardPageNote({ from }: { from: Schemas['Party'] }) {
+export function CardPageNote({
+  from,
+  certainOn = null,
+}: {
+  from: Schemas['Party'];
+  /** When a bank debit that is begun today is certain; null where none is taken. */
+  certainOn?: string | null;
+}) {
   return (
     <p className="faded small">
-      The card page belongs to the card company; {from.name} never sees the number.
+      The pay page belongs to the card company; {from.name} never sees the number.
+      {certainOn && ` A bank debit that you begin today is certain on ${longDate(certainOn)}.`}
     </p>
   );
 }

@@ -138,14 +138,20 @@ export function PageBody({
       )}
       <Ask page={page} />
       {page.measure.length > 0 && <MeasureFigure parts={page.measure} forClient />}
-      {page.said && (
-        <p className={`told pre ${page.said.refused ? 'refused' : ''}`} role="status">
-          {page.said.text}
+      {page.moving.said && (
+        <p className={`told pre ${page.moving.said.refused ? 'refused' : ''}`} role="status">
+          {page.moving.said.text}
         </p>
       )}
-      {page.received.length > 0 && (
+      {page.moving.coming.map((c, i) => (
+        <p key={i} className="told" role="status">
+          {money(c.amount)} is on its way by bank debit. It is certain on {longDate(c.on)}; nothing more is to be
+          done for it.
+        </p>
+      ))}
+      {page.moving.received.length > 0 && (
         <div className="told" role="status">
-          {page.received.map((r, i) => (
+          {page.moving.received.map((r, i) => (
             <div key={`${r.on}-${i}`}>
               {money(r.amount)} received {shortDate(r.on)}, {r.how}.
             </div>
@@ -153,9 +159,9 @@ export function PageBody({
           {!isZero(page.credit) && <div>{money(page.credit)} of yours is held as credit.</div>}
         </div>
       )}
-      {page.tests.length > 0 && (
+      {page.moving.tests.length > 0 && (
         <div className="told" role="status">
-          {page.tests.map((t, i) => (
+          {page.moving.tests.map((t, i) => (
             <div key={`${t.on}-${i}`}>
               Test: {money(t.amount)} {t.how}, {shortDate(t.on)}. Nothing was taken, and nothing is settled.
             </div>

@@ -193,12 +193,13 @@ export function Paying({
             )}
           </fieldset>
           {token && <Payer payer={payer} onChange={setPayer} />}
-          {choice.card || early || chosen === 'other' ? (
+          {choice.by || early || chosen === 'other' ? (
             <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
-              {p.paying.test ? 'Try paying' : 'Pay'} {chosen === 'other' ? 'it' : money(asked)} by card
+              {p.paying.test ? 'Try paying' : 'Pay'} {chosen === 'other' ? 'it' : money(asked)}{' '}
+              {choice.by || 'by card'}
             </button>
           ) : (
-            <p className="told">{money(choice.amount)} is not taken by card; the other ways stand below.</p>
+            <p className="told">{money(choice.amount)} is not taken on this page; the other ways stand below.</p>
           )}
         </>
       )}
@@ -207,7 +208,7 @@ export function Paying({
           {refusal}
         </p>
       )}
-      {p.paying.cards && <CardPageNote from={p.document.from} />}
+      {p.paying.cards && <CardPageNote from={p.document.from} certainOn={choice.debitCertainOn} />}
       <OtherWays
         from={p.document.from}
         iban={p.paying.iban}

@@ -16,6 +16,7 @@ type Typed = Setting['ways'][number];
 
 const names: Record<string, string> = {
   CARD: 'By card',
+  BANK_DEBIT: 'By bank debit',
   TRANSFER: 'By bank transfer',
   CASH: 'In cash',
   CHEQUE: 'By cheque',

@@ -9,6 +9,7 @@ type Way = Schemas['WayOffer']['way'];
 
 const words: Record<string, string> = {
   CARD: 'card',
+  BANK_DEBIT: 'bank debit',
   TRANSFER: 'bank transfer',
   CASH: 'cash',
   CHEQUE: 'cheque',

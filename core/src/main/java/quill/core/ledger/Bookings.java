@@ -94,12 +94,17 @@ public final class Bookings {
 
     /** Debit where the money is; credit the debts it settles, and client credit for what is left. */
     public static Entry payment(Account where, Money amount, Appropriation appropriation) {
+        return came(Entry.Event.PAYMENT, where, amount, appropriation);
+    }
+
+    /** The same of money that comes again: what was contested and won, or a refund that did not arrive. */
+    public static Entry came(Entry.Event event, Account where, Money amount, Appropriation appropriation) {
         List<Posting> postings = new ArrayList<>();
         add(postings, where, "", null, amount);
         byDocument(appropriation.parts())
                 .forEach((document, sum) -> add(postings, Account.RECEIVABLE, "", document, sum.negated()));
         add(postings, Account.CLIENT_CREDIT, "", null, appropriation.credit().negated());
-        return new Entry(Entry.Event.PAYMENT, postings);
+        return new Entry(event, postings);
     }
 
     /** Debit processing fees; credit processor clearing. */
@@ -108,6 +113,14 @@ public final class Bookings {
         add(postings, Account.PROCESSING_FEES, "", null, fee);
         add(postings, Account.PROCESSOR_CLEARING, "", null, fee.negated());
         return new Entry(Entry.Event.PROCESSING_FEE, postings);
+    }
+
+    /** Debit bank; credit processor clearing. */
+    public static Entry paidOut(Money amount) {
+        List<Posting> postings = new ArrayList<>();
+        add(postings, Account.BANK, "", null, amount);
+        add(postings, Account.PROCESSOR_CLEARING, "", null, amount.negated());
+        return new Entry(Entry.Event.PAID_OUT, postings);
     }
 
     /** Debit client credit; credit the debts that it settles. */

@@ -90,7 +90,18 @@ public final class ClientLedger {
         return receive(money, Appropriation.of(money.amount(), taking, only, by));
     }
 
+    /** Money that had gone comes again: it settles what had been opened by its going, as far as that is open; the rest is credit. */
+    public Decision receiveAgain(Receipt money, Set<Long> opened, Entry.Event event) {
+        List<OpenDebt> taking =
+                open().stream().filter(d -> opened.contains(d.id())).toList();
+        return receive(money, Appropriation.of(money.amount(), taking, opened, by), event);
+    }
+
     private Decision receive(Receipt money, Appropriation to) {
+        return receive(money, to, Entry.Event.PAYMENT);
+    }
+
+    private Decision receive(Receipt money, Appropriation to, Entry.Event event) {
         Source source = Source.movement(money.movement());
         List<Settlement> paid = to.parts().stream()
                 .map(p -> new Settlement(0, Settlement.Kind.PAID, p.debt(), source, 0, p.amount(), 0))
@@ -99,7 +110,7 @@ public final class ClientLedger {
                 ? List.of(new Lot(nextId(), Lot.Kind.CREDIT, source, 0, null, to.credit()))
                 : List.of();
         return decided(
-                List.of(new Step(Bookings.payment(money.where(), money.amount(), to), "", paid, made, List.of())));
+                List.of(new Step(Bookings.came(event, money.where(), money.amount(), to), "", paid, made, List.of())));
     }
 
     /** Money arrives for work to come. */

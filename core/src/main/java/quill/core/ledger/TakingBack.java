@@ -33,7 +33,7 @@ public final class TakingBack {
     /**
      * What settles debts, as far as it stands.
      *
-     * @param own of the money that is taken back: what it settled, and what credit of it did
+     * @param own of the money that is taken back, the latest first: what it settled, and what credit of it did
      * @param others what other credit settled, the latest first; only asked for where it is needed
      */
     public record Standing(List<Settlement> own, Supplier<List<Settlement>> others) {}
@@ -48,9 +48,13 @@ public final class TakingBack {
         return takeBack(money, standing, Settlement.Kind.CHARGED_BACK, Entry.Event.CHARGEBACK);
     }
 
+    /** A bank debit came back after it had been certain: the same debts are open again. */
+    public ClientLedger.Decision returned(Receipt money, Standing standing) {
+        return takeBack(money, standing, Settlement.Kind.CHARGED_BACK, Entry.Event.DEBIT_RETURNED);
+    }
+
     private ClientLedger.Decision takeBack(Receipt money, Standing standing, Settlement.Kind why, Entry.Event event) {
-        List<Settlement> direct =
-                standing.own().stream().filter(s -> s.lot() == 0).toList();
+        List<Settlement> direct = upTo(money.amount(), standing.own());
         List<Settlement> rows = new ArrayList<>();
         direct.forEach(s -> rows.add(Settlement.takingBack(s, why, s.amount())));
         Missing missing = new Missing(
@@ -74,6 +78,20 @@ public final class TakingBack {
             steps.add(released(missing.opened, List.of()));
         }
         return ledger.decided(steps);
+    }
+
+    /** What money settled by itself, no more than goes back: a part of it may have been given back before. */
+    private static List<Settlement> upTo(Money amount, List<Settlement> own) {
+        List<Settlement> some = new ArrayList<>();
+        Money left = amount;
+        for (Settlement s : own) {
+            Money part = Amounts.min(left, s.amount());
+            if (s.lot() == 0 && part.isPositive()) {
+                some.add(s.withAmount(part));
+                left = left.minus(part);
+            }
+        }
+        return some;
     }
 
     /** What must still be found of money that goes back. */
@@ -157,7 +175,8 @@ public final class TakingBack {
     }
 
     /**
-     * A deposit was recorded wrongly. What an invoice deducted of it is taken from other deposits instead.
+     * A deposit was recorded wrongly, or came back, or what was left of it did. What an invoice deducted of it is taken from
+     * other deposits instead.
      *
      * @param deducted what invoices took of it
      * @throws RefusedException naming {@code amount} where less than that is held in all
@@ -171,20 +190,29 @@ public final class TakingBack {
                     "only " + Amounts.grouped(held) + " of deposits is still held");
         }
         Source source = Source.movement(money.movement());
+        Map<Long, Money> own = new LinkedHashMap<>();
         Map<Long, Money> others = new LinkedHashMap<>();
+        ledger.lots().stream()
+                .filter(l -> l.kind() == Lot.Kind.DEPOSIT)
+                .forEach(l -> (l.source().equals(source) ? own : others).put(l.id(), l.left()));
         List<Step.Draw> draws = new ArrayList<>();
-        for (Lot lot : ledger.lots()) {
-            if (lot.kind() == Lot.Kind.DEPOSIT && lot.source().equals(source)) {
-                draws.add(new Step.Draw(lot.id(), source, lot.left()));
-            } else if (lot.kind() == Lot.Kind.DEPOSIT) {
-                others.put(lot.id(), lot.left());
-            }
+        Money missing = money.amount();
+        for (ClientLedger.OfLot part : ClientLedger.taking(missing, own)) {
+            draws.add(new Step.Draw(part.lot(), source, part.amount()));
+            missing = missing.minus(part.amount());
         }
         for (Step.Draw draw : deducted) {
-            draws.add(new Step.Draw(draw.lot(), draw.to(), draw.amount().negated()));
-            draws.add(new Step.Draw(draw.lot(), source, draw.amount()));
-            ClientLedger.taking(draw.amount(), others)
-                    .forEach(p -> draws.add(new Step.Draw(p.lot(), draw.to(), p.amount())));
+            Money part = Amounts.min(missing, draw.amount());
+            if (part.isPositive()) {
+                draws.add(new Step.Draw(draw.lot(), draw.to(), part.negated()));
+                draws.add(new Step.Draw(draw.lot(), source, part));
+                ClientLedger.taking(part, others)
+                        .forEach(p -> draws.add(new Step.Draw(p.lot(), draw.to(), p.amount())));
+                missing = missing.minus(part);
+            }
+        }
+        for (ClientLedger.OfLot part : ClientLedger.taking(missing, others)) {
+            draws.add(new Step.Draw(part.lot(), source, part.amount()));
         }
         Entry entry = Bookings.depositUndone(money.where(), money.amount());
         return ledger.decided(List.of(new Step(entry, "", List.of(), List.of(), draws)));

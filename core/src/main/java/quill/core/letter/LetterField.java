@@ -49,6 +49,12 @@ public enum LetterField {
             "the whole of"),
     REASON("reason", Group.WHAT, Shape.WORDS, "why it was credited, as typed", "the wrong hours"),
     DECLINED("why declined", Group.WHAT, Shape.WORDS, "why the card was declined; nothing where it was not", ""),
+    WHY_BACK(
+            "why it came back",
+            Group.WHAT,
+            Shape.WORDS,
+            "why a payment did not come through, as the bank says",
+            "not enough money in the account"),
     LATE_FEES_AGREED("late fees agreed", Group.WHAT, Shape.SENTENCE, "says that a late fee in it was agreed", ""),
     WHAT_HAPPENED("what happened", Group.WHAT, Shape.SENTENCE, "what it tells you, in a sentence", "Money came."),
     IN_SHORT("in short", Group.WHAT, Shape.WORDS, "the same in a few words; of several, how many", "€100.00 came"),

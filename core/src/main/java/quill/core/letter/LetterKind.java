@@ -165,6 +165,23 @@ public enum LetterKind {
                     LetterField.SUMS,
                     LetterField.MEASURE,
                     LetterField.HOW_TO_PAY)),
+    /** It says that a payment did not come through. */
+    CAME_BACK(
+            Group.PAID,
+            "A payment came back",
+            "Goes when a bank debit or a cheque does not come through, so that what it paid is open.",
+            false,
+            Fields.of(
+                    LetterField.DOCUMENT,
+                    LetterField.WHAT_FOR,
+                    LetterField.PAID,
+                    LetterField.WHY_BACK,
+                    LetterField.LEFT,
+                    LetterField.OPEN,
+                    LetterField.PAGE,
+                    LetterField.SUMS,
+                    LetterField.MEASURE,
+                    LetterField.HOW_TO_PAY)),
     /** An invoice as a text message. */
     TEXT_INVOICE(
             Group.ON_PHONE,

@@ -39,6 +39,9 @@ public record WayRule(
         Percent fee,
         BigDecimal fixed,
         int days) {
+    /** Working days until a bank debit is certain (common practice). */
+    public static final int DEBIT_DAYS = 3;
+
     private static final int MOST_DAYS = 60;
 
     /** Copies the sets. */
@@ -152,9 +155,25 @@ public record WayRule(
         return Amounts.min(cost, sum);
     }
 
+    /** How that is reckoned: {@code 2.9% of 726.00 + 0.30}. */
+    public String costWords(Money sum) {
+        String percent = fee.rate().signum() == 0
+                ? ""
+                : fee.rate().stripTrailingZeros().toPlainString() + "% of " + Amounts.grouped(sum);
+        String plain = fixed.signum() == 0
+                ? ""
+                : Amounts.grouped(Money.of(sum.getCurrencyUnit(), fixed, RoundingMode.HALF_UP));
+        return percent.isEmpty() || plain.isEmpty() ? percent + plain : percent + " + " + plain;
+    }
+
     /** When money that is paid on a day is there: so many days later, not counting weekends. */
     public LocalDate arrives(LocalDate paidOn) {
-        LocalDate day = paidOn;
+        return workingDaysAfter(paidOn, days);
+    }
+
+    /** So many days later, not counting weekends. */
+    public static LocalDate workingDaysAfter(LocalDate from, int days) {
+        LocalDate day = from;
         for (int left = days; left > 0; ) {
             day = day.plusDays(1);
             if (day.getDayOfWeek() != DayOfWeek.SATURDAY && day.getDayOfWeek() != DayOfWeek.SUNDAY) {

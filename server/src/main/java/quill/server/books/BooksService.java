@@ -1,6 +1,7 @@
 package quill.server.books;
 
 import java.time.LocalDate;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -170,6 +171,11 @@ public class BooksService {
     /** The journal, newest first, from before an id. */
     public List<Booked> journal(long before, int most) {
         return entries("WHERE id < :invoice ORDER BY id DESC", most, "", before);
+    }
+
+    /** What was booked of some movements, in its order. */
+    public List<Booked> ofMovements(Collection<Long> ids) {
+        return ids.isEmpty() ? List.of() : entries("WHERE movement_id IN (:invoice) ORDER BY id", 200, "", ids);
     }
 
     private List<Booked> entries(String which, int most, String event, Object id) {

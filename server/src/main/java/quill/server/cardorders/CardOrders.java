@@ -1,6 +1,7 @@
 package quill.server.cardorders;
 
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -8,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -17,10 +19,12 @@ import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.pay.InTransit;
+import quill.core.pay.WayToPay;
 import quill.server.QuillSettings;
 import quill.server.cardorders.OrderRepository.Order;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
 import quill.server.documents.Document;
 import quill.server.links.Links;
@@ -107,25 +111,38 @@ public class CardOrders {
 
     private String open(Order order, Document invoice) {
         Answer answer = at(order)
-                .open(order.key(), order.amount(), wanting.about(invoice, links.pageOf(invoice.id()) + "?back=1"));
+                .open(
+                        order.key(),
+                        order.amount(),
+                        wanting.about(invoice, links.pageOf(invoice.id()) + "?back=1"),
+                        takes(order));
         transaction.executeWithoutResult(s -> repository.opened(order.id(), answer.id(), answer.payAt()));
         return answer.payAt();
     }
 
-    /** An event arrived: it is only a hint. @return whether it was new */
-    boolean hook(Processors.Heard heard) {
+    private static Set<CardProcessor.Taking> takes(Order order) {
+        return order.means().takes().stream()
+                .map(w -> w == WayToPay.CARD ? CardProcessor.Taking.CARD : CardProcessor.Taking.DEBIT)
+                .collect(Collectors.toSet());
+    }
+
+    /** An event arrived: it is only a hint. */
+    public void hook(Processors.Heard heard) {
         repository.find(heard.processor(), heard.event().order()).ifPresent(this::settle);
-        // Seen is noted last: if we stop before, the event comes again and finds the same books.
-        return Boolean.TRUE.equals(transaction.execute(s -> repository.seeHook(seen(heard))));
+    }
+
+    /** An event was dealt with. Noted last: if we stop before, it comes again and finds the same books. */
+    public void seen(Processors.Heard heard) {
+        transaction.executeWithoutResult(s -> repository.seeHook(numberOf(heard)));
     }
 
     /** Whether an event of this id was dealt with before. */
-    boolean wasSeen(Processors.Heard heard) {
-        return repository.wasSeen(seen(heard));
+    public boolean wasSeen(Processors.Heard heard) {
+        return repository.wasSeen(numberOf(heard));
     }
 
     /** An event's number is its processor's own. */
-    private static String seen(Processors.Heard heard) {
+    private static String numberOf(Processors.Heard heard) {
         return heard.processor() + ":" + heard.event().id();
     }
 
@@ -209,14 +226,19 @@ public class CardOrders {
     /** All of it. */
     public List<Trouble> troubles() {
         return repository.troubled().stream()
-                .map(o -> new Trouble(o.id(), o.invoiceId(), o.clientId(), o.amount(), o.trouble()))
+                .map(o -> new Trouble(
+                        o.id(),
+                        o.invoiceId(),
+                        o.clientId(),
+                        o.amount(),
+                        o.trouble().unbooked()))
                 .toList();
     }
 
     private void settle(Order order) {
         switch (order.state()) {
             case WANTED -> forget(order);
-            case OPEN -> at(order).ask(order.orderId()).ifPresent(a -> taking.take(order.id(), a));
+            case OPEN, UNDERWAY -> at(order).ask(order.orderId()).ifPresent(a -> taking.take(order.id(), a));
             case WITHDRAWING -> withdraw(order);
             default -> LOG.debug("order {} is {} already", order.id(), order.state());
         }
@@ -241,11 +263,131 @@ public class CardOrders {
                     .open(
                             order.key(),
                             order.amount(),
-                            new CardProcessor.About("Withdrawn", settings.publicUrl(), "", ""));
+                            new CardProcessor.About("Withdrawn", settings.publicUrl(), "", ""),
+                            takes(order));
             transaction.executeWithoutResult(s -> repository.opened(order.id(), found.id(), found.payAt()));
             orderId = found.id();
         }
         taking.take(order.id(), at(order).withdraw(orderId));
+    }
+
+    /**
+     * What the processor booked of an order is taken in, where it was not yet.
+     *
+     * @return the key of the order, under which its payment is booked; empty for one that is not ours
+     */
+    public Optional<String> takeIn(String key) {
+        Optional<Order> order = repository.byKey(key);
+        order.filter(o -> o.state() != OrderState.PAID).ifPresent(o -> {
+            if (o.orderId() == null) {
+                withdraw(o);
+            } else {
+                at(o).ask(o.orderId()).ifPresent(a -> taking.take(o.id(), a));
+            }
+        });
+        return order.map(Order::key);
+    }
+
+    /** Whose an order is, and for which document. */
+    public record Whose(long orderId, ClientId clientId, DocumentId invoiceId, Money amount, String with) {}
+
+    /** The one of a key; empty for one that is not ours. */
+    public Optional<Whose> whose(String key) {
+        return repository.byKey(key).map(CardOrders::whose);
+    }
+
+    private static Whose whose(Order o) {
+        return new Whose(
+                o.id(), o.clientId(), o.invoiceId(), o.amount(), o.means().with());
+    }
+
+    /** Where an order is at its processor, so that something of it can be given back. */
+    public record Where(long processor, String orderId) {}
+
+    /** Of the order of a key. */
+    public Optional<Where> where(String key) {
+        return repository.byKey(key).map(o -> new Where(o.at().processor(), o.orderId()));
+    }
+
+    /** A bank debit that is on its way. @param certainOn when it is decided */
+    public record Underway(
+            long orderId,
+            ClientId clientId,
+            DocumentId invoiceId,
+            Money amount,
+            String with,
+            LocalDate certainOn,
+            Set<Long> debts) {}
+
+    /** Those of one document, or of all where it is null; the latest first. */
+    public List<Underway> underway(DocumentId invoiceId) {
+        return repository.underway(invoiceId).stream()
+                .map(o -> new Underway(
+                        o.id(),
+                        o.clientId(),
+                        o.invoiceId(),
+                        o.amount(),
+                        o.means().with(),
+                        o.means().expectedOn(),
+                        o.parts().keySet()))
+                .toList();
+    }
+
+    /** Somebody was on the pay page and did not pay, or was refused. @param declined why, or empty @param on when it began */
+    public record Unpaid(
+            long orderId, ClientId clientId, DocumentId invoiceId, Money amount, String declined, LocalDate on) {}
+
+    /** Those that began on a day or later, newest first, but for what was only tried. */
+    public List<Unpaid> unpaid(LocalDate since, int most) {
+        return repository.unpaid(since.atStartOfDay(clock.getZone()).toInstant(), most).stream()
+                .map(o -> new Unpaid(
+                        o.order().id(),
+                        o.order().clientId(),
+                        o.order().invoiceId(),
+                        o.order().amount(),
+                        o.order().declined() == null ? "" : o.order().declined(),
+                        o.openedAt().atZone(clock.getZone()).toLocalDate()))
+                .toList();
+    }
+
+    /** One order, as its record shows it. @param payAt the processor's own page of it; null where it never answered */
+    public record Seen(
+            long id,
+            ClientId clientId,
+            DocumentId invoiceId,
+            Money amount,
+            String state,
+            String declined,
+            String with,
+            LocalDate certainOn,
+            String payAt,
+            String number) {}
+
+    /** @throws NotFoundException where there is none */
+    public Seen seen(long id) {
+        return repository
+                .find(id)
+                .map(CardOrders::seen)
+                .orElseThrow(() -> new NotFoundException("There is no order " + id + "."));
+    }
+
+    /** The one under whose key a payment was booked. */
+    public Optional<Seen> seen(String key) {
+        return repository.byKey(key).map(CardOrders::seen);
+    }
+
+    private static Seen seen(Order o) {
+        return new Seen(
+                o.id(),
+                o.clientId(),
+                o.invoiceId(),
+                o.amount(),
+                o.state().word(),
+                o.declined() == null ? "" : o.declined(),
+                o.means().with(),
+                o.means().expectedOn(),
+                o.payAt(),
+                o.orderId() == null ? "" : o.orderId());
     }
 
     /** What may be on its way to each debt at this moment; debts to which nothing is are not in it. */
@@ -254,7 +396,7 @@ public class CardOrders {
         if (!clientIds.isEmpty()) {
             Instant now = clock.instant();
             repository.unended(clientIds).stream()
-                    .filter(o -> InTransit.mayBring(o.openedAt(), o.toldAt(), now))
+                    .filter(o -> o.underway() || InTransit.mayBring(o.openedAt(), o.toldAt(), now))
                     .forEach(o -> o.parts().forEach((debt, part) -> sums.merge(debt, part, Money::plus)));
         }
         return sums;

@@ -3,12 +3,15 @@ package quill.server.cardorders;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
@@ -18,8 +21,10 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.pay.WayToPay;
 import quill.server.common.ClientRows;
 import quill.server.common.Ids;
+import quill.server.common.Rows;
 import quill.server.common.StoredWord;
 import quill.server.payments.Payer;
 
@@ -28,7 +33,7 @@ import quill.server.payments.Payer;
 class OrderRepository {
     private static final String SELECT = """
             SELECT id, order_key, document_id, client_id, currency, amount_minor, state, at_processor, test, order_id,
-                   pay_at, declined, trouble, opened_at, asked_at,
+                   pay_at, declined, trouble, opened_at, asked_at, takes, paid_with, expected_on,
                    (SELECT LISTAGG(debt_id || ':' || amount_minor, ',') FROM order_debt d WHERE d.order_id = o.id) AS parts
               FROM processor_order o
             """;
@@ -41,6 +46,9 @@ class OrderRepository {
 
     /** Where an order is. @param test whether no money moves */
     record At(long processor, boolean test) {}
+
+    /** How it may be paid, and how a bank debit that is on its way brings it. @param expectedOn null where none does */
+    record Means(Set<WayToPay> takes, String with, LocalDate expectedOn) {}
 
     /** Whoever was about to pay an order last, as typed on its page. */
     void payer(long id, Payer payer) {
@@ -59,7 +67,7 @@ class OrderRepository {
                 .single();
     }
 
-    /** An order of ours. @param orderId as the processor calls it; null before it answered @param trouble why its money could not be booked, or null */
+    /** An order of ours. @param orderId as the processor calls it; null before it answered */
     record Order(
             long id,
             At at,
@@ -68,11 +76,19 @@ class OrderRepository {
             ClientId clientId,
             Map<Long, Money> parts,
             Money amount,
+            Means means,
             OrderState state,
             String orderId,
             String payAt,
-            String declined,
-            String trouble) {}
+            Trouble trouble) {
+        /** The latest refusal; null or empty for none. */
+        String declined() {
+            return trouble.declined();
+        }
+    }
+
+    /** What went wrong with it: a refusal, and why its money could not be booked; nulls for nothing. */
+    record Trouble(String declined, String unbooked) {}
 
     long insert(
             String key,
@@ -81,13 +97,15 @@ class OrderRepository {
             ClientId clientId,
             Map<Long, Money> parts,
             Money amount,
+            Set<WayToPay> takes,
             Instant opened) {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO processor_order (kind, order_key, document_id, client_id, currency, amount_minor, state, made_at,
-                  opened_at, at_processor, test)
-                VALUES ('PAY', :key, :invoice, :client, :currency, :amount, 'wanted', :now, :opened, :processor, :test)
+                  opened_at, at_processor, test, takes)
+                VALUES ('PAY', :key, :invoice, :client, :currency, :amount, 'wanted', :now, :opened, :processor, :test, :takes)
                 """)
+                .param("takes", takes.stream().sorted().map(Enum::name).collect(Collectors.joining(" ")))
                 .param("key", key)
                 .param("processor", at.processor())
                 .param("test", at.test())
@@ -114,6 +132,43 @@ class OrderRepository {
 
     Optional<Order> lock(long id) {
         return one("WHERE id = :key FOR UPDATE", id);
+    }
+
+    Optional<Order> byKey(String key) {
+        return one("WHERE order_key = :key", key);
+    }
+
+    /** A bank debit is on its way. @param with whose account, in words */
+    void underway(long id, String with, LocalDate expectedOn) {
+        jdbc.sql("UPDATE processor_order SET paid_with = :with, expected_on = :on WHERE id = :id")
+                .param("with", with)
+                .param("on", expectedOn)
+                .param("id", id)
+                .update();
+    }
+
+    /** Bank debits that are on their way. @param invoiceId of one document, or null for all */
+    List<Order> underway(DocumentId invoiceId) {
+        return jdbc.sql(SELECT + "WHERE state = 'underway' AND NOT test"
+                        + (invoiceId == null ? "" : " AND document_id = :invoice") + " ORDER BY id DESC LIMIT 200")
+                .params(invoiceId == null ? Map.of() : Map.of("invoice", invoiceId))
+                .query(OrderRepository::order)
+                .list();
+    }
+
+    /** An order with when it was begun, by the business's clock. */
+    record Begun(Order order, Instant openedAt) {}
+
+    /** Orders of money that were begun since then and were not paid, newest first. */
+    List<Begun> unpaid(Instant since, int most) {
+        return jdbc.sql(SELECT + """
+                WHERE state IN ('open', 'withdrawing', 'withdrawn') AND NOT test AND order_id IS NOT NULL AND opened_at >= :since
+                ORDER BY id DESC LIMIT :most
+                """)
+                .param("since", since)
+                .param("most", most)
+                .query((rs, n) -> new Begun(order(rs, n), rs.getObject("opened_at", Instant.class)))
+                .list();
     }
 
     /** By what the processor calls it. */
@@ -153,7 +208,7 @@ class OrderRepository {
     /** Orders whose end we do not know yet, whoever was asked about longest ago first; each once in a round. */
     List<Order> unended(Instant notSince, int most) {
         return jdbc.sql(SELECT + """
-                WHERE state IN ('wanted', 'open', 'withdrawing') AND (polled_at IS NULL OR polled_at < :since)
+                WHERE state IN ('wanted', 'open', 'withdrawing', 'underway') AND (polled_at IS NULL OR polled_at < :since)
                 ORDER BY polled_at NULLS FIRST, id LIMIT :most
                 """)
                 .param("since", notSince)
@@ -191,7 +246,7 @@ class OrderRepository {
     List<Order> troubled() {
         return jdbc.sql(
                         SELECT
-                                + "WHERE state IN ('wanted', 'open', 'withdrawing') AND trouble IS NOT NULL ORDER BY id LIMIT 50")
+                                + "WHERE state IN ('wanted', 'open', 'withdrawing', 'underway') AND trouble IS NOT NULL ORDER BY id LIMIT 50")
                 .query(OrderRepository::order)
                 .list();
     }
@@ -230,18 +285,21 @@ class OrderRepository {
                 .update();
     }
 
-    /** An order of which no end is known: since when it is open, when the processor told of it, and what it would bring. */
-    record Unended(Instant openedAt, Instant toldAt, Map<Long, Money> parts) {}
+    /** An order of which no end is known: whether a bank debit brings it, since when it is open, when the processor told of it, and what it would bring. */
+    record Unended(boolean underway, Instant openedAt, Instant toldAt, Map<Long, Money> parts) {}
 
     /** All of these clients that are no trial. */
     List<Unended> unended(Collection<ClientId> clientIds) {
         return jdbc.sql(SELECT + """
                   JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS given (one) ON one = client_id
-                 WHERE state IN ('wanted', 'open', 'withdrawing') AND NOT test
+                 WHERE state IN ('wanted', 'open', 'withdrawing', 'underway') AND NOT test
                 """)
                 .param("clients", Ids.array(clientIds))
                 .query((rs, n) -> new Unended(
-                        rs.getObject("opened_at", Instant.class), rs.getObject("asked_at", Instant.class), parts(rs)))
+                        "underway".equals(rs.getString("state")),
+                        rs.getObject("opened_at", Instant.class),
+                        rs.getObject("asked_at", Instant.class),
+                        parts(rs)))
                 .list();
     }
 
@@ -297,11 +355,16 @@ class OrderRepository {
                 new ClientId(rs.getLong("client_id")),
                 parts(rs),
                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor")),
+                new Means(
+                        Arrays.stream(rs.getString("takes").split(" "))
+                                .map(WayToPay::valueOf)
+                                .collect(Collectors.toSet()),
+                        rs.getString("paid_with"),
+                        Rows.date(rs, "expected_on")),
                 StoredWord.of(OrderState.class, rs.getString("state")),
                 rs.getString("order_id"),
                 rs.getString("pay_at"),
-                rs.getString("declined"),
-                rs.getString("trouble"));
+                new Trouble(rs.getString("declined"), rs.getString("trouble")));
     }
 
     private static Map<Long, Money> parts(ResultSet rs) throws SQLException {

@@ -13,11 +13,13 @@ enum OrderState implements StoredWord {
     WITHDRAWING,
     /** Ended without money, as far as anybody knows. */
     WITHDRAWN,
+    /** A bank debit brings its money, and is not certain yet. */
+    UNDERWAY,
     /** The money was taken. */
     PAID;
 
     /** Those that can still be paid. */
     static final Set<OrderState> LIVE = Set.of(WANTED, OPEN);
     /** Those whose end is not known. */
-    static final Set<OrderState> UNENDED = Set.of(WANTED, OPEN, WITHDRAWING);
+    static final Set<OrderState> UNENDED = Set.of(WANTED, OPEN, WITHDRAWING, UNDERWAY);
 }

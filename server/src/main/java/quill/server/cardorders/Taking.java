@@ -6,6 +6,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
 import quill.core.money.Amounts;
+import quill.core.pay.PaymentWay;
 import quill.server.audit.Happenings;
 import quill.server.cardorders.OrderRepository.Order;
 import quill.server.clients.Client;
@@ -14,6 +15,7 @@ import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.News;
 import quill.server.common.Shown;
+import quill.server.common.Texts;
 import quill.server.payments.PaymentsService;
 import quill.server.payments.TestPayments;
 import quill.server.processor.CardProcessor.Answer;
@@ -59,34 +61,62 @@ class Taking {
                     clients.lock(payer.id());
                     Order order = repository.lock(orderId).orElseThrow();
                     repository.asked(orderId, clock.instant());
-                    if (answer.isPaid()) {
+                    if (answer.wasPaid()) {
                         // Told twice, by the event and by whoever asked meanwhile, it is booked once.
                         if (order.state() != OrderState.PAID) {
                             book(order, answer);
                         }
                     } else if ("withdrawn".equals(answer.state())) {
                         repository.move(orderId, OrderState.WITHDRAWN, OrderState.UNENDED);
+                    } else if (answer.isUnderway()) {
+                        underway(order, answer);
                     } else {
+                        if ("refused".equals(answer.state())) {
+                            repository.move(orderId, OrderState.WITHDRAWN, OrderState.UNENDED);
+                        }
                         answer.declined()
                                 .filter(d -> !d.equals(order.declined()))
                                 .ifPresent(reason -> {
                                     repository.declined(orderId, reason);
-                                    publisher.publishEvent(new News(
-                                            News.Kind.DECLINED,
-                                            (order.at().test() ? "On trial: a" : "A") + " card of " + payer.name()
-                                                    + " was declined for " + Shown.money(order.amount()) + ": " + reason
-                                                    + ".",
-                                            Amount.of(order.amount()),
-                                            order.clientId(),
-                                            order.invoiceId()));
-                                    happenings.tell(
-                                            order.invoiceId(),
-                                            order.clientId(),
-                                            (order.at().test() ? "Card declined on trial: " : "Card declined: ")
-                                                    + reason + " (" + Amounts.grouped(order.amount()) + ")");
+                                    declined(order, payer, answer, reason);
                                 });
                     }
                 }));
+    }
+
+    /** A bank debit brings it: nothing is booked before it is certain, and nobody is reminded of it meanwhile. */
+    private void underway(Order order, Answer answer) {
+        if (repository.move(
+                        order.id(),
+                        OrderState.UNDERWAY,
+                        Set.of(OrderState.OPEN, OrderState.WITHDRAWING, OrderState.WANTED))
+                == 1) {
+            repository.underway(order.id(), answer.with().words(), answer.certainOn());
+            happenings.tell(
+                    order.invoiceId(),
+                    order.clientId(),
+                    (order.at().test() ? "Bank debit of " : "Bank debit begun: ")
+                            + Shown.money(answer.money())
+                            + (order.at().test() ? " tried" : "") + ", certain on " + Texts.day(answer.certainOn()));
+        }
+    }
+
+    private void declined(Order order, Client payer, Answer answer, String reason) {
+        boolean debit = answer.with() != null && answer.with().isDebit() && "refused".equals(answer.state());
+        String what = debit ? "bank debit" : "card";
+        publisher.publishEvent(new News(
+                News.Kind.DECLINED,
+                (order.at().test() ? "On trial: a " : "A ") + what + " of " + payer.name() + " was "
+                        + (debit ? "refused" : "declined") + " for " + Shown.money(order.amount()) + ": " + reason
+                        + ".",
+                Amount.of(order.amount()),
+                order.clientId(),
+                order.invoiceId()));
+        happenings.tell(
+                order.invoiceId(),
+                order.clientId(),
+                (debit ? "Bank debit refused" : "Card declined") + (order.at().test() ? " on trial: " : ": ") + reason
+                        + " (" + Amounts.grouped(order.amount()) + ")");
     }
 
     private void book(Order order, Answer answer) {
@@ -100,7 +130,8 @@ class Taking {
         }
         repository.move(order.id(), OrderState.PAID, Set.of(order.state()));
         repository.trouble(order.id(), null);
-        String card = answer.card().words();
+        String card = answer.with().words();
+        PaymentWay way = answer.with().isDebit() ? PaymentWay.BANK_DEBIT : PaymentWay.CARD;
         if (answer.test()) {
             tests.note(new TestPayments.TestPayment(
                     order.key(),
@@ -108,31 +139,33 @@ class Taking {
                     order.clientId(),
                     order.invoiceId(),
                     Amount.of(answer.money()),
-                    answer.paidOn(),
+                    answer.paid().on(),
                     card));
             happenings.tell(
                     order.invoiceId(),
                     order.clientId(),
-                    "Test payment of " + Shown.money(answer.money())
-                            + " by card: nothing was taken, nothing is settled");
+                    "Test payment of " + Shown.money(answer.money()) + " " + way.words()
+                            + ": nothing was taken, nothing is settled");
             return;
         }
         publisher.publishEvent(new News(
                 News.Kind.PAID,
-                clients.client(order.clientId()).name() + " paid " + Shown.money(answer.money()) + " by card.",
+                clients.client(order.clientId()).name() + " paid " + Shown.money(answer.money()) + " " + way.words()
+                        + ".",
                 Amount.of(answer.money()),
                 order.clientId(),
                 order.invoiceId()));
-        payments.bookCard(new PaymentsService.ByCard(
+        payments.bookProcessors(new PaymentsService.ByProcessor(
                 order.key(),
+                way,
                 order.clientId(),
                 order.invoiceId(),
                 order.parts().keySet(),
                 answer.money(),
                 answer.feeMoney(),
-                answer.paidOn(),
+                answer.paid().on(),
                 card,
-                answer.paymentId(),
+                answer.paid().payment(),
                 repository.payerOf(order.id())));
     }
 }

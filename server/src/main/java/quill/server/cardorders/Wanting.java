@@ -13,13 +13,13 @@ import org.springframework.stereotype.Component;
 import quill.core.RefusedException;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
-import quill.core.pay.WayToPay;
 import quill.server.cardorders.OrderRepository.Order;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.Shown;
+import quill.server.common.Texts;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
 import quill.server.documents.Document;
@@ -144,12 +144,14 @@ class Wanting {
     }
 
     private Order order(Document invoice, Map<Long, Money> parts, Money open) {
-        OrderRepository.At at = ways.taking(WayToPay.CARD, open, invoice.clientId(), invoice.id())
-                .map(p -> new OrderRepository.At(p.id(), p.isTest()))
+        WaysService.Taking taking = ways.taking(open, invoice.clientId(), invoice.id())
                 .orElseThrow(() -> new RefusedException(
                         "way",
                         "card",
                         "a card is not taken for " + Shown.money(open) + "; the page names the other ways"));
+        OrderRepository.At at =
+                new OrderRepository.At(taking.by().id(), taking.by().isTest());
+        checkNothingUnderway(invoice, parts.keySet());
         // What was begun elsewhere, or on trial, is not paid beside it.
         List<Order> live = new ArrayList<>();
         for (Order one : repository.liveOf(invoice.id())) {
@@ -160,14 +162,36 @@ class Wanting {
             }
         }
         for (Order one : live) {
-            if (one.parts().equals(parts) && one.amount().isEqual(open)) {
+            if (one.parts().equals(parts)
+                    && one.amount().isEqual(open)
+                    && one.means().takes().equals(taking.ways())) {
                 return one;
             }
         }
         makeRoom(invoice.id(), live);
         long id = repository.insert(
-                "quill-" + UUID.randomUUID(), at, invoice.id(), invoice.clientId(), parts, open, clock.instant());
+                "quill-" + UUID.randomUUID(),
+                at,
+                invoice.id(),
+                invoice.clientId(),
+                parts,
+                open,
+                taking.ways(),
+                clock.instant());
         return repository.find(id).orElseThrow();
+    }
+
+    /** Nobody pays a second time what a bank debit is bringing. */
+    private void checkNothingUnderway(Document document, Set<Long> debts) {
+        repository.underway(document.id()).stream()
+                .filter(o -> document.kind() == DocumentKind.QUOTE
+                        || o.parts().keySet().stream().anyMatch(debts::contains))
+                .findFirst()
+                .ifPresent(o -> {
+                    throw new ConflictException("A bank debit of " + Shown.money(o.amount())
+                            + " is on its way for this already; it is certain on "
+                            + Texts.day(o.means().expectedOn()) + ". Nothing more was taken.");
+                });
     }
 
     /** What the pay page shows, with whoever pays for the client. */

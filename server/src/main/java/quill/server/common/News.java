@@ -17,6 +17,8 @@ public record News(Kind kind, String text, Amount amount, ClientId clientId, Doc
         PAID("Money came"),
         /** A card was declined. */
         DECLINED("A card was declined"),
+        /** A payment came back, was contested, or what was given back did not arrive. */
+        CAME_BACK("A payment came back or is contested"),
         /** A letter came back, or was refused. */
         UNDELIVERED("A letter did not arrive"),
         /** A client answered a quote, or asks about one. */

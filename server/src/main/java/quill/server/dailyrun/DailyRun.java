@@ -27,10 +27,10 @@ import quill.core.acts.ActKind;
 import quill.core.id.ClientId;
 import quill.core.money.Sums;
 import quill.server.business.BusinessService;
-import quill.server.cardorders.CardOrders;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.ReminderPlans;
 import quill.server.chasing.Result;
+import quill.server.clearing.AccountReading;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
@@ -53,7 +53,7 @@ public class DailyRun {
     private final RunRepository repository;
     private final Chasing chasing;
     private final ReminderPlans plans;
-    private final CardOrders orders;
+    private final AccountReading accounts;
     private final BusinessService business;
     private final Changes changes;
     private final BusinessClock clock;
@@ -64,7 +64,7 @@ public class DailyRun {
             RunRepository repository,
             Chasing chasing,
             ReminderPlans plans,
-            CardOrders orders,
+            AccountReading accounts,
             BusinessService business,
             Changes changes,
             BusinessClock clock,
@@ -72,7 +72,7 @@ public class DailyRun {
         this.repository = repository;
         this.chasing = chasing;
         this.plans = plans;
-        this.orders = orders;
+        this.accounts = accounts;
         this.business = business;
         this.changes = changes;
         this.clock = clock;
@@ -138,7 +138,7 @@ public class DailyRun {
         LocalDate until = hourHasCome ? today : today.minusDays(1);
         Summary sum = Summary.NOTHING;
         if (last.isBefore(until)) {
-            orders.askAboutAll(Round.Deadline.in(Round.LONGEST).or(stop));
+            accounts.askAboutAll(Round.Deadline.in(Round.LONGEST).or(stop));
         }
         for (LocalDate day = last.plusDays(1); !day.isAfter(until) && !stop.getAsBoolean(); day = day.plusDays(1)) {
             sum = sum.plus(run(day, today, stop));

@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
@@ -187,6 +188,14 @@ class SettlementRepository {
     /** What of a document was given up, and stands. */
     List<Settlement> writtenOff(DocumentId id) {
         return standing("d.document_id = :id AND s.kind = 'WRITTEN_OFF' ORDER BY s.id", id);
+    }
+
+    /** Debts that were opened when a payment went back, or a part of it. */
+    Set<Long> openedByGoing(long movement) {
+        return Set.copyOf(jdbc.sql("""
+                SELECT DISTINCT r.debt_id FROM settlement r
+                 WHERE r.movement_id = :id AND r.kind IN ('CHARGED_BACK', 'REFUNDED') AND r.amount_minor < 0
+                """).param("id", movement).query(Long.class).list());
     }
 
     /** When the last of the money moved that settles a document. */

@@ -90,17 +90,47 @@ public class Settling {
 
     /** Takes back what was recorded wrongly. @param own books the entry that undoes it */
     public List<Appropriation.Part> undo(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
+        List<Appropriation.Part> settling = debts.settledBy(money.movement());
+        takeBack(clientId, money, TakingBack::undo, own);
+        return settling;
+    }
+
+    /** The payer's bank took a payment back, or what was left of it. @param own books the entry */
+    public void chargeBack(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
+        takeBack(clientId, money, TakingBack::chargeBack, own);
+    }
+
+    /** A bank debit came back after it had been certain. @param own books the entry */
+    public void returned(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
+        takeBack(clientId, money, TakingBack::returned, own);
+    }
+
+    private interface Deciding {
+        ClientLedger.Decision decide(TakingBack ledger, Receipt money, TakingBack.Standing standing);
+    }
+
+    private void takeBack(ClientId clientId, Receipt money, Deciding how, ToLongFunction<Step> own) {
         CurrencyUnit currency = money.amount().getCurrencyUnit();
         TakingBack.Standing standing = new TakingBack.Standing(
                 settlements.ofMovement(money.movement()),
                 () -> settlements.covered(clientId, currency).stream()
                         .filter(s -> !s.source().is(money.movement()))
                         .toList());
-        List<Appropriation.Part> settling = debts.settledBy(money.movement());
-        ClientLedger.Decision decision = new TakingBack(ledger(clientId, currency)).undo(money, standing);
-        writer.keep(clientId, decision, clock.today(), own);
+        writer.keep(
+                clientId, how.decide(new TakingBack(ledger(clientId, currency)), money, standing), clock.today(), own);
         publisher.publishEvent(new PaidEarlier.Undone(money.movement()));
-        return settling;
+    }
+
+    /** What a payment settles by itself. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public List<Appropriation.Part> settledBy(long movement) {
+        return debts.settledBy(movement);
+    }
+
+    /** Debts that were opened when a payment went back, or a part of it. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Set<Long> openedByGoing(long movement) {
+        return settlements.openedByGoing(movement);
     }
 
     /** Takes a deposit back that was recorded wrongly. @param own books the entry that undoes it */
@@ -181,8 +211,19 @@ public class Settling {
      * @throws quill.core.RefusedException naming {@code amount}, with what could be given back
      */
     public void refund(ClientId clientId, Receipt out, ToLongFunction<Step> own) {
+        refund(clientId, out, 0, false, own);
+    }
+
+    /**
+     * The same of a payment: out of what is left of it, out of other credit, and only where that is said out of what it
+     * settles, which is open again.
+     *
+     * @param of key of the payment; 0 for none
+     */
+    public void refund(ClientId clientId, Receipt out, long of, boolean opens, ToLongFunction<Step> own) {
         TakingBack ledger = new TakingBack(ledger(clientId, out.amount().getCurrencyUnit()));
-        writer.keep(clientId, ledger.refund(out, 0, List.of()), clock.today(), own);
+        List<Settlement> opened = opens ? settlements.ofMovement(of) : List.of();
+        writer.keep(clientId, ledger.refund(out, of, opened), clock.today(), own);
     }
 
     /** The same out of deposits that are held. @param of the payments that they were, before others */

@@ -62,6 +62,11 @@ public class Correspondence {
         return rows.ofInvoice(invoiceId);
     }
 
+    /** Messages that say of a payment that it came, or that this was a mistake. */
+    public List<Message> ofPayment(long paymentId) {
+        return rows.ofKeys(List.of("receipt:" + paymentId, "undone:" + paymentId));
+    }
+
     /** Messages that failed or came back, or of which nobody knows whether they arrived. */
     public List<Message> needingSomebody() {
         return rows.needingSomebody();

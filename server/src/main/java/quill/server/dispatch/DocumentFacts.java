@@ -244,12 +244,22 @@ public class DocumentFacts {
         return rows;
     }
 
+    /** A payment did not come through. @param why as the bank says */
+    public LetterFacts cameBack(Document invoice, String payer, Money amount, String why) {
+        return wentAgain(invoice, payer, amount, why);
+    }
+
     /** A receipt that was sent was a mistake. */
     public LetterFacts correction(Document invoice, String payer, Money amount) {
+        return wentAgain(invoice, payer, amount, "");
+    }
+
+    private LetterFacts wentAgain(Document invoice, String payer, Money amount, String why) {
         About a = basics.about(invoice);
         String document = basics.document(List.of(invoice.number()));
         LetterFacts.Values values = basics.values(a, payer)
                 .put(LetterField.PAID, Shown.money(amount))
+                .put(LetterField.WHY_BACK, why)
                 .put(LetterField.LEFT, basics.say("left-of-one", Map.of("open", a.open(), "document", document)));
         return facts(a, values, left(a, false));
     }

@@ -255,7 +255,7 @@ class LetterBasics {
                         "how",
                         asked == null ? List.of() : offered.how(),
                         "account",
-                        asked != null && offered.transfer() && !offered.card()));
+                        asked != null && offered.transfer() && !offered.online()));
     }
 
     /** A sentence that says how else to pay, now that a card did not. */
@@ -264,7 +264,7 @@ class LetterBasics {
         List<String> how = asked == null
                 ? List.of()
                 : ways.of(asked, a.document().clientId(), a.document().id()).offered().stream()
-                        .filter(w -> w != WayToPay.CARD)
+                        .filter(w -> !w.isOnline())
                         .map(WayToPay::how)
                         .toList();
         return say("other-ways", Map.of("how", how));

@@ -71,4 +71,13 @@ class Letters {
                 facts.correction(invoice, payer.name(), amount),
                 LetterWriting.ThisOnce.NOTHING);
     }
+
+    /** Says that a payment did not come through, why, and what is open. */
+    Written cameBack(Document invoice, Client.Recipient payer, Money amount, String why) {
+        return writing.write(
+                LetterKind.CAME_BACK,
+                payer.payer(),
+                facts.cameBack(invoice, payer.name(), amount, why),
+                LetterWriting.ThisOnce.NOTHING);
+    }
 }

@@ -24,6 +24,8 @@ public enum MessageKind implements StoredWord {
     RECEIPT(Set.of(LetterKind.RECEIPT)),
     /** It says that an earlier letter was a mistake. */
     CORRECTION(Set.of(LetterKind.CORRECTION)),
+    /** It says that a payment did not come through. */
+    CAME_BACK(Set.of(LetterKind.CAME_BACK)),
     /** It asks for what is late, or soon due. */
     REMINDER(Set.of(
             LetterKind.AHEAD,

@@ -44,6 +44,13 @@ class MessageRows {
                 .optional();
     }
 
+    List<Message> ofKeys(List<String> keys) {
+        return jdbc.sql(SELECT + " WHERE what_key IN (:keys) ORDER BY id")
+                .param("keys", keys)
+                .query(MessageRows::message)
+                .list();
+    }
+
     List<Message> ofInvoice(DocumentId invoiceId) {
         return jdbc.sql(SELECT + """
                  WHERE id IN (SELECT message_id FROM message_document WHERE document_id = :invoice)

@@ -135,6 +135,32 @@ public class MoneyLetters {
                 Slip.PLAIN);
     }
 
+    /**
+     * A payment did not come through: whoever gets receipts is told, once. A receipt that still waits is held back.
+     *
+     * @param key of what happened
+     * @param paymentId 0 where none was booked of it
+     */
+    @Transactional
+    public void cameBack(String key, long paymentId, DocumentId invoiceId, Money amount, String why) {
+        repository.holdBack("receipt:" + paymentId);
+        Document invoice = invoices.invoice(invoiceId);
+        Client client = clients.client(invoice.clientId());
+        Client.Recipient payer = client.forReceipts();
+        if (!payer.email().isEmpty()) {
+            Written written = letters.cameBack(invoice, payer, amount, why);
+            queue.add(
+                    MessageDraft.of(
+                            "came back:" + key,
+                            MessageKind.CAME_BACK,
+                            client.id(),
+                            invoice.id(),
+                            payer.email(),
+                            written),
+                    Slip.PLAIN);
+        }
+    }
+
     private static MessageDraft draft(String key, MessageKind kind, Client client, Document invoice, Written written) {
         return MessageDraft.of(key, kind, client.id(), invoice.id(), client.email(), written);
     }

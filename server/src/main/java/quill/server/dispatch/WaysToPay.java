@@ -28,11 +28,30 @@ public class WaysToPay {
      * @param offered those that there are, in the order in which they are named
      * @param iban of the business's account, in groups of four; empty where it is not to be paid into
      * @param bic of its bank, or empty
-     * @param test whether a card is taken on trial, which no letter speaks of
+     * @param tried those that are taken on trial, which no letter speaks of
      */
-    public record Ways(List<WayToPay> offered, String iban, String bic, boolean test) {
+    public record Ways(List<WayToPay> offered, String iban, String bic, List<WayToPay> tried) {
         /** Those of nothing. */
-        public static final Ways NONE = new Ways(List.of(), "", "", false);
+        public static final Ways NONE = new Ways(List.of(), "", "", List.of());
+
+        /** Whether any is taken on trial. */
+        public boolean test() {
+            return !tried.isEmpty();
+        }
+
+        /** How it is paid on its page, on trial too: by card or bank debit; empty for not there. */
+        public String byPage() {
+            List<String> by = WayToPay.online().stream()
+                    .filter(w -> offered.contains(w) || tried.contains(w))
+                    .map(WayToPay::words)
+                    .toList();
+            return by.isEmpty() ? "" : "by " + String.join(" or ", by);
+        }
+
+        /** Whether a bank debit is one of them, on trial too. */
+        public boolean debit() {
+            return offered.contains(WayToPay.BANK_DEBIT) || tried.contains(WayToPay.BANK_DEBIT);
+        }
 
         /** Whether there is any. */
         public boolean any() {
@@ -42,6 +61,11 @@ public class WaysToPay {
         /** Whether it can be paid by card. */
         public boolean card() {
             return offered.contains(WayToPay.CARD);
+        }
+
+        /** Whether it can be paid on its page, by card or by bank debit. */
+        public boolean online() {
+            return offered.stream().anyMatch(WayToPay::isOnline);
         }
 
         /** Whether it can be transferred. */
@@ -76,6 +100,9 @@ public class WaysToPay {
                 offered,
                 transfer ? CreditorReference.grouped(own.account().iban()) : "",
                 transfer ? own.account().bic() : "",
-                offers.stream().anyMatch(WaysService.WayOffer::test));
+                offers.stream()
+                        .filter(WaysService.WayOffer::test)
+                        .map(WaysService.WayOffer::way)
+                        .toList());
     }
 }

@@ -5,6 +5,7 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.ledger.Bookings;
 import quill.core.ledger.Receipt;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
@@ -61,6 +62,13 @@ class Deposits {
                         "Deposit " + how + " · held for work to come" + payment.referenceWords(),
                         new BooksService.About(p.clientId(), null, id),
                         null));
+        if (p.fee().isPositive()) {
+            books.book(
+                    Bookings.processingFee(p.fee()),
+                    "Processing fee",
+                    new BooksService.About(p.clientId(), null, id),
+                    null);
+        }
         happenings.tell(
                 p.invoiceId(),
                 p.clientId(),

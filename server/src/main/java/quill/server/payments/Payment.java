@@ -2,6 +2,7 @@ package quill.server.payments;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
+import org.joda.money.Money;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.pay.PaymentWay;
@@ -15,6 +16,7 @@ import quill.server.common.Amount;
  * @param fee what the processor kept; on no paper for the client
  * @param unexpected whether it came for an order that had been withdrawn, and is held as client credit
  * @param held whether it is a deposit for work to come, which settles nothing by itself
+ * @param back what became of it afterwards
  */
 public record Payment(
         long id,
@@ -28,12 +30,49 @@ public record Payment(
         @Schema(nullable = true) Undone undone,
         boolean unexpected,
         boolean held,
-        @Schema(nullable = true) Payer payer) {
+        @Schema(nullable = true) Payer payer,
+        Back back) {
     /** How it came. @param card brand and last four, empty for what is no card @param byHand whether a person may undo it */
     public record Means(PaymentWay way, String reference, String card, boolean byHand) {
         Means(PaymentWay way, String reference, String card) {
             this(way, reference, card, way.isByHand());
         }
+    }
+
+    /**
+     * What became of a payment after it had come.
+     *
+     * @param amount how much of it went back
+     * @param payoutId the payout that it is in; null before that, and for what no processor took
+     */
+    public record Back(
+            Amount amount,
+            Stands stands,
+            @Schema(nullable = true) Long payoutId) {}
+
+    /** How it stands where the payer's bank took it back. */
+    public enum Stands {
+        /** Nothing of the kind. */
+        CAME,
+        /** A bank debit that came back. */
+        RETURNED,
+        /** Taken back; not decided yet. */
+        CONTESTED,
+        WON,
+        LOST;
+
+        String word() {
+            return this == CAME ? "" : name();
+        }
+
+        static Stands of(String word) {
+            return word.isEmpty() ? CAME : valueOf(word);
+        }
+    }
+
+    /** What of it is still here. */
+    Money left() {
+        return amount.money().minus(back.amount().money());
     }
 
     /** Taken back since, by a person. */

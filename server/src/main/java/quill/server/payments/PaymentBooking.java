@@ -16,7 +16,6 @@ import quill.core.ledger.Lot;
 import quill.core.ledger.Receipt;
 import quill.core.ledger.Step;
 import quill.core.money.Amounts;
-import quill.core.pay.PaymentWay;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.common.BusinessClock;
@@ -123,7 +122,7 @@ class PaymentBooking {
         }
         Money free = settling.ledger(p.clientId(), credit.getCurrencyUnit()).free();
         Money held = Amounts.min(credit, free);
-        if (held.isPositive() && p.way() == PaymentWay.CARD) {
+        if (held.isPositive() && !p.way().isByHand()) {
             repository.unexpected(id);
         }
         return held;

@@ -41,7 +41,10 @@ class PaymentCases implements LetterCases {
 
     @Override
     public boolean writes(LetterKind kind) {
-        return kind == LetterKind.RECEIPT || kind == LetterKind.CORRECTION || kind == LetterKind.PAGE_PAID;
+        return kind == LetterKind.RECEIPT
+                || kind == LetterKind.CORRECTION
+                || kind == LetterKind.CAME_BACK
+                || kind == LetterKind.PAGE_PAID;
     }
 
     @Override
@@ -62,6 +65,9 @@ class PaymentCases implements LetterCases {
             return facts.onPage(invoice, p.amount().money(), "");
         }
         String payer = clients.client(invoice.clientId()).forReceipts().name();
+        if (kind == LetterKind.CAME_BACK) {
+            return facts.cameBack(invoice, payer, p.amount().money(), "not enough money in the account");
+        }
         return kind == LetterKind.RECEIPT
                 ? facts.receipt(invoice, payer, arrived(p))
                 : facts.correction(invoice, payer, p.amount().money());

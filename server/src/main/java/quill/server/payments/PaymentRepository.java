@@ -29,7 +29,7 @@ import quill.server.common.Rows;
 class PaymentRepository {
     private static final String SELECT = """
             SELECT id, client_id, invoice_id, way, currency, amount_minor, cost_minor, value_on, booked_on, reference,
-                   card, undone_on, undone_why, unexpected, held, payer_name, payer_email
+                   card, undone_on, undone_why, unexpected, held, payer_name, payer_email, back_minor, stands, payout_id
               FROM movement
             """;
 
@@ -77,6 +77,81 @@ class PaymentRepository {
     /** Money that went back. */
     long insertRefund(New p, PaymentNames.Names names, Instant now) {
         return insert("REFUND", p, names, now);
+    }
+
+    /**
+     * Money that went, or came again, because of a payment.
+     *
+     * @param of key of the payment
+     * @param way as the payment's where it is null
+     */
+    record Later(
+            String kind,
+            long of,
+            String key,
+            PaymentWay way,
+            Money amount,
+            Money cost,
+            LocalDate valueOn,
+            LocalDate bookedOn,
+            String reference) {}
+
+    long insert(Later l, Instant now) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                INSERT INTO movement (kind, request_key, client_id, client_name, invoice_id, number, way, currency,
+                  amount_minor, cost_minor, value_on, booked_on, booked_at, reference, card, held, of_id)
+                SELECT :kind, :key, client_id, client_name, invoice_id, number, COALESCE(:way, way), currency, :amount, :cost,
+                  :valueOn, :bookedOn, :bookedAt, :reference, CASE WHEN :way IS NULL THEN card ELSE '' END, held, id
+                  FROM movement WHERE id = :of
+                """)
+                .param("kind", l.kind())
+                .param("key", l.key())
+                .param("way", l.way())
+                .param("amount", l.amount())
+                .param("cost", l.cost())
+                .param("valueOn", l.valueOn())
+                .param("bookedOn", l.bookedOn())
+                .param("bookedAt", now)
+                .param("reference", l.reference())
+                .param("of", l.of())
+                .update(key, "id");
+        return key.getKey().longValue();
+    }
+
+    /** A sum that a processor paid out. */
+    long insertPayout(String key, Money amount, LocalDate on, LocalDate bookedOn, Instant now) {
+        GeneratedKeyHolder id = new GeneratedKeyHolder();
+        jdbc.sql("""
+                INSERT INTO movement (kind, request_key, client_name, currency, amount_minor, value_on, booked_on, booked_at)
+                VALUES ('PAYOUT', :key, '', :currency, :amount, :on, :bookedOn, :now)
+                """)
+                .param("key", key)
+                .param("currency", amount.getCurrencyUnit().getCode())
+                .param("amount", amount)
+                .param("on", on)
+                .param("bookedOn", bookedOn)
+                .param("now", now)
+                .update(id, "id");
+        return id.getKey().longValue();
+    }
+
+    void paidOut(Set<Long> payments, long payout) {
+        if (!payments.isEmpty()) {
+            jdbc.sql("UPDATE movement SET payout_id = :payout WHERE id IN (:ids)")
+                    .param("payout", payout)
+                    .param("ids", payments)
+                    .update();
+        }
+    }
+
+    /** So much more of a payment went back; less where it is below zero. @param stands empty for as money that came */
+    void wentBack(long id, Money more, Payment.Stands stands) {
+        jdbc.sql("UPDATE movement SET back_minor = back_minor + :more, stands = :stands WHERE id = :id")
+                .param("more", more)
+                .param("stands", stands.word())
+                .param("id", id)
+                .update();
     }
 
     /** What went back of deposits that were held for a quote. */
@@ -145,6 +220,52 @@ class PaymentRepository {
                 .optional();
     }
 
+    /** Something that went, or came again, because of a payment. */
+    record LaterRow(long id, String kind, PaymentWay way, Money amount, Money cost, LocalDate on, String reference) {}
+
+    List<LaterRow> later(long paymentId) {
+        return jdbc.sql("""
+                SELECT id, kind, way, currency, amount_minor, cost_minor, value_on, reference FROM movement
+                 WHERE of_id = :id ORDER BY id
+                """)
+                .param("id", paymentId)
+                .query((rs, n) -> new LaterRow(
+                        rs.getLong("id"),
+                        rs.getString("kind"),
+                        PaymentWay.valueOf(rs.getString("way")),
+                        Amount.ofMinor(rs.getString("currency"), rs.getLong("amount_minor"))
+                                .money(),
+                        Amount.ofMinor(rs.getString("currency"), rs.getLong("cost_minor"))
+                                .money(),
+                        Rows.date(rs, "value_on"),
+                        rs.getString("reference")))
+                .list();
+    }
+
+    /** The processor's own number of a payment. */
+    Optional<String> processorsNumber(long id) {
+        return jdbc.sql("SELECT processor_payment FROM movement WHERE id = :id AND processor_payment IS NOT NULL")
+                .param("id", id)
+                .query(String.class)
+                .optional();
+    }
+
+    /** The payment because of which a movement is. */
+    Optional<Long> ofMovement(long id) {
+        return jdbc.sql("SELECT of_id FROM movement WHERE id = :id AND of_id IS NOT NULL")
+                .param("id", id)
+                .query(Long.class)
+                .optional();
+    }
+
+    /** The key under which a movement was recorded. */
+    String keyOf(long id) {
+        return jdbc.sql("SELECT request_key FROM movement WHERE id = :id")
+                .param("id", id)
+                .query(String.class)
+                .single();
+    }
+
     Optional<Payment> byKey(String key) {
         return jdbc.sql(SELECT + " WHERE request_key = :key")
                 .param("key", key)
@@ -211,7 +332,11 @@ class PaymentRepository {
                 undoneOn == null ? null : new Payment.Undone(undoneOn, rs.getString("undone_why")),
                 rs.getBoolean("unexpected"),
                 rs.getBoolean("held"),
-                payer(rs));
+                payer(rs),
+                new Payment.Back(
+                        Amount.ofMinor(currency, rs.getLong("back_minor")),
+                        Payment.Stands.of(rs.getString("stands")),
+                        rs.getObject("payout_id", Long.class)));
     }
 
     private static Payer payer(ResultSet rs) throws SQLException {

@@ -1,5 +1,6 @@
 package quill.server.payments;
 
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -11,6 +12,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
@@ -78,8 +80,50 @@ public class Payments {
         return repository.find(id).orElseThrow(() -> new NotFoundException("There is no payment " + id + "."));
     }
 
+    /** The payment that a movement gives back. */
+    public Payment ofRefund(long movementId) {
+        return find(repository.ofMovement(movementId).orElseThrow());
+    }
+
+    /**
+     * Something that went, or came again, because of a payment.
+     *
+     * @param kind REFUND, REFUND_BACK (it did not arrive), RETURN (a bank debit or a cheque), CHARGEBACK or WON_BACK
+     */
+    public record Later(
+            long movementId, String kind, String how, Amount amount, Amount cost, LocalDate on, String why) {}
+
+    /** All of it, in its order. */
+    public List<Later> later(long paymentId) {
+        return repository.later(paymentId).stream()
+                .map(l -> new Later(
+                        l.id(),
+                        l.kind(),
+                        l.way().words(),
+                        Amount.of(l.amount()),
+                        Amount.of(l.cost()),
+                        l.on(),
+                        l.reference()))
+                .toList();
+    }
+
+    /** The latest that came, newest first. */
+    public List<Payment> latest(int most) {
+        return repository.latest(null, most);
+    }
+
+    /** The processor's own number of a payment; empty for what none took. */
+    public String processorsNumber(long id) {
+        return repository.processorsNumber(id).orElse("");
+    }
+
+    /** The key under which a movement was recorded: an order's, where a processor took it. */
+    public String keyOf(long id) {
+        return repository.keyOf(id);
+    }
+
     /** One that was recorded under a request's key. */
-    Optional<Payment> byKey(String key) {
+    public Optional<Payment> byKey(String key) {
         return repository.byKey(key);
     }
 

@@ -105,9 +105,10 @@ public class PaymentsService {
         }
     }
 
-    /** A payment as the processor tells it. @param installments that it is for; none where it is a deposit on a quote */
-    public record ByCard(
+    /** A payment as the processor tells it. @param way by card or by bank debit @param installments that it is for; none where it is a deposit on a quote */
+    public record ByProcessor(
             String key,
+            PaymentWay way,
             ClientId clientId,
             DocumentId invoiceId,
             Set<Long> installments,
@@ -216,7 +217,7 @@ public class PaymentsService {
      * open, and what is left then waits for a person to look at it.
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public Payment bookCard(ByCard c) {
+    public Payment bookProcessors(ByProcessor c) {
         clients.lock(c.clientId());
         Optional<Payment> booked = payments.byKey(c.key());
         if (booked.isPresent()) {
@@ -226,7 +227,7 @@ public class PaymentsService {
                 c.key(),
                 c.clientId(),
                 c.invoiceId(),
-                PaymentWay.CARD,
+                c.way(),
                 c.amount(),
                 c.fee(),
                 c.paidOn(),

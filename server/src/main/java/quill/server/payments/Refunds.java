@@ -10,7 +10,6 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import quill.core.LooseDate;
 import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
@@ -95,12 +94,7 @@ public class Refunds {
         }
         PaymentWay way = PaymentWay.recorded("way", g.way(), problems);
         LocalDate today = clock.today();
-        LocalDate paidOn = g.paidOn() == null || g.paidOn().isBlank()
-                ? today
-                : LooseDate.read("paidOn", g.paidOn(), today, LooseDate.Lean.PAST, problems);
-        if (paidOn != null && (paidOn.isAfter(today) || paidOn.isBefore(today.minusYears(1)))) {
-            problems.add(new Problem("paidOn", g.paidOn(), "must be a day up to today, " + Texts.day(today)));
-        }
+        LocalDate paidOn = PaidOn.read(g.paidOn(), today, problems);
         names.check("quoteId", g.clientId(), g.quoteId(), problems);
         String reference = Texts.text("reference", g.reference(), 200, false, problems);
         if (!problems.isEmpty()) {

@@ -15,6 +15,7 @@ import quill.core.pay.PaymentWay;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
 import quill.server.clients.ClientsService;
+import quill.server.common.ConflictException;
 import quill.server.common.Texts;
 import quill.server.debts.Settling;
 import quill.server.dispatch.MoneyLetters;
@@ -61,6 +62,10 @@ public class Undoing {
         }
         String reason = Texts.reason("why", why);
         clients.lock(payment.clientId());
+        if (payments.find(id).back().amount().money().isPositive()) {
+            throw new ConflictException("A part of this payment went back already, so it was really made. "
+                    + "Give the rest back too, or move it to another debt.");
+        }
         payments.markUndone(payment, reason);
         if (payment.held()) {
             before.undo(payment, reason);

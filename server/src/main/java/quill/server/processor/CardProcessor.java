@@ -4,15 +4,17 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 
 /**
- * A service that takes cards, as this product needs one. Whoever adapts another has to keep to this: an order carries a key
- * of ours, and the same key finds the same order however often it is opened; an order is for one amount and is paid once or
- * never; what {@link #ask} says is the truth, whatever events said before; one that was withdrawn is never paid after; no
- * call takes money by itself; and a call that has no answer throws {@link NoAnswer}, so that it is made again later. Connected for trial, it moves no money,
- * and says so of each order.
+ * A service that takes cards and bank debits, as this product needs one. Whoever adapts another has to keep to this: an order
+ * carries a key of ours, and the same key finds the same order however often it is opened; an order is for one amount and is
+ * paid once or never; what {@link #ask} says is the truth, whatever events said before; one that was withdrawn is never paid
+ * after; no call takes money by itself; what it books for the business is told by {@link #entries}, numbered without a gap and
+ * never changed; and a call that has no answer throws {@link NoAnswer}, so that it is made again later. Connected for trial,
+ * it moves no money, and says so of each order.
  */
 public interface CardProcessor {
     /** What an attempt that was taken is told as. */
@@ -43,8 +45,26 @@ public interface CardProcessor {
      *
      * @param key of ours, at most 80 characters
      * @param about what the pay page shows
+     * @param takes in which ways it may be paid, one at least
      */
-    Answer open(String key, Money amount, About about);
+    Answer open(String key, Money amount, About about, Set<Taking> takes);
+
+    /** A way that a processor takes. */
+    enum Taking {
+        CARD("card"),
+        DEBIT("debit");
+
+        private final String word;
+
+        Taking(String word) {
+            this.word = word;
+        }
+
+        /** As processors are told. */
+        public String word() {
+            return word;
+        }
+    }
 
     /**
      * What the pay page shows, so that nobody types what is known.
@@ -61,53 +81,154 @@ public interface CardProcessor {
     /** Withdraws an order; the answer says whether it was paid before. */
     Answer withdraw(String orderId);
 
-    /** One try of a payer. @param outcome {@link #APPROVED}, or why not */
-    public record Attempt(String lastFour, String outcome) {}
+    /** What it booked for the business after a number, in order; not all at once. */
+    List<Entry> entries(long after);
 
-    /** The card that paid. @param name its brand */
-    record Card(String name, String lastFour, String expiry) {
+    /**
+     * Gives back a payment, or a part of it; the same key finds the first.
+     *
+     * @param key of ours
+     * @throws Refused where it will not, with its reason
+     */
+    void refund(String key, String orderId, Money amount);
+
+    /**
+     * Answers what a payer contests.
+     *
+     * @param contest as the processor calls it
+     * @throws Refused where it is too late
+     */
+    void answer(String contest, String evidence);
+
+    /** It answered that it will not do what was asked. */
+    final class Refused extends RuntimeException {
+        private static final long serialVersionUID = 1;
+
+        /** @param why in the processor's words */
+        public Refused(String why, Throwable cause) {
+            super(why, cause);
+        }
+    }
+
+    /** One try of a payer. @param outcome {@link #APPROVED}, or why not */
+    record Attempt(String lastFour, String outcome) {}
+
+    /** With what it was paid. @param way card or debit @param name the card's brand, or what stands for the bank */
+    record With(String way, String name, String lastFour, String expiry) {
         /** As people know it: {@code Test card ending 0019}. */
         public String words() {
             return name + " ending " + lastFour;
         }
+
+        /** Whether it is a bank account. */
+        public boolean isDebit() {
+            return "debit".equals(way);
+        }
     }
 
-    /** What the processor says of an order. @param test whether no money moves */
-    public record Answer(
+    /** What was taken. @param fee what the processor keeps of it */
+    record Paid(String payment, LocalDate on, String amount, String fee) {}
+
+    /**
+     * What the processor says of an order.
+     *
+     * @param paid null before anything was taken
+     * @param with null before anybody tried
+     * @param certainOn until when a bank debit that is on its way is decided; null for others
+     * @param reason why a bank debit was refused or came back
+     * @param test whether no money moves
+     */
+    record Answer(
             String id,
             String state,
             String amount,
             String currency,
             String payAt,
-            String paymentId,
-            LocalDate paidOn,
-            String fee,
-            Card card,
             boolean test,
+            Paid paid,
+            With with,
+            LocalDate certainOn,
+            String reason,
             List<Attempt> attempts) {
-        /** Whether the money was taken. */
+        /** Whether the money was taken, and did not come back. */
         public boolean isPaid() {
             return "paid".equals(state);
         }
 
-        /** What it is for. */
+        /** Whether the money was taken, whatever became of it. */
+        public boolean wasPaid() {
+            return isPaid() || "returned".equals(state);
+        }
+
+        /** Whether a bank debit brings it, and is not certain yet. */
+        public boolean isUnderway() {
+            return "underway".equals(state);
+        }
+
+        /** What was taken; what it is for before that. */
         public Money money() {
-            return Money.of(CurrencyUnit.of(currency), new BigDecimal(amount));
+            return Money.of(CurrencyUnit.of(currency), new BigDecimal(paid == null ? amount : paid.amount()));
         }
 
         /** What the processor keeps of it; nothing before it is paid. */
         public Money feeMoney() {
-            return fee == null
+            return paid == null
                     ? Money.zero(CurrencyUnit.of(currency))
-                    : Money.of(CurrencyUnit.of(currency), new BigDecimal(fee));
+                    : Money.of(CurrencyUnit.of(currency), new BigDecimal(paid.fee()));
         }
 
         /** The latest refusal, or empty. */
         public Optional<String> declined() {
+            if ("refused".equals(state)) {
+                return Optional.of(reason);
+            }
             // A card that was taken at this moment may be told before the order is told to be paid.
-            return attempts == null || attempts.isEmpty() || isPaid()
+            return attempts == null || attempts.isEmpty() || wasPaid()
                     ? Optional.empty()
                     : Optional.of(attempts.get(attempts.size() - 1).outcome()).filter(o -> !APPROVED.equals(o));
         }
     }
+
+    /** What an entry of a processor is about. */
+    enum Booked {
+        /** A payment is certain. */
+        TAKEN,
+        /** A bank debit was not paid; only its cost is booked. */
+        REFUSED,
+        /** A bank debit that was certain came back. */
+        RETURNED,
+        REFUNDED,
+        /** What was given back did not arrive. */
+        REFUND_FAILED,
+        /** The payer's bank took a payment back. */
+        CONTESTED,
+        CONTEST_WON,
+        /** It stays taken back; nothing more is booked. */
+        CONTEST_LOST,
+        PAID_OUT
+    }
+
+    /**
+     * An entry of the account that the processor keeps: what it holds changes by amount less cost.
+     *
+     * @param kind null for one that this product does not know
+     * @param subject the payment, refund, contest or payout, as the processor calls it
+     * @param order as the processor calls it; null for a payout
+     * @param amount below zero for what went
+     * @param answerBy of what is contested; else null
+     * @param key of ours: the order's, or the refund's; null for a payout
+     * @param entries of a payout, which it was made of
+     */
+    record Entry(
+            long number,
+            Booked kind,
+            String subject,
+            String order,
+            Money amount,
+            Money cost,
+            LocalDate on,
+            String reason,
+            LocalDate answerBy,
+            String key,
+            List<Long> entries) {}
 }

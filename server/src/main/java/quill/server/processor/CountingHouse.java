@@ -3,17 +3,24 @@ package quill.server.processor;
 import com.standardwebhooks.Webhook;
 import com.standardwebhooks.exceptions.EmptyWebhookSecretException;
 import com.standardwebhooks.exceptions.WebhookVerificationException;
+import java.math.BigDecimal;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.time.Duration;
+import java.time.LocalDate;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import org.springframework.http.ProblemDetail;
 import org.springframework.stereotype.Component;
 import org.springframework.web.client.HttpClientErrorException;
 import org.springframework.web.client.RestClient;
@@ -128,9 +135,16 @@ class CountingHouse implements ProcessorAdapter {
         }
     }
 
+    private static final Map<String, CardProcessor.Booked> KINDS =
+            Arrays.stream(CardProcessor.Booked.values()).collect(Collectors.toMap(CountingHouse::word, k -> k));
+
+    private static String word(CardProcessor.Booked kind) {
+        return kind.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
     private record Connection(RestClient http, boolean test) implements CardProcessor {
         @Override
-        public Answer open(String key, Money amount, About about) {
+        public Answer open(String key, Money amount, About about, Set<Taking> takes) {
             Map<String, Object> asked = new HashMap<>();
             asked.put("amount", amount.getAmount().toPlainString());
             asked.put("currency", amount.getCurrencyUnit().getCode());
@@ -139,6 +153,7 @@ class CountingHouse implements ProcessorAdapter {
             asked.put("payerName", about.payerName());
             asked.put("payerEmail", about.payerEmail());
             asked.put("test", test);
+            asked.put("takes", takes.stream().map(Taking::word).sorted().toList());
             return answered(() -> http.post()
                     .uri("/api/orders")
                     .header("Idempotency-Key", key)
@@ -167,6 +182,89 @@ class CountingHouse implements ProcessorAdapter {
                     .uri("/api/orders/{id}/withdrawal", orderId)
                     .retrieve()
                     .body(Answer.class));
+        }
+
+        private record Told(
+                long number,
+                String kind,
+                String subject,
+                String order,
+                String currency,
+                String amount,
+                String cost,
+                LocalDate on,
+                String reason,
+                LocalDate answerBy,
+                String key,
+                List<Long> entries) {
+            private Entry entry() {
+                CurrencyUnit unit = CurrencyUnit.of(currency);
+                return new Entry(
+                        number,
+                        KINDS.get(kind),
+                        subject,
+                        order,
+                        Money.of(unit, new BigDecimal(amount)),
+                        Money.of(unit, new BigDecimal(cost)),
+                        on,
+                        reason,
+                        answerBy,
+                        key,
+                        entries);
+            }
+        }
+
+        @Override
+        public List<Entry> entries(long after) {
+            Told[] told = answered(() -> http.get()
+                    .uri("/api/account/entries?after={after}", after)
+                    .retrieve()
+                    .body(Told[].class));
+            return told == null
+                    ? List.of()
+                    : Arrays.stream(told).map(Told::entry).toList();
+        }
+
+        @Override
+        public void refund(String key, String orderId, Money amount) {
+            done(() -> http.post()
+                    .uri("/api/refunds")
+                    .header("Idempotency-Key", key)
+                    .body(Map.of("order", orderId, "amount", amount.getAmount().toPlainString()))
+                    .retrieve()
+                    .toBodilessEntity());
+        }
+
+        @Override
+        public void answer(String contest, String evidence) {
+            done(() -> http.post()
+                    .uri("/api/contests/{id}/answer", contest)
+                    .body(Map.of("text", evidence))
+                    .retrieve()
+                    .toBodilessEntity());
+        }
+
+        /** A refusal is final, whatever it says; all else is asked again. */
+        private static void done(Supplier<?> call) {
+            try {
+                answered(call);
+            } catch (NoAnswer e) {
+                if (e.getCause() instanceof HttpClientErrorException refusal && !(e instanceof KeyUnknown)) {
+                    ProblemDetail problem = problem(refusal);
+                    throw new Refused(
+                            problem == null || problem.getDetail() == null ? "it was refused" : problem.getDetail(),
+                            refusal);
+                }
+                throw e;
+            }
+        }
+
+        private static ProblemDetail problem(HttpClientErrorException refusal) {
+            try {
+                return refusal.getResponseBodyAs(ProblemDetail.class);
+            } catch (RuntimeException e) {
+                return null;
+            }
         }
 
         private static <T> T answered(Supplier<T> call) {

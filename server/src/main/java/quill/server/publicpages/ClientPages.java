@@ -3,6 +3,8 @@ package quill.server.publicpages;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
+import quill.core.pay.WayRule;
+import java.util.stream.Collectors;
 import java.util.Set;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
@@ -56,28 +58,57 @@ class ClientPages {
         this.said = said;
     }
 
-    /** One thing that can be paid now. @param what due now, all that is open, or some of it that the payer chose @param card whether a card can pay it, or try to */
-    record Choice(String what, List<Long> installments, Amount amount, boolean card) {}
+    /**
+     * One thing that can be paid now.
+     *
+     * @param what due now, all that is open, or some of it that the payer chose
+     * @param by how it is paid on the card company's page, or tried: by card or bank debit; empty for not there
+     * @param debitCertainOn when a bank debit that is begun today is certain; null where none is taken
+     */
+    record Choice(
+            String what,
+            List<Long> installments,
+            Amount amount,
+            String by,
+            @Schema(nullable = true) LocalDate debitCertainOn) {
+        private boolean isOnline() {
+            return !by.isEmpty();
+        }
+    }
+
+    /** A bank debit that is on its way. @param on when it is certain */
+    record Coming(Amount amount, LocalDate on) {}
 
     private record Offer(Choice choice, WaysToPay.Ways ways) {}
 
     /** A payment that arrived, without what it cost the business. */
     record Received(LocalDate on, String how, Amount amount) {}
 
-    /** The page, whole. @param tests what was paid on trial, as long as that goes on @param said to whoever has paid, or has not; null where there is nothing to say */
+    /** The page, whole. */
     record PublicPage(
             PrintedDocument document,
             LocalDate today,
             List<Measure.Part> measure,
             Amount open,
             PayingNow paying,
-            @Schema(nullable = true) SaidOnPages.Said said,
-            List<Received> received,
-            List<Received> tests,
+            Moving moving,
             Amount credit,
             List<PagePapers.TakenBack> creditNotes,
             List<Attachments.Attachment> files,
             @Schema(nullable = true) LocalDate voidedOn) {}
+
+    /**
+     * Money that moves, or moved.
+     *
+     * @param said to whoever has paid, or has not; null where there is nothing to say
+     * @param coming bank debits that are on their way
+     * @param tests what was paid on trial, as long as that goes on
+     */
+    record Moving(
+            @Schema(nullable = true) SaidOnPages.Said said,
+            List<Coming> coming,
+            List<Received> received,
+            List<Received> tests) {}
 
     /**
      * How it can be paid at once.
@@ -107,12 +138,16 @@ class ClientPages {
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
         boolean open = invoice.openMinor() > 0;
-        List<Offer> offers = offers(invoice, parts, currency);
+        List<CardOrders.Underway> coming = said.coming(invoice.id());
+        Set<Long> underway =
+                coming.stream().flatMap(u -> u.debts().stream()).collect(Collectors.toSet());
+        List<Offer> offers = offers(
+                invoice, parts.stream().filter(p -> !underway.contains(p.id())).toList(), currency);
         List<Choice> choices = offers.stream().map(Offer::choice).toList();
         WaysToPay.Ways ways =
                 offers.isEmpty() ? WaysToPay.Ways.NONE : offers.get(0).ways();
         List<Payment> came = payments.ofInvoice(invoice.id()).stream()
-                .filter(p -> p.undone() == null)
+                .filter(p -> p.undone() == null && p.back().stands() != Payment.Stands.RETURNED)
                 .toList();
         return new PublicPage(
                 document,
@@ -121,19 +156,23 @@ class ClientPages {
                 Amount.ofMinor(invoice.currency(), invoice.openMinor()),
                 new PayingNow(
                         choices,
-                        open && choices.stream().anyMatch(Choice::card),
+                        open && choices.stream().anyMatch(Choice::isOnline),
                         open && offers.stream().anyMatch(o -> o.ways().test()),
                         ways.iban(),
                         CreditorReference.grouped(document.paying().reference()),
                         ways.otherwise(),
                         papers.offered(invoice)),
-                said.of(invoice, outcome, came),
-                came.stream()
-                        .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
-                        .toList(),
-                said.tests(invoice.id()).stream()
-                        .map(t -> new Received(t.on(), t.how(), t.amount()))
-                        .toList(),
+                new Moving(
+                        said.of(invoice, outcome, came),
+                        coming.stream()
+                                .map(u -> new Coming(Amount.of(u.amount()), u.certainOn()))
+                                .toList(),
+                        came.stream()
+                                .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
+                                .toList(),
+                        said.tests(invoice.id()).stream()
+                                .map(t -> new Received(t.on(), t.how(), t.amount()))
+                                .toList()),
                 Amount.of(books.creditOf(invoice.clientId(), currency)),
                 papers.creditNotes(invoice.id()),
                 papers.files(invoice.id()),
@@ -175,6 +214,13 @@ class ClientPages {
                 Amounts.sum(currency, parts.stream().map(p -> p.open().money()).toList());
         WaysToPay.Ways ways = waysToPay.of(sum, invoice.clientId(), invoice.id());
         List<Long> ids = parts.stream().map(Measure.Part::id).toList();
-        return new Offer(new Choice(what, ids, Amount.of(sum), ways.card() || ways.test()), ways);
+        return new Offer(
+                new Choice(
+                        what,
+                        ids,
+                        Amount.of(sum),
+                        ways.byPage(),
+                        ways.debit() ? WayRule.workingDaysAfter(clock.today(), WayRule.DEBIT_DAYS) : null),
+                ways);
     }
 }

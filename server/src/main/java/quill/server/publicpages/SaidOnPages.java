@@ -31,6 +31,11 @@ class SaidOnPages {
         return tests.of(invoiceId);
     }
 
+    /** Bank debits that are on their way. */
+    List<CardOrders.Underway> coming(DocumentId invoiceId) {
+        return orders.underway(invoiceId);
+    }
+
     /** As the business words it. @param refused whether nothing came */
     record Said(String text, boolean refused) {}
 
@@ -53,7 +58,7 @@ class SaidOnPages {
             return new Said(words.waiting(invoice), false);
         }
         return came.stream()
-                .filter(p -> p.means().way() == PaymentWay.CARD)
+                .filter(p -> !p.means().way().isByHand())
                 .filter(p -> p.valueOn().equals(clock.today()))
                 .findFirst()
                 .map(p -> new Said(words.paid(invoice, p.amount().money()), false))

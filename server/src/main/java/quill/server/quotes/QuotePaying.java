@@ -44,6 +44,7 @@ class QuotePaying {
      * @param missing paid whole, or not at all
      * @param what it is for, in a few words
      * @param deposit whether that is the deposit that was agreed with the quote, or all of it
+     * @param by how it is paid on the card company's page; empty for not there
      * @param iban for a transfer; empty where none is offered
      * @param otherwise how else, such as in cash; may be empty
      */
@@ -52,7 +53,7 @@ class QuotePaying {
             Amount missing,
             String what,
             boolean deposit,
-            boolean card,
+            String by,
             boolean test,
             String iban,
             String reference,
@@ -77,7 +78,7 @@ class QuotePaying {
                 Amount.of(missing),
                 missing.isEqual(printed.sums().total().money()) ? "all of it" : what(quote, open),
                 open.stream().allMatch(a -> a.words().isEmpty()),
-                missing.isPositive() && (offered.card() || offered.test()),
+                missing.isPositive() ? offered.byPage() : "",
                 offered.test(),
                 offered.iban(),
                 CreditorReference.grouped(CreditorReference.of(quote.number())),

@@ -101,7 +101,14 @@ public class WaysService {
 
     private List<TypedWay> spokenOf(Stream<TypedWay> ways) {
         boolean cards = !processors.ids().isEmpty();
-        return ways.filter(w -> cards || !WayToPay.CARD.name().equals(w.way())).toList();
+        List<TypedWay> all = new ArrayList<>(ways.toList());
+        // Rules that were kept before there was this way do not speak of it.
+        if (all.stream().noneMatch(w -> WayToPay.BANK_DEBIT.name().equals(w.way()))) {
+            all.add(Math.min(1, all.size()), WayToPay.BANK_DEBIT.usual(false));
+        }
+        return all.stream()
+                .filter(w -> cards || !WayToPay.valueOf(w.way()).isOnline())
+                .toList();
     }
 
     private List<WayRule> rules(List<TypedWay> typed, List<Problem> problems) {
@@ -195,7 +202,7 @@ public class WaysService {
                 .sorted(java.util.Comparator.comparing(WayRule::way))
                 .map(rule -> {
                     String byRule = missing(rule, asked, own, client, document);
-                    boolean card = rule.way() == WayToPay.CARD && byRule.isEmpty();
+                    boolean card = rule.way().isOnline() && byRule.isEmpty();
                     String missing = card ? cards.map(Processors.SetUp::missing).orElse("") : byRule;
                     return new WayOffer(
                             rule.way(),
@@ -241,17 +248,36 @@ public class WaysService {
                 .orElse(""));
     }
 
-    /** The processor that takes a sum in a way now, be it for money or on trial; empty where it is not taken so. */
-    public Optional<Processors.SetUp> taking(WayToPay way, Money sum, ClientId clientId, DocumentId documentId) {
+    /** What takes a sum on its own page. @param by the processor @param ways in which it does, one at least */
+    public record Taking(Processors.SetUp by, Set<WayToPay> ways) {}
+
+    /** The processor that takes a sum now, be it for money or on trial; empty where it is not taken so. */
+    public Optional<Taking> taking(Money sum, ClientId clientId, DocumentId documentId) {
         List<TypedWay> typed = setting().ways();
         Optional<Processors.SetUp> cards = processor(typed);
-        return cards.filter(c -> offers(typed, cards, sum, clientId, documentId).stream()
-                .anyMatch(o -> o.way() == way && (o.offered() || o.test())));
+        return cards.map(c -> new Taking(
+                        c,
+                        offers(typed, cards, sum, clientId, documentId).stream()
+                                .filter(o -> o.way().isOnline() && (o.offered() || o.test()))
+                                .map(WayOffer::way)
+                                .collect(Collectors.toSet())))
+                .filter(t -> !t.ways().isEmpty());
     }
 
     /** Whether a sum can be paid in a way now. */
     public boolean isOffered(WayToPay way, Money sum, ClientId clientId, DocumentId documentId) {
         return offers(sum, clientId, documentId).stream().anyMatch(o -> o.way() == way && o.offered());
+    }
+
+    /** What a way costs and how long it takes, as the rules say now. @param cost of this sum @param how it is reckoned, in words */
+    public record Usual(Money cost, String how, LocalDate arrivesOn) {}
+
+    /** For a sum that was paid on a day; empty where no rule speaks of the way. */
+    public Optional<Usual> usual(WayToPay way, Money sum, LocalDate paidOn) {
+        return rules(setting().ways(), new ArrayList<>()).stream()
+                .filter(r -> r.way() == way)
+                .findFirst()
+                .map(r -> new Usual(r.cost(sum), r.costWords(sum), r.arrives(paidOn)));
     }
 
     /** What a client is limited to; null for nothing. */

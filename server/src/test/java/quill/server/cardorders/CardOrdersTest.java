@@ -77,18 +77,18 @@ public class CardOrdersTest {
                 state.equals("declined") ? "not enough funds" : state.equals("about to be paid") ? "approved" : "";
         String attempts = outcome.isEmpty() ? "[]" : "[{\"lastFour\":\"0026\",\"outcome\":\"" + outcome + "\"}]";
         return """
-                {"id":"%s","state":"%s","amount":"%s","currency":"EUR","payAt":"http://localhost/pay/%s",
-                 "paymentId":%s,"paidOn":%s,"fee":%s,"card":%s,"test":false,"attempts":%s}
+                {"id":"%s","state":"%s","amount":"100.00","currency":"EUR","payAt":"http://localhost/pay/%s",
+                 "paid":%s,"with":%s,"test":false,"attempts":%s}
                 """.formatted(
-                        id,
-                        !outcome.isEmpty() ? "open" : paid ? "paid" : state,
-                        state.equals("odd") ? "100.005" : "100.00",
-                        id,
-                        paid ? "\"pay-" + id + "\"" : "null",
-                        paid ? "\"2027-03-04\"" : "null",
-                        paid ? "\"3.20\"" : "null",
-                        paid ? "{\"name\":\"Test card\",\"lastFour\":\"0019\",\"expiry\":\"09/29\"}" : "null",
-                        attempts);
+                id,
+                !outcome.isEmpty() ? "open" : paid ? "paid" : state,
+                id,
+                paid
+                        ? "{\"payment\":\"pay-%s\",\"on\":\"2027-03-04\",\"amount\":\"%s\",\"fee\":\"3.20\"}"
+                                .formatted(id, state.equals("odd") ? "100.005" : "100.00")
+                        : "null",
+                paid ? "{\"way\":\"card\",\"name\":\"Test card\",\"lastFour\":\"0019\",\"expiry\":\"09/29\"}" : "null",
+                attempts);
     }
 
     @AfterMethod(alwaysRun = true)

@@ -98,9 +98,17 @@ public class ProcessorsTest {
         boolean paid = "paid".equals(state);
         return """
                 {"id":"%s","state":"%s","amount":"100.00","currency":"EUR","payAt":"http://localhost/pay/%s",
-                 "paymentId":"pay-%s","paidOn":%s,"fee":"3.20","card":{"name":"Test card","lastFour":"0019","expiry":"09/29"},
+                 "paid":%s,"with":{"way":"card","name":"Test card","lastFour":"0019","expiry":"09/29"},
                  "test":%s,"attempts":[]}
-                """.formatted(id, state, id, id, paid ? "\"2027-03-01\"" : "null", onTrial.get(id));
+                """.formatted(
+                        id,
+                        state,
+                        id,
+                        paid
+                                ? "{\"payment\":\"pay-%s\",\"on\":\"2027-03-01\",\"amount\":\"100.00\",\"fee\":\"3.20\"}"
+                                        .formatted(id)
+                                : "null",
+                        onTrial.get(id));
     }
 
     @AfterMethod(alwaysRun = true)

@@ -110,8 +110,9 @@ public class QuoteMoneyTest {
     private Payment card(Document quote, String amount) {
         return server.bean(TransactionTemplate.class)
                 .execute(s -> server.bean(PaymentsService.class)
-                        .bookCard(new PaymentsService.ByCard(
+                        .bookProcessors(new PaymentsService.ByProcessor(
                                 "quote-money-" + keys++,
+                                quill.core.pay.PaymentWay.CARD,
                                 client,
                                 quote.id(),
                                 java.util.Set.of(),

@@ -42,7 +42,7 @@ class AccountApi {
      *
      * @param number without a gap from 1
      * @param answerBy of what is contested; null for others
-     * @param key the caller's own, of a refund; null for others
+     * @param key the caller's own, of the order or the refund; null for a payout
      * @param entries of a payout, which it was made of; empty for others
      */
     record Entry(
@@ -98,6 +98,15 @@ class AccountApi {
                                 .map(Account.Entry::number)
                                 .toList()
                         : List.of());
+    }
+
+    private String key(Account.Entry e) {
+        if (e.kind().startsWith("refund")) {
+            return refunds.find(e.subject()).orElseThrow().key();
+        }
+        return e.orderId() == null
+                ? null
+                : orders.find(e.orderId()).orElseThrow().ourKey();
     }
 
     /** What is held, by currency. */

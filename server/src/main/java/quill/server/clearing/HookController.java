@@ -1,4 +1,4 @@
-package quill.server.cardorders;
+package quill.server.clearing;
 
 import io.swagger.v3.oas.annotations.Hidden;
 import java.net.http.HttpHeaders;
@@ -19,11 +19,11 @@ import quill.server.processor.Processors;
 @RestController
 @Hidden
 class HookController {
-    private final CardOrders orders;
+    private final AccountReading reading;
     private final Processors processors;
 
-    HookController(CardOrders orders, Processors processors) {
-        this.orders = orders;
+    HookController(AccountReading reading, Processors processors) {
+        this.reading = reading;
         this.processors = processors;
     }
 
@@ -39,9 +39,7 @@ class HookController {
                     .body(ProblemDetail.forStatusAndDetail(
                             HttpStatus.UNAUTHORIZED, "The signature is not ours, or the event is too old."));
         }
-        if (!orders.wasSeen(heard.get())) {
-            orders.hook(heard.get());
-        }
+        reading.heard(heard.get());
         return ResponseEntity.noContent().build();
     }
 }

@@ -1,0 +1,154 @@
+package quill.server.clearing;
+
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.BooleanSupplier;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+import quill.core.RefusedException;
+import quill.server.audit.Happenings;
+import quill.server.cardorders.CardOrders;
+import quill.server.common.ConflictException;
+import quill.server.common.Texts;
+import quill.server.processor.CardProcessor;
+import quill.server.processor.CardProcessor.Booked;
+import quill.server.processor.Processors;
+
+/**
+ * Reads on in the accounts that processors keep for the business, and books each entry once, in their order. Events are only
+ * hints to read on: one that is lost, doubled, late or out of order changes nothing.
+ */
+@Service
+public class AccountReading {
+    private static final Logger LOG = LoggerFactory.getLogger(AccountReading.class);
+    /** What an order has to be asked about before its entry can be compared. */
+    private static final Set<Booked> OF_ORDERS = Set.of(Booked.TAKEN, Booked.REFUSED);
+
+    private final EntryRepository repository;
+    private final EntryBooking booking;
+    private final CardOrders orders;
+    private final RefundOrders refunds;
+    private final Disputes disputes;
+    private final Processors processors;
+    private final TransactionTemplate transaction;
+    private final Map<Long, ReentrantLock> reading = new ConcurrentHashMap<>();
+
+    AccountReading(
+            EntryRepository repository,
+            EntryBooking booking,
+            CardOrders orders,
+            RefundOrders refunds,
+            Disputes disputes,
+            Processors processors,
+            TransactionTemplate transaction) {
+        this.repository = repository;
+        this.booking = booking;
+        this.orders = orders;
+        this.refunds = refunds;
+        this.disputes = disputes;
+        this.processors = processors;
+        this.transaction = transaction;
+    }
+
+    /** Asks about all that is not over, tells what is to be told, and reads every account to its end. */
+    public void askAboutAll(BooleanSupplier stop) {
+        orders.askAboutAll(stop);
+        refunds.askForAll(stop);
+        disputes.sendAll(stop);
+        for (long processor : processors.ids()) {
+            if (stop.getAsBoolean()) {
+                return;
+            }
+            read(processor);
+        }
+    }
+
+    /** An event arrived: what it is about is asked for. */
+    void heard(Processors.Heard heard) {
+        if (!orders.wasSeen(heard)) {
+            orders.hook(heard);
+            read(heard.processor());
+            orders.seen(heard);
+        }
+    }
+
+    /** Reads an account to its end; one that does not answer is read another time. */
+    void read(long processor) {
+        ReentrantLock one = reading.computeIfAbsent(processor, p -> new ReentrantLock());
+        one.lock();
+        try {
+            CardProcessor at = processors.connect(processor, false);
+            for (EntryRepository.Kept kept : repository.troubled()) {
+                if (kept.processor() == processor && kept.entry().kind() != Booked.PAID_OUT) {
+                    again(kept);
+                }
+            }
+            var next = at.entries(repository.last(processor));
+            while (!next.isEmpty()) {
+                next.forEach(e -> take(processor, e));
+                next = at.entries(repository.last(processor));
+            }
+        } catch (CardProcessor.NoAnswer e) {
+            LOG.debug("the account at processor {} cannot be read just now", processor, e);
+        } finally {
+            one.unlock();
+        }
+    }
+
+    private void take(long processor, CardProcessor.Entry e) {
+        if (OF_ORDERS.contains(e.kind())) {
+            takeIn(e);
+        }
+        try {
+            Happenings.byItself(() -> transaction.execute(s -> {
+                repository.insert(processor, e, null);
+                repository.booked(processor, e.number(), booking.book(processor, e));
+                return null;
+            }));
+        } catch (CardProcessor.NoAnswer ex) {
+            throw ex;
+        } catch (RuntimeException ex) {
+            String why = reasonOf(ex);
+            LOG.error("entry {} of processor {} could not be booked: {}", e.number(), processor, why, ex);
+            transaction.executeWithoutResult(s -> repository.insert(processor, e, why));
+        }
+    }
+
+    private void takeIn(CardProcessor.Entry e) {
+        try {
+            orders.takeIn(e.key());
+        } catch (CardProcessor.NoAnswer ex) {
+            throw ex;
+        } catch (RuntimeException ex) {
+            LOG.error("the order of entry {} could not be taken in", e.number(), ex);
+        }
+    }
+
+    private void again(EntryRepository.Kept kept) {
+        if (OF_ORDERS.contains(kept.entry().kind())) {
+            takeIn(kept.entry());
+        }
+        try {
+            Happenings.byItself(() -> transaction.execute(s -> {
+                repository.booked(
+                        kept.processor(), kept.entry().number(), booking.book(kept.processor(), kept.entry()));
+                return null;
+            }));
+        } catch (CardProcessor.NoAnswer e) {
+            throw e;
+        } catch (RuntimeException e) {
+            LOG.debug("entry {} still cannot be booked", kept.entry().number(), e);
+        }
+    }
+
+    /** In words for a person: what the core refuses says it itself; nothing of the code is shown. */
+    private static String reasonOf(RuntimeException e) {
+        return e instanceof RefusedException || e instanceof ConflictException
+                ? Texts.fit(e.getMessage(), 300)
+                : "What the card processor booked cannot be booked here.";
+    }
+}

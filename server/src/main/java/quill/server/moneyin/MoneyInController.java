@@ -1,0 +1,120 @@
+package quill.server.moneyin;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import quill.server.clearing.Dispute;
+import quill.server.clearing.Disputes;
+import quill.server.clearing.Payouts;
+import quill.server.clearing.RefundOrders;
+import quill.server.common.TypedMark;
+import quill.server.payments.PaymentRefunds;
+import quill.server.payments.Payments;
+
+/** What comes in, over HTTP: payments with their way, refunds, payouts and disputes. */
+@RestController
+@RequestMapping("/api")
+class MoneyInController {
+    private final MoneyIndex index;
+    private final MoneyRecords records;
+    private final Payouts payouts;
+    private final RefundOrders refunds;
+    private final Disputes disputes;
+    private final Payments payments;
+    private final Evidence evidence;
+
+    MoneyInController(
+            MoneyIndex index,
+            MoneyRecords records,
+            Payouts payouts,
+            RefundOrders refunds,
+            Disputes disputes,
+            Payments payments,
+            Evidence evidence) {
+        this.index = index;
+        this.records = records;
+        this.payouts = payouts;
+        this.refunds = refunds;
+        this.disputes = disputes;
+        this.payments = payments;
+        this.evidence = evidence;
+    }
+
+    @GetMapping("/money-in")
+    List<MoneyRow.Group> moneyIn(@RequestParam(defaultValue = "") String filter) {
+        return index.groups(filter);
+    }
+
+    @GetMapping("/money-in/payments/{id}")
+    MoneyRecord moneyOfPayment(@PathVariable long id) {
+        return records.ofPayment(id);
+    }
+
+    @GetMapping("/money-in/orders/{id}")
+    MoneyRecord moneyOfOrder(@PathVariable long id) {
+        return records.ofOrder(id);
+    }
+
+    /** @param way a way by hand; empty for as it came */
+    record RefundPayment(
+            String key,
+            @Schema(nullable = true) String way,
+            String amount,
+            @Schema(nullable = true) String paidOn,
+            @Schema(nullable = true) String reference,
+            @Schema(nullable = true) Boolean owedAgain) {}
+
+    /** Gives a payment back, or a part of it. */
+    @PostMapping("/payments/{id}/refunds")
+    MoneyRecord refundPayment(@PathVariable long id, @RequestBody RefundPayment r) {
+        refunds.give(new PaymentRefunds.Given(
+                r.key(),
+                id,
+                r.way(),
+                TypedMark.plain(r.amount()),
+                r.paidOn(),
+                r.reference(),
+                Boolean.TRUE.equals(r.owedAgain())));
+        return records.ofPayment(id);
+    }
+
+    @PostMapping("/refunds/{id}/noted")
+    void refundNoted(@PathVariable long id) {
+        refunds.noted(id);
+    }
+
+    /** What is held and what was paid out. */
+    record PayoutsView(List<Payouts.Payout> held, List<Payouts.Payout> past) {}
+
+    @GetMapping("/payouts")
+    PayoutsView payouts() {
+        return new PayoutsView(payouts.held(), payouts.past());
+    }
+
+    @GetMapping("/payouts/{id}")
+    Payouts.Payout payout(@PathVariable long id) {
+        return payouts.find(id);
+    }
+
+    /** A draft of an answer, from what is known. */
+    record EvidenceDraft(String text) {}
+
+    @GetMapping("/disputes/{id}/evidence")
+    EvidenceDraft evidence(@PathVariable long id) {
+        Dispute d = disputes.find(id);
+        return new EvidenceDraft(evidence.of(d, payments.find(d.paymentId())));
+    }
+
+    record AnswerDispute(String evidence) {}
+
+    @PostMapping("/disputes/{id}/answer")
+    Dispute answerDispute(@PathVariable long id, @RequestBody AnswerDispute a) {
+        return disputes.answer(id, a.evidence());
+    }
+}

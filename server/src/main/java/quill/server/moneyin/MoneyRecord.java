@@ -1,0 +1,67 @@
+package quill.server.moneyin;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.util.List;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
+import quill.server.clearing.Dispute;
+import quill.server.clearing.RefundOrders;
+import quill.server.common.Amount;
+import quill.server.dispatch.Message;
+import quill.server.payments.Payment;
+import quill.server.payments.Payments;
+
+/**
+ * A payment with all that is known of it, or an attempt at one.
+ *
+ * @param payment null for what was not paid
+ * @param way its way to the bank, in order
+ * @param begun what is said of it while it is not certain, or was not paid; empty for a payment
+ */
+record MoneyRecord(
+        String key,
+        MoneyRow.State state,
+        ClientId clientId,
+        String clientName,
+        Amount amount,
+        @Schema(nullable = true) Payment payment,
+        String begun,
+        List<Station> way,
+        List<Settled> settled,
+        List<Booking> books,
+        List<Message> letters,
+        After after) {
+    /**
+     * A place on its way.
+     *
+     * @param words what it is; over it
+     * @param below when, and with what; under it
+     * @param reached whether it is there
+     * @param kept what the processor keeps there, in words; empty for nothing
+     */
+    record Station(String words, String below, boolean reached, String kept) {}
+
+    /** What it settled of a debt. @param left what is open of that debt */
+    record Settled(DocumentId document, String number, int position, boolean fee, Amount amount, Amount left) {}
+
+    /** A posting. @param amount a debit above zero, a credit below */
+    record Booking(LocalDate on, String what, String account, Amount amount) {}
+
+    /**
+     * What may be done with it, and what was.
+     *
+     * @param refundCredit what could be given back without opening anything; null where nothing can
+     * @param refundMost what could be given back in all
+     * @param number the processor's own; empty for what none took
+     * @param openAt the processor's page of it
+     */
+    record After(
+            @Schema(nullable = true) Amount refundCredit,
+            @Schema(nullable = true) Amount refundMost,
+            List<Payments.Later> later,
+            List<RefundOrders.GoingBack> refunds,
+            @Schema(nullable = true) Dispute dispute,
+            String number,
+            @Schema(nullable = true) String openAt) {}
+}
