@@ -109,9 +109,14 @@ public final class Bookings {
 
     /** Debit processing fees; credit processor clearing. */
     public static Entry processingFee(Money fee) {
+        return cost(Account.PROCESSOR_CLEARING, fee);
+    }
+
+    /** Debit processing fees; credit where the cost was kept: the processor's account, or the bank's for a cheque. */
+    public static Entry cost(Account keptFrom, Money fee) {
         List<Posting> postings = new ArrayList<>();
         add(postings, Account.PROCESSING_FEES, "", null, fee);
-        add(postings, Account.PROCESSOR_CLEARING, "", null, fee.negated());
+        add(postings, keptFrom, "", null, fee.negated());
         return new Entry(Entry.Event.PROCESSING_FEE, postings);
     }
 

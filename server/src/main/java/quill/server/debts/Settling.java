@@ -275,6 +275,20 @@ public class Settling {
         }
     }
 
+    /** What a payment settles of one debt settles another instead. @throws quill.core.RefusedException where less is open there */
+    public void move(ClientId clientId, long payment, long from, Money amount, long to) {
+        List<Settlement> some = new ArrayList<>();
+        Money left = amount;
+        for (Settlement s : settlements.directlyBy(payment)) {
+            Money part = Amounts.min(left, s.amount());
+            if (s.debt().id() == from && part.isPositive()) {
+                some.add(s.withAmount(part));
+                left = left.minus(part);
+            }
+        }
+        writer.keep(clientId, ledger(clientId, amount.getCurrencyUnit()).move(some, to), clock.today(), step -> 0);
+    }
+
     /** What is open of an invoice is given up, its late fees too. @return what that comes to */
     public Money writeOff(ClientId clientId, DocumentId invoiceId, CurrencyUnit currency) {
         List<OpenDebt> open = repository.debts(invoiceId).stream()

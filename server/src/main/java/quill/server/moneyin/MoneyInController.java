@@ -14,6 +14,7 @@ import quill.server.clearing.Disputes;
 import quill.server.clearing.Payouts;
 import quill.server.clearing.RefundOrders;
 import quill.server.common.TypedMark;
+import quill.server.payments.ByHand;
 import quill.server.payments.PaymentRefunds;
 import quill.server.payments.Payments;
 
@@ -28,6 +29,7 @@ class MoneyInController {
     private final Disputes disputes;
     private final Payments payments;
     private final Evidence evidence;
+    private final ByHand byHand;
 
     MoneyInController(
             MoneyIndex index,
@@ -36,7 +38,8 @@ class MoneyInController {
             RefundOrders refunds,
             Disputes disputes,
             Payments payments,
-            Evidence evidence) {
+            Evidence evidence,
+            ByHand byHand) {
         this.index = index;
         this.records = records;
         this.payouts = payouts;
@@ -44,6 +47,7 @@ class MoneyInController {
         this.disputes = disputes;
         this.payments = payments;
         this.evidence = evidence;
+        this.byHand = byHand;
     }
 
     @GetMapping("/money-in")
@@ -81,6 +85,30 @@ class MoneyInController {
                 r.paidOn(),
                 r.reference(),
                 Boolean.TRUE.equals(r.owedAgain())));
+        return records.ofPayment(id);
+    }
+
+    /** @param from a debt that it settles @param to an open one of the same client */
+    record MovePayment(String key, long from, long to, String amount) {}
+
+    /** Moves what a payment settles to another debt. */
+    @PostMapping("/payments/{id}/moves")
+    MoneyRecord movePayment(@PathVariable long id, @RequestBody MovePayment m) {
+        byHand.move(m.key(), id, m.from(), m.to(), TypedMark.plain(m.amount()));
+        return records.ofPayment(id);
+    }
+
+    /** @param cost what the bank keeps for it; empty for nothing */
+    record ChequeBack(
+            String key,
+            @Schema(nullable = true) String on,
+            @Schema(nullable = true) String cost,
+            String why) {}
+
+    /** A cheque came back. */
+    @PostMapping("/payments/{id}/return")
+    MoneyRecord chequeBack(@PathVariable long id, @RequestBody ChequeBack c) {
+        byHand.chequeCameBack(c.key(), id, c.on(), TypedMark.plain(c.cost()), c.why());
         return records.ofPayment(id);
     }
 

@@ -43,16 +43,27 @@ record MoneyRecord(
     record Station(String words, String below, boolean reached, String kept) {}
 
     /** What it settled of a debt. @param left what is open of that debt */
-    record Settled(DocumentId document, String number, int position, boolean fee, Amount amount, Amount left) {}
+    record Settled(
+            long debt, DocumentId document, String number, int position, boolean fee, Amount amount, Amount left) {}
 
     /** A posting. @param amount a debit above zero, a credit below */
     record Booking(LocalDate on, String what, String account, Amount amount) {}
+
+    /** An open debt. */
+    record Target(
+            long debt,
+            String number,
+            int position,
+            boolean fee,
+            @Schema(nullable = true) LocalDate dueOn,
+            Amount open) {}
 
     /**
      * What may be done with it, and what was.
      *
      * @param refundCredit what could be given back without opening anything; null where nothing can
      * @param refundMost what could be given back in all
+     * @param moveTo where what it settles could be moved to
      * @param number the processor's own; empty for what none took
      * @param openAt the processor's page of it
      */
@@ -62,6 +73,7 @@ record MoneyRecord(
             List<Payments.Later> later,
             List<RefundOrders.GoingBack> refunds,
             @Schema(nullable = true) Dispute dispute,
+            List<Target> moveTo,
             String number,
             @Schema(nullable = true) String openAt) {}
 }

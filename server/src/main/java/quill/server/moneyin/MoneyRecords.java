@@ -23,6 +23,7 @@ import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
+import quill.server.payments.ByHand;
 import quill.server.payments.Payment;
 import quill.server.payments.PaymentRefunds;
 import quill.server.payments.Payments;
@@ -91,6 +92,7 @@ class MoneyRecords {
                         later,
                         processors.refundsOf(id),
                         processors.disputeOf(id),
+                        gone ? List.of() : processors.targets(p),
                         payments.processorsNumber(id),
                         order.map(CardOrders.Seen::payAt).orElse(null)));
     }
@@ -98,6 +100,7 @@ class MoneyRecords {
     private MoneyRecord.Settled settled(Appropriation.Part p) {
         Money open = debts.openOf(p.debt().id()).orElse(Money.zero(p.amount().getCurrencyUnit()));
         return new MoneyRecord.Settled(
+                p.debt().id(),
                 p.debt().document(),
                 p.debt().number(),
                 p.debt().position(),
@@ -139,7 +142,7 @@ class MoneyRecords {
                 List.of(),
                 List.of(),
                 List.of(),
-                new MoneyRecord.After(null, null, List.of(), List.of(), null, o.number(), o.payAt()));
+                new MoneyRecord.After(null, null, List.of(), List.of(), null, List.of(), o.number(), o.payAt()));
     }
 
     private static String lower(String with) {
@@ -153,12 +156,21 @@ class MoneyRecords {
         private final RefundOrders refunds;
         private final Disputes disputes;
         private final WaysService ways;
+        private final ByHand byHand;
 
-        AtProcessors(Payouts payouts, RefundOrders refunds, Disputes disputes, WaysService ways) {
+        AtProcessors(Payouts payouts, RefundOrders refunds, Disputes disputes, WaysService ways, ByHand byHand) {
+            this.byHand = byHand;
             this.payouts = payouts;
             this.refunds = refunds;
             this.disputes = disputes;
             this.ways = ways;
+        }
+
+        List<MoneyRecord.Target> targets(Payment p) {
+            return byHand.targets(p).stream()
+                    .map(d -> new MoneyRecord.Target(
+                            d.id(), d.number(), d.position(), d.fee(), d.dueOn(), Amount.of(d.open())))
+                    .toList();
         }
 
         List<RefundOrders.GoingBack> refundsOf(long paymentId) {

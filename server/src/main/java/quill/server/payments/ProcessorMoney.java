@@ -12,6 +12,7 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.ledger.Account;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Entry;
@@ -102,7 +103,11 @@ public class ProcessorMoney {
         } else {
             settling.returned(payment.clientId(), money, step -> books.book(step.entry(), text, about, null));
         }
-        cost(w.cost(), w.contested() ? "Cost of a contested payment" : "Cost of a returned bank debit", about);
+        cost(
+                payment.means().way().account(),
+                w.cost(),
+                w.contested() ? "Cost of a contested payment" : "Cost of a payment that came back, " + payment.words(),
+                about);
         repository.wentBack(
                 payment.id(), w.amount(), w.contested() ? Payment.Stands.CONTESTED : Payment.Stands.RETURNED);
         telling.of(
@@ -168,12 +173,16 @@ public class ProcessorMoney {
     /** A bank debit was not paid, which cost something; nothing had been booked of it. */
     public void costOnly(ClientId clientId, DocumentId invoiceId, Money cost) {
         clients.lock(clientId);
-        cost(cost, "Cost of a refused bank debit", new BooksService.About(clientId, invoiceId, null));
+        cost(
+                Account.PROCESSOR_CLEARING,
+                cost,
+                "Cost of a refused bank debit",
+                new BooksService.About(clientId, invoiceId, null));
     }
 
-    private void cost(Money cost, String text, BooksService.About about) {
+    private void cost(Account from, Money cost, String text, BooksService.About about) {
         if (cost.isPositive()) {
-            books.book(Bookings.processingFee(cost), text, about, null);
+            books.book(Bookings.cost(from, cost), text, about, null);
         }
     }
 

@@ -3,9 +3,8 @@ package quill.server.publicpages;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
-import quill.core.pay.WayRule;
-import java.util.stream.Collectors;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
@@ -13,6 +12,7 @@ import quill.core.RefusedException;
 import quill.core.document.CreditorReference;
 import quill.core.money.Amounts;
 import quill.core.pay.PageChoices;
+import quill.core.pay.WayRule;
 import quill.server.books.BooksService;
 import quill.server.cardorders.CardOrders;
 import quill.server.common.Amount;
@@ -139,8 +139,7 @@ class ClientPages {
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
         boolean open = invoice.openMinor() > 0;
         List<CardOrders.Underway> coming = said.coming(invoice.id());
-        Set<Long> underway =
-                coming.stream().flatMap(u -> u.debts().stream()).collect(Collectors.toSet());
+        Set<Long> underway = coming.stream().flatMap(u -> u.debts().stream()).collect(Collectors.toSet());
         List<Offer> offers = offers(
                 invoice, parts.stream().filter(p -> !underway.contains(p.id())).toList(), currency);
         List<Choice> choices = offers.stream().map(Offer::choice).toList();

@@ -3,7 +3,6 @@ package quill.server.publicpages;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import quill.core.id.DocumentId;
-import quill.core.pay.PaymentWay;
 import quill.server.cardorders.CardOrders;
 import quill.server.common.BusinessClock;
 import quill.server.dispatch.OnTrial;
