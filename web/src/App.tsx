@@ -29,6 +29,8 @@ const ClientsPage = lazy(() => import('./clients/ClientsPage').then((m) => ({ de
 const InvoicesListPage = lazy(() =>
   import('./lists/InvoicesListPage').then((m) => ({ default: m.InvoicesListPage })),
 );
+const MoneyInPage = lazy(() => import('./moneyin/MoneyInPage').then((m) => ({ default: m.MoneyInPage })));
+const PayoutsPage = lazy(() => import('./moneyin/PayoutsLeaf').then((m) => ({ default: m.PayoutsPage })));
 const PaymentsPage = lazy(() => import('./lists/PaymentsPage').then((m) => ({ default: m.PaymentsPage })));
 const DonePage = lazy(() => import('./today/DonePage').then((m) => ({ default: m.DonePage })));
 const AgingPage = lazy(() => import('./clients/AgingPage').then((m) => ({ default: m.AgingPage })));
@@ -112,7 +114,9 @@ export function App() {
                   <Route path="/" element={<TodayPage />} />
                   <Route path="/quotes/:id?" element={<QuotesPage />} />
                   <Route path="/invoices/list" element={<InvoicesListPage />} />
-                  <Route path="/money-in" element={<PaymentsPage />} />
+                  <Route path="/money-in/list" element={<PaymentsPage />} />
+                  <Route path="/money-in/payouts/:id?" element={<PayoutsPage />} />
+                  <Route path="/money-in/:key?" element={<MoneyInPage />} />
                   <Route path="/invoices/:id?" element={<InvoicesPage />} />
                   <Route path="/invoices/:id/credit-notes/:note" element={<CreditNotePage />} />
                   <Route path="/clients/:id?" element={<ClientsPage />} />

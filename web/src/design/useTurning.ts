@@ -2,7 +2,7 @@ import { type KeyboardEvent, type RefObject, useRef } from 'react';
 import { useNavigate } from 'react-router';
 
 /** An index leaf that arrow keys turn through; where a record is open, the next one is opened. */
-export function useTurning(current: number | null): {
+export function useTurning(current: number | string | null): {
   leaf: RefObject<HTMLDivElement | null>;
   turn: (event: KeyboardEvent) => void;
 } {

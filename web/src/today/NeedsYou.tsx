@@ -10,7 +10,7 @@ import css from './Today.module.css';
 
 type Need = Schemas['Need'];
 type Deed =
-  'answered' | 'be' | 'given' | 'retry' | 'set-aside' | 'noted' | 'waive' | 'stand' | 'charge' | 'leave';
+  'answered' | 'be' | 'given' | 'retry' | 'set-aside' | 'noted' | 'waive' | 'stand' | 'charge' | 'leave' | 'seen';
 
 const actOf = (need: Need) => ({ key: need.key ?? '', clientId: need.clientId ?? 0 });
 
@@ -26,6 +26,7 @@ async function decide(need: Need, what: Deed, reason: string): Promise<void> {
     );
   else if (what === 'given') await data(api.POST('/api/invoices/{id}/giving', path));
   else if (what === 'noted') await data(api.POST('/api/payments/{id}/noted', path));
+  else if (what === 'seen') await data(api.POST('/api/refunds/{id}/noted', path));
   else if (what === 'waive')
     await data(api.POST('/api/late-fees/{id}/waiving', { ...path, body: { reason } }));
   else if (what === 'stand') await data(api.POST('/api/late-fees/{id}/standing', path));
@@ -117,6 +118,12 @@ function NeedItem({ need }: { need: Need }) {
           </>
         )}
         {need.kind === 'payment' && deed('noted', 'Seen')}
+        {need.kind === 'refund' && deed('seen', 'Seen')}
+        {(need.kind === 'payment' || need.kind === 'dispute') && (
+          <Link className="link" to={`/money-in/payment-${need.id}`}>
+            {need.kind === 'dispute' ? 'Answer' : 'Open'}
+          </Link>
+        )}
         {need.kind === 'kept' && (
           <>
             <button type="button" className="link" onClick={() => setLooking(true)}>

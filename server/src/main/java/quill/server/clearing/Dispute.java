@@ -26,7 +26,7 @@ public record Dispute(
         State state,
         Days days,
         @Schema(nullable = true) String evidence,
-        At at) {
+        AtProcessor at) {
     /** How it stands. */
     public enum State implements StoredWord {
         /** It waits for our answer. */
@@ -51,5 +51,5 @@ public record Dispute(
             @Schema(nullable = true) LocalDate decidedOn) {}
 
     /** Where it is. @param contest as the processor calls it */
-    public record At(long processor, String contest) {}
+    public record AtProcessor(long processor, String contest) {}
 }

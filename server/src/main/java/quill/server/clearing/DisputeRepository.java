@@ -131,7 +131,7 @@ class DisputeRepository {
                         Rows.date(rs, "answered_on"),
                         Rows.date(rs, "decided_on")),
                 rs.getString("evidence"),
-                new Dispute.At(rs.getLong("at_processor"), rs.getString("contest")));
+                new Dispute.AtProcessor(rs.getLong("at_processor"), rs.getString("contest")));
     }
 
     @Bean

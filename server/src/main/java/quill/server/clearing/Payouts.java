@@ -6,13 +6,17 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.NotFoundException;
+import quill.server.payments.Payment;
+import quill.server.payments.Payments;
 import quill.server.processor.CardProcessor.Booked;
 
 /** What processors paid out, and what they still hold, with what each is made of. */
@@ -21,21 +25,27 @@ import quill.server.processor.CardProcessor.Booked;
 public class Payouts {
     private static final int MOST = 100;
     private final EntryRepository entries;
+    private final Payments payments;
+    private final ClientsService clients;
 
-    Payouts(EntryRepository entries) {
+    Payouts(EntryRepository entries, Payments payments, ClientsService clients) {
         this.entries = entries;
+        this.payments = payments;
+        this.clients = clients;
     }
 
     /**
      * One part of what is held, or was paid out.
      *
-     * @param movementId the payment, or what went of one; null for a mere cost
+     * @param paymentId the payment, or the one that went; null for a mere cost
+     * @param who whose payment it is; empty for a mere cost
      * @param words what it is
      * @param amount below zero for what went
      * @param cost what the processor keeps of it
      */
-    public record Part(
-            @Schema(nullable = true) Long movementId,
+    public record PayoutPart(
+            @Schema(nullable = true) Long paymentId,
+            String who,
             String words,
             LocalDate on,
             Amount amount,
@@ -43,15 +53,16 @@ public class Payouts {
             Amount net,
             String why) {}
 
-    /** A sum of one currency. @param id the payout; null for what is still held */
+    /** A sum of one currency. @param moved what came less what went @param id the payout; null for what is still held */
     public record Payout(
             @Schema(nullable = true) Long id,
             @Schema(nullable = true) LocalDate on,
             Amount came,
             Amount went,
+            Amount moved,
             Amount cost,
             Amount net,
-            List<Part> parts) {}
+            List<PayoutPart> parts) {}
 
     /** Payouts, newest first, without their parts. */
     public List<Payout> past() {
@@ -71,8 +82,8 @@ public class Payouts {
 
     /** One, with what it is made of. @throws NotFoundException where there is none */
     public Payout find(long id) {
-        return entries.payouts(Integer.MAX_VALUE).stream()
-                .filter(k -> k.movementId() != null && k.movementId() == id)
+        return entries.ofMovements(List.of(id)).stream()
+                .filter(k -> k.entry().kind() == Booked.PAID_OUT)
                 .findFirst()
                 .map(this::payout)
                 .orElseThrow(() -> new NotFoundException("There is no payout " + id + "."));
@@ -87,8 +98,8 @@ public class Payouts {
                 k.movementId() == null ? List.of() : entries.of(k.movementId()));
     }
 
-    private static Payout of(Long id, LocalDate on, CurrencyUnit currency, List<EntryRepository.Kept> kept) {
-        List<Part> parts = kept.stream().map(Payouts::part).toList();
+    private Payout of(Long id, LocalDate on, CurrencyUnit currency, List<EntryRepository.Kept> kept) {
+        List<PayoutPart> parts = kept.stream().map(this::part).toList();
         Money came = sum(currency, parts.stream().map(p -> p.amount().money()).filter(Money::isPositive));
         Money went = sum(currency, parts.stream().map(p -> p.amount().money()).filter(Money::isNegative));
         Money cost = sum(currency, parts.stream().map(p -> p.cost().money()));
@@ -97,6 +108,7 @@ public class Payouts {
                 on,
                 Amount.of(came),
                 Amount.of(went),
+                Amount.of(came.plus(went)),
                 Amount.of(cost),
                 Amount.of(came.plus(went).minus(cost)),
                 parts);
@@ -106,10 +118,12 @@ public class Payouts {
         return all.reduce(Money.zero(currency), Money::plus);
     }
 
-    private static Part part(EntryRepository.Kept k) {
+    private PayoutPart part(EntryRepository.Kept k) {
         var e = k.entry();
-        return new Part(
-                k.movementId(),
+        Optional<Payment> of = k.movementId() == null ? Optional.empty() : payments.behind(k.movementId());
+        return new PayoutPart(
+                of.map(Payment::id).orElse(null),
+                of.map(p -> clients.client(p.clientId()).name()).orElse(""),
                 e.kind() == null ? "Not known here" : words(e.kind()),
                 e.on(),
                 Amount.of(e.amount()),

@@ -51,7 +51,7 @@ class MoneyInController {
     }
 
     @GetMapping("/money-in")
-    List<MoneyRow.Group> moneyIn(@RequestParam(defaultValue = "") String filter) {
+    List<MoneyRow.MoneyGroup> moneyIn(@RequestParam(defaultValue = "") String filter) {
         return index.groups(filter);
     }
 

@@ -47,7 +47,7 @@ class MoneyIndex {
     }
 
     /** @param filter a part of a client's name, of how it came, or of a plain amount; empty or null for all */
-    List<MoneyRow.Group> groups(String filter) {
+    List<MoneyRow.MoneyGroup> groups(String filter) {
         String part = filter == null ? "" : filter.strip().toLowerCase(Locale.ROOT);
         Map<ClientId, String> names = new HashMap<>();
         List<MoneyRow> rows = new ArrayList<>();
@@ -79,13 +79,13 @@ class MoneyIndex {
                         .contains(part);
     }
 
-    private static MoneyRow.Group group(MoneyRow.State state, List<MoneyRow> rows) {
+    private static MoneyRow.MoneyGroup group(MoneyRow.State state, List<MoneyRow> rows) {
         Map<CurrencyUnit, Money> sums = new TreeMap<>();
         if (state.compareTo(MoneyRow.State.WENT_BACK) < 0) {
             rows.forEach(r ->
                     sums.merge(r.amount().money().getCurrencyUnit(), r.amount().money(), Money::plus));
         }
-        return new MoneyRow.Group(
+        return new MoneyRow.MoneyGroup(
                 state,
                 state.words(),
                 rows,

@@ -63,6 +63,7 @@ record MoneyRecord(
      *
      * @param refundCredit what could be given back without opening anything; null where nothing can
      * @param refundMost what could be given back in all
+     * @param yours what of it is left to the business, less all costs; null for what was not paid
      * @param moveTo where what it settles could be moved to
      * @param number the processor's own; empty for what none took
      * @param openAt the processor's page of it
@@ -70,6 +71,7 @@ record MoneyRecord(
     record After(
             @Schema(nullable = true) Amount refundCredit,
             @Schema(nullable = true) Amount refundMost,
+            @Schema(nullable = true) Amount yours,
             List<Payments.Later> later,
             List<RefundOrders.GoingBack> refunds,
             @Schema(nullable = true) Dispute dispute,

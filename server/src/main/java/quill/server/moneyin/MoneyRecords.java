@@ -89,12 +89,26 @@ class MoneyRecords {
                 new MoneyRecord.After(
                         refundable ? Amount.of(possible.credit()) : null,
                         refundable ? Amount.of(possible.most()) : null,
+                        Amount.of(yours(p, later)),
                         later,
                         processors.refundsOf(id),
                         processors.disputeOf(id),
                         gone ? List.of() : processors.targets(p),
                         payments.processorsNumber(id),
                         order.map(CardOrders.Seen::payAt).orElse(null)));
+    }
+
+    private static Money yours(Payment p, List<Payments.Later> later) {
+        Money zero = Money.zero(p.amount().money().getCurrencyUnit());
+        if (p.undone() != null) {
+            return zero;
+        }
+        Money costs = later.stream().map(l -> l.cost().money()).reduce(zero, Money::plus);
+        return p.amount()
+                .money()
+                .minus(p.fee().money())
+                .minus(p.back().amount().money())
+                .minus(costs);
     }
 
     private MoneyRecord.Settled settled(Appropriation.Part p) {
@@ -142,7 +156,7 @@ class MoneyRecords {
                 List.of(),
                 List.of(),
                 List.of(),
-                new MoneyRecord.After(null, null, List.of(), List.of(), null, List.of(), o.number(), o.payAt()));
+                new MoneyRecord.After(null, null, null, List.of(), List.of(), null, List.of(), o.number(), o.payAt()));
     }
 
     private static String lower(String with) {

@@ -39,5 +39,5 @@ record MoneyRow(
     }
 
     /** Rows of one state. @param sums by currency; none where no money came */
-    record Group(State state, String title, List<MoneyRow> rows, List<Amount> sums) {}
+    record MoneyGroup(State state, String title, List<MoneyRow> rows, List<Amount> sums) {}
 }

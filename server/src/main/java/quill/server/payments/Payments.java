@@ -80,6 +80,13 @@ public class Payments {
         return repository.find(id).orElseThrow(() -> new NotFoundException("There is no payment " + id + "."));
     }
 
+    /** A payment, or the one because of which a movement is; empty for a payout. */
+    public Optional<Payment> behind(long movementId) {
+        return repository
+                .find(repository.ofMovement(movementId).orElse(movementId))
+                .filter(p -> p.clientId() != null);
+    }
+
     /** The payment that a movement gives back. */
     public Payment ofRefund(long movementId) {
         return find(repository.ofMovement(movementId).orElseThrow());

@@ -5,6 +5,7 @@ import java.util.List;
 import org.springframework.stereotype.Component;
 import quill.core.money.Amounts;
 import quill.server.cardorders.CardOrders;
+import quill.server.clearing.ClearingWaits;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.Shown;
@@ -27,6 +28,7 @@ class MoneyNeeds {
     private final QuoteWaits quotes;
     private final AgreedTerms terms;
     private final InvoicesService invoices;
+    private final ClearingWaits clearing;
 
     MoneyNeeds(
             Payments payments,
@@ -35,7 +37,9 @@ class MoneyNeeds {
             ClientsService clients,
             QuoteWaits quotes,
             AgreedTerms terms,
-            InvoicesService invoices) {
+            InvoicesService invoices,
+            ClearingWaits clearing) {
+        this.clearing = clearing;
         this.terms = terms;
         this.invoices = invoices;
         this.quotes = quotes;
@@ -81,7 +85,47 @@ class MoneyNeeds {
                         w.quote().id())));
     }
 
+    /** Payments that are contested: they are lost without an answer. */
+    void contested(List<Needs.Need> needs) {
+        clearing.disputes()
+                .forEach(d -> needs.add(new Needs.Need(
+                        "dispute",
+                        d.paymentId(),
+                        null,
+                        d.clientId(),
+                        null,
+                        "Contested: " + Shown.money(d.amount().money()) + ", "
+                                + clients.client(d.clientId()).name(),
+                        "“" + d.reason() + "”. Answer by " + Texts.day(d.days().answerBy())
+                                + "; without an answer it is lost.")));
+    }
+
+    private void notArrived(List<Needs.Need> needs) {
+        clearing.notArrived()
+                .forEach(r -> needs.add(new Needs.Need(
+                        "refund",
+                        r.id(),
+                        null,
+                        r.payment().clientId(),
+                        null,
+                        "A refund did not arrive: " + Shown.money(r.amount()) + ", "
+                                + clients.client(r.payment().clientId()).name(),
+                        "The card processor says: " + r.why()
+                                + ". The money is here again. Give it back in another way.")));
+    }
+
     void unbooked(List<Needs.Need> needs) {
+        notArrived(needs);
+        clearing.unbooked()
+                .forEach(u -> needs.add(new Needs.Need(
+                        "entry",
+                        u.number(),
+                        null,
+                        null,
+                        null,
+                        "The card processor booked what could not be booked here: "
+                                + Shown.money(u.amount().money()),
+                        u.why() + " It is entry " + u.number() + " of its account, and is tried again by itself.")));
         for (CardOrders.Trouble t : orders.troubles()) {
             needs.add(new Needs.Need(
                     "order",

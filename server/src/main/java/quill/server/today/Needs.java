@@ -71,7 +71,8 @@ class Needs {
     /**
      * Something that only a person can decide.
      *
-     * @param kind message (nobody knows whether it arrived), undelivered, payment, order, fee (put up for waiving), review (a fee that waits), address, failed,
+     * @param kind dispute (a contested payment, by its id), refund (one that did not arrive), entry (of a processor, that could
+     *     not be booked), message (nobody knows whether it arrived), undelivered, payment, order, fee (put up for waiving), review (a fee that waits), address, failed,
      *     kept (back until its day had passed), unanswered (late after the last step of the plan), unsent (issued, but not sent), draft,
      *     question (asked on a quote's page), accepted (a quote without an invoice yet) expiring (a quote that runs out)
      *     or milestone (nothing more is due before it)
@@ -98,6 +99,7 @@ class Needs {
 
     List<Need> all(LocalDate today) {
         List<Need> needs = new ArrayList<>();
+        money.contested(needs);
         money.feesPutUp(needs);
         // What waits for a review has come up already, and a missing address shows the day before.
         review(acts.page(today.plusDays(1), null, MOST_ACTS).acts(), today, needs);

@@ -1,0 +1,32 @@
+import { useQuery } from '@tanstack/react-query';
+import { useParams } from 'react-router';
+import { moneyRecord } from '../api/moneyin';
+import { Loaded } from '../design/States';
+import { useOneLeaf } from '../design/useNarrow';
+import { useTitle } from '../design/useTitle';
+import { MoneyIndex } from './MoneyIndex';
+import { MoneyRecordLeaf } from './MoneyRecord';
+import { PayoutsLeaf } from './PayoutsLeaf';
+
+function Record({ of }: { of: string }) {
+  const record = useQuery(moneyRecord(of));
+  return (
+    <Loaded query={record} what="the payment">
+      {(r) => <MoneyRecordLeaf key={r.key} record={r} />}
+    </Loaded>
+  );
+}
+
+/** The spread of money that comes in. */
+export function MoneyInPage() {
+  const { key } = useParams();
+  useTitle(key ? null : 'Money in');
+  const narrow = useOneLeaf();
+  const known = key && /^(payment|order)-\d+$/.test(key) ? key : null;
+  return (
+    <div className={`spread ${known ? 'has-record' : ''}`}>
+      <MoneyIndex current={known} />
+      {known ? <Record of={known} /> : <div className="record">{!narrow && <PayoutsLeaf />}</div>}
+    </div>
+  );
+}
