@@ -26,8 +26,7 @@ function usePage(token: string) {
           moving: {
             ...answer.moving,
             said:
-              answer.moving.said ??
-              (before?.open.amount === answer.open.amount ? before.moving.said : null),
+              answer.moving.said ?? (before?.open.amount === answer.open.amount ? before.moving.said : null),
           },
         }));
         setFailed(null);

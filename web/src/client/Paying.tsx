@@ -199,7 +199,9 @@ export function Paying({
               {choice.by || 'by card'}
             </button>
           ) : (
-            <p className="told">{money(choice.amount)} is not taken on this page; the other ways stand below.</p>
+            <p className="told">
+              {money(choice.amount)} is not taken on this page; the other ways stand below.
+            </p>
           )}
         </>
       )}

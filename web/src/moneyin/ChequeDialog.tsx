@@ -47,7 +47,13 @@ export function ChequeDialog({ payment: p, onClose }: { payment: Schemas['Paymen
           error={problemOf(note.error, 'why')}
           onChange={(e) => setWhy(e.currentTarget.value)}
         />
-        <DayField label="On" value={on} onChange={setOn} lean="past" problem={problemOf(note.error, "paidOn")} />
+        <DayField
+          label="On"
+          value={on}
+          onChange={setOn}
+          lean="past"
+          problem={problemOf(note.error, 'paidOn')}
+        />
         <TextInput
           label={`What your bank keeps for it, in ${p.amount.currency}`}
           inputMode="decimal"

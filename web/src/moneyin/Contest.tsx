@@ -10,7 +10,15 @@ import css from './MoneyIn.module.css';
 
 type Dispute = Schemas['Dispute'];
 
-function AnswerForm({ dispute: d, draft, onClose }: { dispute: Dispute; draft: string; onClose: () => void }) {
+function AnswerForm({
+  dispute: d,
+  draft,
+  onClose,
+}: {
+  dispute: Dispute;
+  draft: string;
+  onClose: () => void;
+}) {
   const queries = useQueryClient();
   const [evidence, setEvidence] = useState(d.evidence ?? draft);
   const answer = useMutation({
@@ -69,17 +77,17 @@ function AnswerDialog({ dispute: d, onClose }: { dispute: Dispute; onClose: () =
 }
 
 const words: Record<Dispute['state'], string> = {
-  OPEN: 'It waits for your answer.',
-  SENDING: 'Your answer is on its way to the card processor.',
-  ANSWERED: 'You answered; the payer’s bank decides.',
-  WON: 'Won: the money is here again, and settles what it had settled.',
-  LOST: 'Lost: what it had settled stays open.',
+  open: 'It waits for your answer.',
+  sending: 'Your answer is on its way to the card processor.',
+  answered: 'You answered; the payer’s bank decides.',
+  won: 'Won: the money is here again, and settles what it had settled.',
+  lost: 'Lost: what it had settled stays open.',
 };
 
 /** What the payer's bank took back, why, and our answer. */
 export function Contest({ dispute: d }: { dispute: Dispute }) {
   const [answering, setAnswering] = useState(false);
-  const waits = d.state === 'OPEN';
+  const waits = d.state === 'open';
   return (
     <section className={css.contest} aria-label="Contested">
       <h2>Contested on {longDate(d.days.openedOn)}</h2>
@@ -94,7 +102,7 @@ export function Contest({ dispute: d }: { dispute: Dispute }) {
           <p className={css.evidence}>{d.evidence}</p>
         </details>
       )}
-      {(waits || d.state === 'ANSWERED') && (
+      {(waits || d.state === 'answered') && (
         <Button variant={waits ? 'filled' : 'outline'} onClick={() => setAnswering(true)}>
           {waits ? 'Answer…' : 'Change the answer…'}
         </Button>

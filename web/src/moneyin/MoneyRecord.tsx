@@ -29,11 +29,11 @@ const happened: { [kind: string]: string } = {
 
 /** How a refund through the processor stands, beside its sum. */
 const refundWords: { [state in Schemas['GoingBack']['state']]: string } = {
-  WANTED: 'the card processor has not answered yet',
-  ASKED: 'the card processor sends it',
-  GONE: 'sent by the card processor',
-  REFUSED: 'refused by the card processor',
-  FAILED: 'it did not arrive',
+  wanted: 'the card processor has not answered yet',
+  asked: 'the card processor sends it',
+  gone: 'sent by the card processor',
+  refused: 'refused by the card processor',
+  failed: 'it did not arrive',
 };
 
 function Later({ record: r }: { record: Record }) {

@@ -98,7 +98,7 @@ export function RefundPaymentDialog({
               value={paidOn}
               onChange={setPaidOn}
               lean="past"
-              problem={problemOf(give.error, "paidOn")}
+              problem={problemOf(give.error, 'paidOn')}
             />
             <TextInput
               label="Reference, if any"

@@ -10,7 +10,17 @@ import css from './Today.module.css';
 
 type Need = Schemas['Need'];
 type Deed =
-  'answered' | 'be' | 'given' | 'retry' | 'set-aside' | 'noted' | 'waive' | 'stand' | 'charge' | 'leave' | 'seen';
+  | 'answered'
+  | 'be'
+  | 'given'
+  | 'retry'
+  | 'set-aside'
+  | 'noted'
+  | 'waive'
+  | 'stand'
+  | 'charge'
+  | 'leave'
+  | 'seen';
 
 const actOf = (need: Need) => ({ key: need.key ?? '', clientId: need.clientId ?? 0 });
 
