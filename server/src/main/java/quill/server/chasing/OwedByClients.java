@@ -16,9 +16,10 @@ import quill.core.id.DocumentId;
 import quill.core.latefee.LateFee;
 import quill.core.latefee.LateFeePolicy;
 import quill.core.ledger.OpenDebt;
+import quill.core.money.Amounts;
 import quill.core.reminder.ReminderPlan;
 import quill.core.reminder.ReminderStep.Tone;
-import quill.server.cardorders.CardOrders;
+import quill.server.clearing.OnTheWay;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
 import quill.server.dispatch.AskedDebts;
@@ -37,7 +38,7 @@ class OwedByClients {
     private final Debts debts;
     private final FeePolicies policies;
     private final LateFees fees;
-    private final CardOrders orders;
+    private final OnTheWay onTheWay;
     private final AskedDebts asked;
 
     OwedByClients(
@@ -47,7 +48,7 @@ class OwedByClients {
             Debts debts,
             FeePolicies policies,
             LateFees fees,
-            CardOrders orders,
+            OnTheWay onTheWay,
             AskedDebts asked) {
         this.repository = repository;
         this.named = named;
@@ -55,7 +56,7 @@ class OwedByClients {
         this.debts = debts;
         this.policies = policies;
         this.fees = fees;
-        this.orders = orders;
+        this.onTheWay = onTheWay;
         this.asked = asked;
     }
 
@@ -102,7 +103,7 @@ class OwedByClients {
                         .filter(f -> f.debtId() != null)
                         .collect(Collectors.toMap(
                                 StoredFee::debtId, f -> f.occasion().installmentId())),
-                orders.inTransit(clientIds),
+                onTheWay.inTransit(clientIds),
                 named.holding(clientIds, byInvoice.keySet()));
     }
 
@@ -124,7 +125,7 @@ class OwedByClients {
                         d.open()),
                 d.deposit(),
                 d.amount(),
-                s.inTransit().getOrDefault(d.id(), zero),
+                Amounts.min(s.inTransit().getOrDefault(d.id(), zero), d.open()),
                 invoice.issuedOn(),
                 s.muted().get(invoice.id()),
                 s.usedSteps().get(d.id()),

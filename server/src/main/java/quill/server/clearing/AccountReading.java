@@ -113,7 +113,8 @@ public class AccountReading {
             throw ex;
         } catch (RuntimeException ex) {
             String why = reasonOf(ex);
-            LOG.error("entry {} of processor {} could not be booked: {}", e.number(), processor, why, ex);
+            LOG.error("entry {} of processor {} could not be booked: {}", e.number(), processor, why);
+            LOG.debug("the reason", ex);
             transaction.executeWithoutResult(s -> repository.insert(processor, e, why));
         }
     }

@@ -85,6 +85,13 @@ class DisputeRepository {
                 .list();
     }
 
+    /** Those that nobody has decided yet. */
+    List<Dispute> undecided() {
+        return jdbc.sql(SELECT + "WHERE state IN ('open', 'sending', 'answered') ORDER BY id")
+                .query(DisputeRepository::dispute)
+                .list();
+    }
+
     /** @return rows changed: none where it is decided, or on its way already */
     int sending(long id, String evidence, LocalDate on) {
         return jdbc.sql("""

@@ -190,6 +190,18 @@ class SettlementRepository {
         return standing("d.document_id = :id AND s.kind = 'WRITTEN_OFF' ORDER BY s.id", id);
     }
 
+    /** What the payer's bank opened of each debt when it took a payment back. */
+    Map<Long, Money> chargedBack(long movement) {
+        Map<Long, Money> sums = new HashMap<>();
+        jdbc.sql("""
+                SELECT r.debt_id, d.currency, -SUM(r.amount_minor) FROM settlement r JOIN debt d ON d.id = r.debt_id
+                 WHERE r.movement_id = :id AND r.kind = 'CHARGED_BACK' GROUP BY r.debt_id, d.currency
+                """).param("id", movement).query(rs -> {
+            sums.put(rs.getLong(1), Money.ofMinor(CurrencyUnit.of(rs.getString(2)), rs.getLong(3)));
+        });
+        return sums;
+    }
+
     /** Debts that were opened when a payment went back, or a part of it. */
     Set<Long> openedByGoing(long movement) {
         return Set.copyOf(jdbc.sql("""

@@ -3,6 +3,7 @@ package quill.server.debts;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.ToLongFunction;
@@ -125,6 +126,20 @@ public class Settling {
     @Transactional(propagation = Propagation.SUPPORTS)
     public List<Appropriation.Part> settledBy(long movement) {
         return debts.settledBy(movement);
+    }
+
+    /** What a payment's bank opened of each debt when it took the payment back. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public Map<Long, Money> chargedBack(long movement) {
+        return settlements.chargedBack(movement);
+    }
+
+    /** Nothing more is on its way to these debts: whatever rests on that looks again. */
+    public void reviewed(ClientId clientId, Set<Long> ids) {
+        ids.stream()
+                .map(id -> repository.find(id).document())
+                .distinct()
+                .forEach(d -> publisher.publishEvent(new Debts.DebtsChanged(d, clientId)));
     }
 
     /** Debts that were opened when a payment went back, or a part of it. */

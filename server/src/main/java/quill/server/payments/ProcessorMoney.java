@@ -130,6 +130,7 @@ public class ProcessorMoney {
     public void lost(long paymentId) {
         Payment payment = lock(paymentId);
         repository.wentBack(paymentId, Money.zero(payment.amount().money().getCurrencyUnit()), Payment.Stands.LOST);
+        settling.reviewed(payment.clientId(), settling.openedByGoing(paymentId));
         telling.of(payment, "The contested payment " + payment.words() + " is lost: what it had settled stays open");
     }
 

@@ -90,9 +90,7 @@ class AccountApi {
                 "contested".equals(e.kind())
                         ? contests.find(e.subject()).orElseThrow().answerBy()
                         : null,
-                e.kind().startsWith("refund")
-                        ? refunds.find(e.subject()).orElseThrow().key()
-                        : null,
+                key(e),
                 payout
                         ? account.of(e.subject()).stream()
                                 .map(Account.Entry::number)
