@@ -50,6 +50,11 @@ public record TypedWay(
         return new TypedWay(way, on, currencies, countries, smallest, most, feePercent, feeFixed, days, processor);
     }
 
+    /** The same from an amount on. */
+    public TypedWay from(String least) {
+        return new TypedWay(way, on, currencies, countries, least, ceiling, feePercent, feeFixed, days, processor);
+    }
+
     /** The same, through a processor. @param id as it is set up */
     public TypedWay through(String id) {
         return new TypedWay(way, on, currencies, countries, smallest, ceiling, feePercent, feeFixed, days, id);

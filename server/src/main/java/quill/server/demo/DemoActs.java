@@ -29,8 +29,12 @@ import quill.server.payments.Undoing;
 /** Does one act of the script, as the owner or a client would: through the services, and on the processor's page. */
 @Component
 class DemoActs {
-    private static final Map<String, String> CARDS =
-            Map.of("approved", "9901000000000019", "poor", "9902000000000026", "refused", "9904000000000040");
+    private static final Map<String, String> CARDS = Map.of(
+            "approved", "9901000000000019",
+            "poor", "9902000000000026",
+            "refused", "9904000000000040",
+            "contests", "9907000000000070",
+            "debit", "");
 
     private final Map<String, DocumentId> byName = new HashMap<>();
     private final MoneyLetters letters;
@@ -172,10 +176,12 @@ class DemoActs {
                         .map(StoredInstallment::open)
                         .toList());
         if (CARDS.containsKey(pays.way())) {
-            others.forms()
-                    .send(
-                            orders.payAt(invoice, ids, amount),
-                            Map.of("number", CARDS.get(pays.way()), "expiry", "09/29"));
+            String payAt = orders.payAt(invoice, ids, amount);
+            if (pays.way().equals("debit")) {
+                others.forms().send(payAt + "/debit", Map.of("account", "GOOD", "agreed", "true"));
+            } else {
+                others.forms().send(payAt, Map.of("number", CARDS.get(pays.way()), "expiry", "09/29"));
+            }
             orders.payerIsBack(invoice.id());
             return;
         }

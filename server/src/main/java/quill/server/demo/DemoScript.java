@@ -77,7 +77,7 @@ final class DemoScript {
             String name, LocalDate on, String client, String subject, String terms, boolean issued, List<String> lines)
             implements Act {}
 
-    /** A client pays, and it is recorded on a day. @param dated its value date @param what first, all, or an amount @param way TRANSFER, CASH, CHEQUE, or a test card */
+    /** A client pays, and it is recorded on a day. @param dated its value date @param what first, all, or an amount @param way TRANSFER, CASH, CHEQUE, debit, or a test card */
     record Pays(LocalDate on, String invoice, String what, String way, LocalDate dated) implements Act {
         /** Recorded on the day it came. */
         Pays(LocalDate on, String invoice, String what, String way) {
@@ -331,6 +331,23 @@ final class DemoScript {
                 "Regulating and voicing|14.5|h|68.00|21|10%",
                 "Method book, second hand|2||9.00|6"));
         acts.add(new Pays(on("2027-03-04"), "kestrel-2", "first", "approved"));
+        acts.add(bill(
+                "westerby-9",
+                "2027-03-08",
+                "Westerby Town Band",
+                "pedals of the rehearsal upright",
+                "100%@14",
+                "Pedals rebushed and eased|1||172.73|21"));
+        // Its holder contests it the next day: an answer is due within two weeks.
+        acts.add(new Pays(on("2027-03-09"), "westerby-9", "first", "contests"));
+        acts.add(bill(
+                "pellworth-9",
+                "2027-03-10",
+                "Pellworth School of Music",
+                "overhaul of the practice uprights",
+                "100%@14",
+                "Overhaul, practice upright|6||460.00|21"));
+        acts.add(new Pays(on("2027-03-14"), "pellworth-9", "first", "debit"));
         acts.add(bill(
                 "lind-2",
                 "2027-03-04",

@@ -78,6 +78,9 @@ class DemoSending {
         // Large sums go by bank: what a card costs hurts there.
         List<TypedWay> rules = ways.setting().ways().stream()
                 .map(w -> w.way().equals(WayToPay.CARD.name()) ? w.upTo("3000") : w)
+                .map(w -> w.way().equals(WayToPay.BANK_DEBIT.name())
+                        ? w.switched(true).from("3000.01")
+                        : w)
                 .map(w ->
                         w.way().equals(WayToPay.CASH.name()) ? w.switched(true).upTo("500") : w)
                 .toList();
