@@ -70,13 +70,13 @@ function Later({ record: r }: { record: Record }) {
   );
 }
 
-function Settled({ record: r, payment: p }: { record: Record; payment: Payment }) {
+function Settled({ record: r, payment: p }: { record: Record; payment: Payment | null }) {
   return (
     <>
-      <h2>What it settles</h2>
+      <h2>{p ? 'What it settles' : 'What it is for'}</h2>
       {r.settled.length === 0 ? (
         <p className="faded">
-          {p.held
+          {p?.held
             ? 'Nothing by itself: it is held as a deposit for work to come.'
             : 'Nothing now: it went back, or is client credit.'}
         </p>
@@ -89,7 +89,11 @@ function Settled({ record: r, payment: p }: { record: Record; payment: Payment }
                   <Link to={`/invoices/${s.document}`}>{debtWords(s)}</Link>
                 </td>
                 <td className={`${css.n} faded`}>
-                  {isZero(s.left) ? 'settled' : `${money(s.left)} still to come`}
+                  {isZero(s.left)
+                    ? 'settled'
+                    : p
+                      ? `${money(s.left)} still to come`
+                      : `${money(s.left)} open`}
                 </td>
                 <td className={css.n}>{plain(s.amount)}</td>
               </tr>
@@ -178,7 +182,8 @@ function Number({ after: a }: { after: Schemas['After'] }) {
         onClick={() => void copyLink(a.number, 'The card processor’s number is copied')}
       >
         Copy
-      </button>{' '}
+      </button>
+      {a.openAt && ' · '}
       {a.openAt && (
         <a className="link" href={a.openAt} target="_blank" rel="noreferrer">
           Open it there
@@ -294,7 +299,7 @@ export function MoneyRecordLeaf({ record: r }: { record: Record }) {
               <Way way={r.way} />
             </>
           )}
-          {p && !p.undone && <Settled record={r} payment={p} />}
+          {(p ? !p.undone : r.settled.length > 0) && <Settled record={r} payment={p} />}
           <Later record={r} />
           <Books books={r.books} />
           <Letters letters={r.letters} />

@@ -361,7 +361,8 @@ public class CardOrders {
             String with,
             LocalDate certainOn,
             String payAt,
-            String number) {}
+            String processorsNumber,
+            Map<Long, Money> parts) {}
 
     /** @throws NotFoundException where there is none */
     public Seen seen(long id) {
@@ -387,7 +388,8 @@ public class CardOrders {
                 o.means().with(),
                 o.means().expectedOn(),
                 o.payAt(),
-                o.orderId() == null ? "" : o.orderId());
+                o.orderId() == null ? "" : o.orderId(),
+                o.parts());
     }
 
     /** What may be on its way to each debt at this moment; debts to which nothing is are not in it. */

@@ -1,7 +1,5 @@
 package quill.server.moneyin;
 
-import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -10,24 +8,15 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.ledger.Account;
 import quill.core.ledger.Appropriation;
-import quill.core.money.Amounts;
-import quill.core.pay.PaymentWay;
-import quill.core.pay.WayToPay;
 import quill.server.books.BooksService;
 import quill.server.cardorders.CardOrders;
-import quill.server.clearing.Dispute;
-import quill.server.clearing.Disputes;
-import quill.server.clearing.Payouts;
-import quill.server.clearing.RefundOrders;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
-import quill.server.payments.ByHand;
 import quill.server.payments.Payment;
 import quill.server.payments.PaymentRefunds;
 import quill.server.payments.Payments;
-import quill.server.ways.WaysService;
 
 /** Puts together what is known of one payment. */
 @Service
@@ -82,7 +71,7 @@ class MoneyRecords {
                 p.amount(),
                 p,
                 "",
-                processors.way(p),
+                processors.way(p, later),
                 debts.settledBy(id).stream().map(this::settled).toList(),
                 booked(movements),
                 letters.of(p),
@@ -153,97 +142,28 @@ class MoneyRecords {
                 null,
                 begun,
                 List.of(),
+                whatFor(o),
                 List.of(),
                 List.of(),
-                List.of(),
-                new MoneyRecord.After(null, null, null, List.of(), List.of(), null, List.of(), o.number(), o.payAt()));
+                new MoneyRecord.After(
+                        null, null, null, List.of(), List.of(), null, List.of(), o.processorsNumber(), o.payAt()));
+    }
+
+    private List<MoneyRecord.Settled> whatFor(CardOrders.Seen o) {
+        return debts.of(o.invoiceId()).stream()
+                .filter(d -> o.parts().containsKey(d.id()))
+                .map(d -> new MoneyRecord.Settled(
+                        d.id(),
+                        o.invoiceId(),
+                        processors.numberOf(o.invoiceId()),
+                        d.position(),
+                        d.fee(),
+                        Amount.of(o.parts().get(d.id())),
+                        Amount.of(d.open())))
+                .toList();
     }
 
     private static String lower(String with) {
         return with.isEmpty() ? "bank account" : Character.toLowerCase(with.charAt(0)) + with.substring(1);
-    }
-
-    /** What processors say of a payment. */
-    @Service
-    static class AtProcessors {
-        private final Payouts payouts;
-        private final RefundOrders refunds;
-        private final Disputes disputes;
-        private final WaysService ways;
-        private final ByHand byHand;
-
-        AtProcessors(Payouts payouts, RefundOrders refunds, Disputes disputes, WaysService ways, ByHand byHand) {
-            this.byHand = byHand;
-            this.payouts = payouts;
-            this.refunds = refunds;
-            this.disputes = disputes;
-            this.ways = ways;
-        }
-
-        List<MoneyRecord.Target> targets(Payment p) {
-            return byHand.targets(p).stream()
-                    .map(d -> new MoneyRecord.Target(
-                            d.id(), d.number(), d.position(), d.fee(), d.dueOn(), Amount.of(d.open())))
-                    .toList();
-        }
-
-        List<RefundOrders.GoingBack> refundsOf(long paymentId) {
-            return refunds.of(paymentId);
-        }
-
-        Dispute disputeOf(long paymentId) {
-            return disputes.ofPayment(paymentId).orElse(null);
-        }
-
-        /** Where money has been, and where it goes. */
-        List<MoneyRecord.Station> way(Payment p) {
-            List<MoneyRecord.Station> way = new ArrayList<>();
-            String sum = Amounts.grouped(p.amount().money());
-            way.add(new MoneyRecord.Station("paid " + sum, Texts.day(p.valueOn()), true, ""));
-            if (p.undone() != null) {
-                way.add(new MoneyRecord.Station(
-                        "undone", Texts.day(p.undone().on()) + ", " + p.undone().why(), true, ""));
-                return way;
-            }
-            if (p.means().way().account() != Account.PROCESSOR_CLEARING) {
-                way.add(new MoneyRecord.Station(
-                        p.means().way() == PaymentWay.CASH ? "in the cash box" : "in the bank",
-                        "recorded on " + Texts.day(p.bookedOn()),
-                        true,
-                        ""));
-                return way;
-            }
-            WayToPay by = p.means().way() == PaymentWay.BANK_DEBIT ? WayToPay.BANK_DEBIT : WayToPay.CARD;
-            Optional<WaysService.Usual> usual = ways.usual(by, p.amount().money(), p.valueOn());
-            way.add(new MoneyRecord.Station("at the processor", Texts.day(p.bookedOn()), true, fee(p, usual)));
-            Money yours = p.amount().money().minus(p.fee().money());
-            if (p.back().payoutId() == null) {
-                LocalDate about = usual.map(WaysService.Usual::arrivesOn).orElse(p.valueOn());
-                way.add(new MoneyRecord.Station("payout", "about " + Texts.day(about), false, ""));
-            } else {
-                Payouts.Payout payout = payouts.find(p.back().payoutId());
-                int others = payout.parts().size() - 1;
-                way.add(new MoneyRecord.Station(
-                        "payout of " + Texts.day(payout.on()),
-                        Amounts.grouped(yours) + " of "
-                                + Amounts.grouped(payout.net().money())
-                                + (others > 0 ? ", with " + others + (others == 1 ? " other" : " others") : ""),
-                        true,
-                        ""));
-            }
-            way.add(new MoneyRecord.Station("in the bank", "", p.back().payoutId() != null, ""));
-            return way;
-        }
-
-        private static String fee(Payment p, Optional<WaysService.Usual> usual) {
-            Money fee = p.fee().money();
-            if (!fee.isPositive()) {
-                return "";
-            }
-            String how = usual.filter(u -> u.cost().isEqual(fee))
-                    .map(u -> " = " + u.how())
-                    .orElse("");
-            return "fee " + Amounts.grouped(fee) + how;
-        }
     }
 }
