@@ -94,14 +94,13 @@ final class LedgerModel {
     }
 
     /** Takes a movement back, of which this much is with the client. */
-    void takeBack(long movement, long amount) {
+    void takeBack(long movement, long amount, boolean others) {
         long missing = amount;
-        for (Use use : uses) {
-            if (use.movement == movement && use.pool == null) {
-                missing -= use.amount;
-                open.merge(use.debt, use.amount, Long::sum);
-                use.amount = 0;
-            }
+        for (Use use : latest(u -> u.movement == movement && u.pool == null)) {
+            long part = Math.min(missing, use.amount);
+            missing -= part;
+            open.merge(use.debt, part, Long::sum);
+            use.amount -= part;
         }
         missing = outOf(missing, p -> p.movement == movement);
         List<Use> opened = new ArrayList<>();
@@ -109,6 +108,9 @@ final class LedgerModel {
         missing = outOf(missing, Pool::free);
         missing = openAgain(missing, u -> u.pool != null && u.movement != movement, opened);
         missing = outOf(missing, p -> true);
+        if (others) {
+            missing = openAgain(missing, u -> u.pool == null && u.movement != movement, new ArrayList<>());
+        }
         if (missing > 0) {
             throw new IllegalStateException("missing " + missing);
         }
@@ -121,6 +123,37 @@ final class LedgerModel {
                     wanted -= part;
                 }
             }
+        }
+    }
+
+    /** Whether so much of a movement can be found. @param others whether other money may stand for it */
+    boolean canGo(long movement, long amount, boolean others) {
+        long found = uses.stream()
+                        .filter(u -> u.pool != null || others || u.movement == movement)
+                        .mapToLong(u -> u.amount)
+                        .sum()
+                + pools.stream().filter(p -> !p.deposit).mapToLong(p -> p.left).sum();
+        return found >= amount;
+    }
+
+    /** What can be given back of a movement where what it settles may be opened. */
+    long refundable(long movement) {
+        return uses.stream()
+                        .filter(u -> u.movement == movement)
+                        .mapToLong(u -> u.amount)
+                        .sum()
+                + pools.stream().filter(Pool::free).mapToLong(p -> p.left).sum();
+    }
+
+    /** Gives back of a movement: out of its credit, then any, then, where that is said, out of what it settles. */
+    void refund(long movement, long amount, boolean opens) {
+        long missing = outOf(amount, p -> p.free() && p.movement == movement);
+        missing = outOf(missing, Pool::free);
+        if (opens) {
+            missing = openAgain(missing, u -> u.movement == movement, new ArrayList<>());
+        }
+        if (missing > 0) {
+            throw new IllegalStateException("missing " + missing);
         }
     }
 

@@ -11,11 +11,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.id.DocumentId;
 import quill.core.ledger.Account;
 import quill.core.ledger.ClientLedger;
+import quill.core.ledger.DepositsBack;
 import quill.core.ledger.Entry;
 import quill.core.ledger.OpenDebt;
 import quill.core.ledger.Posting;
@@ -39,7 +41,9 @@ final class LedgerStory {
         HELD_UNDONE,
         UNDONE,
         CHARGED_BACK,
+        WON_BACK,
         REFUNDED,
+        REFUNDED_OPENING,
         WAIVED,
         CREDITED,
         TAKEN_BACK,
@@ -54,6 +58,9 @@ final class LedgerStory {
     private final LedgerKeeping kept;
     private final LedgerModel model = new LedgerModel();
     private final Map<Long, Long> payments = new LinkedHashMap<>();
+    /** Debts that were opened by what was contested, by how much that was. */
+    private final Map<Long, Set<Long>> contested = new LinkedHashMap<>();
+
     private final Map<Long, Long> held = new LinkedHashMap<>();
     private final Map<Long, Long> givenAsCredit = new LinkedHashMap<>();
     private long ids;
@@ -94,8 +101,11 @@ final class LedgerStory {
             case UNDONE, CHARGED_BACK -> {
                 return takenBack(event == Event.CHARGED_BACK);
             }
-            case REFUNDED -> {
-                return refunded();
+            case WON_BACK -> {
+                return wonBack();
+            }
+            case REFUNDED, REFUNDED_OPENING -> {
+                return refunded(event == Event.REFUNDED_OPENING);
             }
             case WAIVED -> {
                 return waived();
@@ -168,14 +178,14 @@ final class LedgerStory {
         }
         Receipt receipt = new Receipt(id, Account.BANK, money(held.get(id)));
         List<Step.Draw> deducted = kept.drawnByDocuments(Source.movement(id));
-        TakingBack back = new TakingBack(kept.ledgerWith(deducted));
+        DepositsBack back = new DepositsBack(kept.ledgerWith(deducted));
         if (receipt.amount().isGreaterThan(kept.ledger().deposits())) {
-            assertThatThrownBy(() -> back.undoDeposit(receipt, deducted))
+            assertThatThrownBy(() -> back.undo(receipt, deducted))
                     .isInstanceOf(RefusedException.class)
                     .hasMessageContaining("still held");
             return false;
         }
-        keep(back.undoDeposit(receipt, deducted));
+        keep(back.undo(receipt, deducted));
         long missing = held.remove(id);
         for (boolean own : List.of(true, false)) {
             for (LedgerModel.Pool pool : model.pools) {
@@ -194,34 +204,75 @@ final class LedgerStory {
         }
         long amount = payments.remove(id);
         Receipt receipt = new Receipt(id, Account.BANK, money(amount));
+        List<Settlement> others =
+                kept.standing().stream().filter(s -> !s.source().is(id)).toList();
         TakingBack.Standing standing = new TakingBack.Standing(
                 kept.standing().stream().filter(s -> s.source().is(id)).toList(),
-                () -> kept.standing().stream()
-                        .filter(s -> s.lot() != 0 && !s.source().is(id))
-                        .toList());
+                () -> others.stream().filter(s -> s.lot() != 0).toList(),
+                () -> chargeBack
+                        ? others.stream()
+                                .filter(s -> s.lot() == 0 && s.source().movement() != null)
+                                .toList()
+                        : List.of());
         TakingBack back = new TakingBack(kept.ledger());
-        model.takeBack(id, amount);
-        keep(chargeBack ? back.chargeBack(receipt, standing) : back.undo(receipt, standing));
+        if (!model.canGo(id, amount, chargeBack)) {
+            // Its credit was given back before, as another payment's: undone it cannot be, and no other money stands
+            // for it.
+            assertThatThrownBy(() -> back.undo(receipt, standing))
+                    .isInstanceOf(RefusedException.class)
+                    .hasMessageContaining("at most");
+            return false;
+        }
+        model.takeBack(id, amount, chargeBack);
+        ClientLedger.Decision decision = chargeBack ? back.chargeBack(receipt, standing) : back.undo(receipt, standing);
+        keep(decision);
+        if (chargeBack) {
+            contested.put(
+                    amount,
+                    decision.steps().stream()
+                            .flatMap(step -> step.settlements().stream())
+                            .filter(s -> s.kind() == Settlement.Kind.CHARGED_BACK)
+                            .map(s -> s.debt().id())
+                            .collect(Collectors.toSet()));
+        }
         return true;
     }
 
-    private boolean refunded() {
-        long most = minor(kept.ledger().free());
+    /** What was contested comes again: it settles what its going had opened, as far as that is open. */
+    private boolean wonBack() {
+        Long amount = any(List.copyOf(contested.keySet()));
+        if (amount == null) {
+            return false;
+        }
+        Set<Long> opened = contested.remove(amount);
+        long id = ++ids;
+        keep(kept.ledger()
+                .receiveAgain(new Receipt(id, Account.BANK, money(amount)), opened, Entry.Event.CHARGEBACK_WON));
+        model.receive(id, amount, List.copyOf(opened), true);
+        payments.put(id, amount);
+        return true;
+    }
+
+    /** Out of what is left of the payment, out of other credit; and only where that is said out of what it settles. */
+    private boolean refunded(boolean opens) {
         Long of = any(List.copyOf(payments.keySet()));
-        if (of == null || most == 0) {
+        long credit = minor(kept.ledger().free());
+        long most = of == null ? 0 : Math.min(payments.get(of), opens ? model.refundable(of) : credit);
+        if (most == 0) {
             return false;
         }
         Receipt out = new Receipt(++ids, Account.BANK, money(1 + random.nextInt((int) most)));
-        Receipt more = new Receipt(ids, Account.BANK, money(most + 1));
+        Receipt more = new Receipt(ids, Account.BANK, money(credit + 1));
         TakingBack back = new TakingBack(kept.ledger());
         assertThatThrownBy(() -> back.refund(more, of, List.of()))
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining("at most");
-        keep(back.refund(out, of, List.of()));
-        long left = model.outOf(minor(out.amount()), p -> p.free() && p.movement == of);
-        assertThat(model.outOf(left, LedgerModel.Pool::free)).isZero();
-        // What was given back can be taken back no more.
-        payments.clear();
+        List<Settlement> opened =
+                opens ? kept.standing().stream().filter(s -> s.source().is(of)).toList() : List.of();
+        keep(back.refund(out, of, opened));
+        model.refund(of, minor(out.amount()), opens);
+        payments.merge(of, -minor(out.amount()), Long::sum);
+        payments.values().removeIf(left -> left == 0);
         return true;
     }
 

@@ -25,7 +25,7 @@ import quill.core.money.Amounts;
 public final class TakingBack {
     private final ClientLedger ledger;
 
-    /** @param ledger knows also the lots, empty ones too, of deposits that are taken back */
+    /** @param ledger knows also the lots, empty ones too, of deposits that are put back */
     public TakingBack(ClientLedger ledger) {
         this.ledger = ledger;
     }
@@ -35,8 +35,15 @@ public final class TakingBack {
      *
      * @param own of the money that is taken back, the latest first: what it settled, and what credit of it did
      * @param others what other credit settled, the latest first; only asked for where it is needed
+     * @param money what other money settled by itself, the latest first: where this money's credit was given back as that
+     *     money's, it is that which goes
      */
-    public record Standing(List<Settlement> own, Supplier<List<Settlement>> others) {}
+    public record Standing(List<Settlement> own, Supplier<List<Settlement>> others, Supplier<List<Settlement>> money) {
+        /** Where no other money stands for it: what is missing is refused. */
+        public Standing(List<Settlement> own, Supplier<List<Settlement>> others) {
+            this(own, others, List::of);
+        }
+    }
 
     /** A payment was recorded wrongly: what it settled is open again, the rest comes out of client credit. */
     public ClientLedger.Decision undo(Receipt money, Standing standing) {
@@ -54,7 +61,7 @@ public final class TakingBack {
     }
 
     private ClientLedger.Decision takeBack(Receipt money, Standing standing, Settlement.Kind why, Entry.Event event) {
-        List<Settlement> direct = upTo(money.amount(), standing.own());
+        List<Settlement> direct = new ArrayList<>(upTo(money.amount(), standing.own()));
         List<Settlement> rows = new ArrayList<>();
         direct.forEach(s -> rows.add(Settlement.takingBack(s, why, s.amount())));
         Missing missing = new Missing(
@@ -64,6 +71,12 @@ public final class TakingBack {
         missing.outOf(Lot::isFree);
         missing.openedAgainOf(standing.others());
         missing.outOf(l -> true);
+        for (Settlement s :
+                missing.sum.isPositive() ? upTo(missing.sum, standing.money().get()) : List.<Settlement>of()) {
+            rows.add(Settlement.takingBack(s, why, s.amount()));
+            direct.add(s);
+            missing.sum = missing.sum.minus(s.amount());
+        }
         missing.mustBeNothing();
         missing.coverOtherwise();
         rows.addAll(missing.exchanged);
@@ -175,50 +188,6 @@ public final class TakingBack {
     }
 
     /**
-     * A deposit was recorded wrongly, or came back, or what was left of it did. What an invoice deducted of it is taken from
-     * other deposits instead.
-     *
-     * @param deducted what invoices took of it
-     * @throws RefusedException naming {@code amount} where less than that is held in all
-     */
-    public ClientLedger.Decision undoDeposit(Receipt money, List<Step.Draw> deducted) {
-        Money held = ledger.deposits();
-        if (money.amount().isGreaterThan(held)) {
-            throw new RefusedException(
-                    "amount",
-                    Amounts.plain(money.amount()),
-                    "only " + Amounts.grouped(held) + " of deposits is still held");
-        }
-        Source source = Source.movement(money.movement());
-        Map<Long, Money> own = new LinkedHashMap<>();
-        Map<Long, Money> others = new LinkedHashMap<>();
-        ledger.lots().stream()
-                .filter(l -> l.kind() == Lot.Kind.DEPOSIT)
-                .forEach(l -> (l.source().equals(source) ? own : others).put(l.id(), l.left()));
-        List<Step.Draw> draws = new ArrayList<>();
-        Money missing = money.amount();
-        for (ClientLedger.OfLot part : ClientLedger.taking(missing, own)) {
-            draws.add(new Step.Draw(part.lot(), source, part.amount()));
-            missing = missing.minus(part.amount());
-        }
-        for (Step.Draw draw : deducted) {
-            Money part = Amounts.min(missing, draw.amount());
-            if (part.isPositive()) {
-                draws.add(new Step.Draw(draw.lot(), draw.to(), part.negated()));
-                draws.add(new Step.Draw(draw.lot(), source, part));
-                ClientLedger.taking(part, others)
-                        .forEach(p -> draws.add(new Step.Draw(p.lot(), draw.to(), p.amount())));
-                missing = missing.minus(part);
-            }
-        }
-        for (ClientLedger.OfLot part : ClientLedger.taking(missing, others)) {
-            draws.add(new Step.Draw(part.lot(), source, part.amount()));
-        }
-        Entry entry = Bookings.depositUndone(money.where(), money.amount());
-        return ledger.decided(List.of(new Step(entry, "", List.of(), List.of(), draws)));
-    }
-
-    /**
      * Money goes back to the client: out of what is left of the payment that it was, then out of other credit, the oldest
      * first, and only then out of these settlements, which are open again.
      *
@@ -249,40 +218,6 @@ public final class TakingBack {
                 out.amount(),
                 rows.stream().map(Settlement::part).toList());
         return ledger.decided(List.of(new Step(entry, "", rows, List.of(), missing.draws)));
-    }
-
-    /**
-     * A deposit that is held goes back to the client: out of what is left of these movements first, then out of others.
-     *
-     * @param of keys of the payments that it was; those of a quote, say
-     * @throws RefusedException naming {@code amount}, with what is held
-     */
-    public ClientLedger.Decision refundDeposit(Receipt out, Set<Long> of) {
-        Money held = ledger.deposits();
-        if (out.amount().isGreaterThan(held)) {
-            throw new RefusedException(
-                    "amount",
-                    Amounts.plain(out.amount()),
-                    "at most " + Amounts.grouped(held) + " of deposits is held for this client");
-        }
-        Map<Long, Money> own = new LinkedHashMap<>();
-        Map<Long, Money> others = new LinkedHashMap<>();
-        for (Lot lot : ledger.lots()) {
-            if (lot.kind() == Lot.Kind.DEPOSIT) {
-                Long from = lot.source().movement();
-                (from != null && of.contains(from) ? own : others).put(lot.id(), lot.left());
-            }
-        }
-        List<Step.Draw> draws = new ArrayList<>();
-        Money left = out.amount();
-        for (Map<Long, Money> some : List.of(own, others)) {
-            for (ClientLedger.OfLot part : ClientLedger.taking(left, some)) {
-                draws.add(new Step.Draw(part.lot(), Source.movement(out.movement()), part.amount()));
-                left = left.minus(part.amount());
-            }
-        }
-        Entry entry = Bookings.reversed(Entry.Event.REFUND, Bookings.deposit(out.where(), out.amount()));
-        return ledger.decided(List.of(new Step(entry, "", List.of(), List.of(), draws)));
     }
 
     /** What was paid on a late fee is client credit, and the fee is taken off, under the entry that takes it back. */

@@ -231,6 +231,17 @@ class SettlementRepository {
                 .toList();
     }
 
+    /** What money of a client settles by itself, the latest first. */
+    List<Settlement> paid(ClientId clientId, CurrencyUnit currency) {
+        return standing(
+                        "d.client_id = :id AND s.credit_id IS NULL AND s.movement_id IS NOT NULL" + MONEY
+                                + " ORDER BY s.id DESC",
+                        clientId)
+                .stream()
+                .filter(s -> s.amount().getCurrencyUnit().equals(currency))
+                .toList();
+    }
+
     private List<Settlement> standing(String which, Object id) {
         return jdbc.sql(STANDING + which).param("id", id).query(SettlementRepository::settlement).list().stream()
                 .filter(s -> s != null)

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.function.ToLongFunction;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
@@ -19,6 +20,7 @@ import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.ClientLedger;
+import quill.core.ledger.DepositsBack;
 import quill.core.ledger.Lot;
 import quill.core.ledger.OpenDebt;
 import quill.core.ledger.Receipt;
@@ -92,25 +94,36 @@ public class Settling {
     /** Takes back what was recorded wrongly. @param own books the entry that undoes it */
     public List<Appropriation.Part> undo(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
         List<Appropriation.Part> settling = debts.settledBy(money.movement());
-        takeBack(clientId, money, TakingBack::undo, own);
+        takeBack(clientId, money, TakingBack::undo, List::of, own);
         return settling;
     }
 
     /** The payer's bank took a payment back, or what was left of it. @param own books the entry */
     public void chargeBack(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
-        takeBack(clientId, money, TakingBack::chargeBack, own);
+        takeBack(clientId, money, TakingBack::chargeBack, () -> otherMoney(clientId, money), own);
     }
 
     /** A bank debit came back after it had been certain. @param own books the entry */
     public void returned(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
-        takeBack(clientId, money, TakingBack::returned, own);
+        takeBack(clientId, money, TakingBack::returned, () -> otherMoney(clientId, money), own);
     }
 
     private interface Deciding {
         ClientLedger.Decision decide(TakingBack ledger, Receipt money, TakingBack.Standing standing);
     }
 
-    private void takeBack(ClientId clientId, Receipt money, Deciding how, ToLongFunction<Step> own) {
+    private List<Settlement> otherMoney(ClientId clientId, Receipt money) {
+        return settlements.paid(clientId, money.amount().getCurrencyUnit()).stream()
+                .filter(s -> !s.source().is(money.movement()))
+                .toList();
+    }
+
+    private void takeBack(
+            ClientId clientId,
+            Receipt money,
+            Deciding how,
+            Supplier<List<Settlement>> otherMoney,
+            ToLongFunction<Step> own) {
         CurrencyUnit currency = money.amount().getCurrencyUnit();
         TakingBack.Standing standing = new TakingBack.Standing(
                 settlements.ofMovement(money.movement()),
@@ -151,8 +164,9 @@ public class Settling {
     /** Takes a deposit back that was recorded wrongly. @param own books the entry that undoes it */
     public void undoDeposit(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
         List<Step.Draw> drawn = settlements.drawnOf(money.movement());
-        TakingBack ledger = new TakingBack(withDrawn(clientId, money.amount().getCurrencyUnit(), drawn));
-        writer.keep(clientId, ledger.undoDeposit(money, drawn), clock.today(), own);
+        DepositsBack ledger =
+                new DepositsBack(withDrawn(clientId, money.amount().getCurrencyUnit(), drawn));
+        writer.keep(clientId, ledger.undo(money, drawn), clock.today(), own);
     }
 
     /** What is prepaid comes out of deposits held, under the entry of the invoice's issue. */
@@ -243,8 +257,8 @@ public class Settling {
 
     /** The same out of deposits that are held. @param of the payments that they were, before others */
     public void refundDeposit(ClientId clientId, Receipt out, Set<Long> of, ToLongFunction<Step> own) {
-        TakingBack ledger = new TakingBack(ledger(clientId, out.amount().getCurrencyUnit()));
-        writer.keep(clientId, ledger.refundDeposit(out, of), clock.today(), own);
+        DepositsBack ledger = new DepositsBack(ledger(clientId, out.amount().getCurrencyUnit()));
+        writer.keep(clientId, ledger.refund(out, of), clock.today(), own);
     }
 
     /** What of an invoice was let off for paying early, and stands. */
