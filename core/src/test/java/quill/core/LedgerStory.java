@@ -11,7 +11,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.id.DocumentId;
@@ -28,7 +27,7 @@ import quill.core.ledger.Step;
 import quill.core.ledger.TakingBack;
 
 /** What may happen to what one client owes in one currency, told at random, and kept as rows and as plain numbers. */
-final class LedgerStory {
+final class LedgerStory extends LedgerTelling {
     private static final int EVENTS = 45;
     private static final LocalDate DAY = LocalDate.of(2027, 3, 1);
 
@@ -52,24 +51,15 @@ final class LedgerStory {
         RESERVED
     }
 
-    private final CurrencyUnit currency;
-    private final Random random;
     private final Set<Event> seen;
-    private final LedgerKeeping kept;
-    private final LedgerModel model = new LedgerModel();
-    private final Map<Long, Long> payments = new LinkedHashMap<>();
-    /** Debts that were opened by what was contested, by how much that was. */
-    private final Map<Long, Set<Long>> contested = new LinkedHashMap<>();
-
     private final Map<Long, Long> held = new LinkedHashMap<>();
     private final Map<Long, Long> givenAsCredit = new LinkedHashMap<>();
-    private long ids;
+    private final LedgerMoneyBack back;
 
     LedgerStory(CurrencyUnit currency, Random random, Set<Event> seen) {
-        this.currency = currency;
-        this.random = random;
+        super(new LedgerTelling.LedgerBeside(currency, random));
         this.seen = seen;
-        this.kept = new LedgerKeeping(currency);
+        this.back = new LedgerMoneyBack(this);
     }
 
     void tell() {
@@ -99,13 +89,13 @@ final class LedgerStory {
                 return holdUndone();
             }
             case UNDONE, CHARGED_BACK -> {
-                return takenBack(event == Event.CHARGED_BACK);
+                return back.takenBack(event == Event.CHARGED_BACK);
             }
             case WON_BACK -> {
-                return wonBack();
+                return back.wonBack();
             }
             case REFUNDED, REFUNDED_OPENING -> {
-                return refunded(event == Event.REFUNDED_OPENING);
+                return back.refunded(event == Event.REFUNDED_OPENING);
             }
             case WAIVED -> {
                 return waived();
@@ -128,7 +118,7 @@ final class LedgerStory {
     }
 
     private void issued() {
-        long id = ++ids;
+        long id = next();
         Money due = money(1 + random.nextInt(90_000));
         Money prepaid = money(Math.min(random.nextInt(500), minor(kept.ledger().deposits())));
         DocumentId document = new DocumentId(id);
@@ -150,7 +140,7 @@ final class LedgerStory {
     }
 
     private void received(boolean only) {
-        long id = ++ids;
+        long id = next();
         Money amount = money(1 + random.nextInt(120_000));
         List<Long> named = kept.ledger().open().stream()
                 .map(OpenDebt::id)
@@ -164,7 +154,7 @@ final class LedgerStory {
     }
 
     private void hold() {
-        long id = ++ids;
+        long id = next();
         Money amount = money(1 + random.nextInt(900));
         keep(kept.ledger().hold(new Receipt(id, Account.BANK, amount)));
         model.pools.add(new LedgerModel.Pool(id, true, 0, minor(amount)));
@@ -194,85 +184,6 @@ final class LedgerStory {
                 missing -= part;
             }
         }
-        return true;
-    }
-
-    private boolean takenBack(boolean chargeBack) {
-        Long id = any(List.copyOf(payments.keySet()));
-        if (id == null) {
-            return false;
-        }
-        long amount = payments.remove(id);
-        Receipt receipt = new Receipt(id, Account.BANK, money(amount));
-        List<Settlement> others =
-                kept.standing().stream().filter(s -> !s.source().is(id)).toList();
-        TakingBack.Standing standing = new TakingBack.Standing(
-                kept.standing().stream().filter(s -> s.source().is(id)).toList(),
-                () -> others.stream().filter(s -> s.lot() != 0).toList(),
-                () -> chargeBack
-                        ? others.stream()
-                                .filter(s -> s.lot() == 0 && s.source().movement() != null)
-                                .toList()
-                        : List.of());
-        TakingBack back = new TakingBack(kept.ledger());
-        if (!model.canGo(id, amount, chargeBack)) {
-            // Its credit was given back before, as another payment's: undone it cannot be, and no other money stands
-            // for it.
-            assertThatThrownBy(() -> back.undo(receipt, standing))
-                    .isInstanceOf(RefusedException.class)
-                    .hasMessageContaining("at most");
-            return false;
-        }
-        model.takeBack(id, amount, chargeBack);
-        ClientLedger.Decision decision = chargeBack ? back.chargeBack(receipt, standing) : back.undo(receipt, standing);
-        keep(decision);
-        if (chargeBack) {
-            contested.put(
-                    amount,
-                    decision.steps().stream()
-                            .flatMap(step -> step.settlements().stream())
-                            .filter(s -> s.kind() == Settlement.Kind.CHARGED_BACK)
-                            .map(s -> s.debt().id())
-                            .collect(Collectors.toSet()));
-        }
-        return true;
-    }
-
-    /** What was contested comes again: it settles what its going had opened, as far as that is open. */
-    private boolean wonBack() {
-        Long amount = any(List.copyOf(contested.keySet()));
-        if (amount == null) {
-            return false;
-        }
-        Set<Long> opened = contested.remove(amount);
-        long id = ++ids;
-        keep(kept.ledger()
-                .receiveAgain(new Receipt(id, Account.BANK, money(amount)), opened, Entry.Event.CHARGEBACK_WON));
-        model.receive(id, amount, List.copyOf(opened), true);
-        payments.put(id, amount);
-        return true;
-    }
-
-    /** Out of what is left of the payment, out of other credit; and only where that is said out of what it settles. */
-    private boolean refunded(boolean opens) {
-        Long of = any(List.copyOf(payments.keySet()));
-        long credit = minor(kept.ledger().free());
-        long most = of == null ? 0 : Math.min(payments.get(of), opens ? model.refundable(of) : credit);
-        if (most == 0) {
-            return false;
-        }
-        Receipt out = new Receipt(++ids, Account.BANK, money(1 + random.nextInt((int) most)));
-        Receipt more = new Receipt(ids, Account.BANK, money(credit + 1));
-        TakingBack back = new TakingBack(kept.ledger());
-        assertThatThrownBy(() -> back.refund(more, of, List.of()))
-                .isInstanceOf(RefusedException.class)
-                .hasMessageContaining("at most");
-        List<Settlement> opened =
-                opens ? kept.standing().stream().filter(s -> s.source().is(of)).toList() : List.of();
-        keep(back.refund(out, of, opened));
-        model.refund(of, minor(out.amount()), opens);
-        payments.merge(of, -minor(out.amount()), Long::sum);
-        payments.values().removeIf(left -> left == 0);
         return true;
     }
 
@@ -306,7 +217,7 @@ final class LedgerStory {
         if (asks == 0) {
             return false;
         }
-        DocumentId note = new DocumentId(++ids);
+        DocumentId note = new DocumentId(next());
         List<Step.Draw> deducted = kept.drawnByDocuments(Source.document(debt.document()));
         long prepaid = deducted.stream().mapToLong(d -> minor(d.amount())).sum();
         long before = givenAsCredit.getOrDefault(id, 0L);
@@ -408,7 +319,7 @@ final class LedgerStory {
                 .filter(quill.core.ledger.Lot::isFree)
                 .map(l -> new ClientLedger.OfLot(l.id(), money(1 + random.nextInt((int) minor(l.left())))))
                 .toList();
-        long draft = ++ids;
+        long draft = next();
         keep(kept.ledger().reserve(parts, new DocumentId(draft)));
         for (ClientLedger.OfLot part : parts) {
             LedgerModel.Pool of = model.pools.get((int) part.lot() - 1);
@@ -416,24 +327,5 @@ final class LedgerStory {
             model.pools.add(new LedgerModel.Pool(of.movement, false, draft, minor(part.amount())));
         }
         return !parts.isEmpty();
-    }
-
-    private void keep(ClientLedger.Decision decision) {
-        kept.keep(decision);
-        ClientLedger after = decision.after();
-        assertThat(minor(after.free())).isEqualTo(minor(kept.ledger().free()));
-        assertThat(after.open()).isEqualTo(kept.ledger().open());
-    }
-
-    private <T> T any(List<T> of) {
-        return of.isEmpty() ? null : of.get(random.nextInt(of.size()));
-    }
-
-    private Money money(long minor) {
-        return Money.ofMinor(currency, minor);
-    }
-
-    private static long minor(Money money) {
-        return money.getAmountMinorLong();
     }
 }
