@@ -1,5 +1,6 @@
 package quill.server.clearing;
 
+import java.util.EnumSet;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -26,7 +27,7 @@ import quill.server.processor.Processors;
 public class AccountReading {
     private static final Logger LOG = LoggerFactory.getLogger(AccountReading.class);
     /** What an order has to be asked about before its entry can be compared. */
-    private static final Set<Booked> OF_ORDERS = Set.of(Booked.TAKEN, Booked.REFUSED);
+    private static final Set<Booked> OF_ORDERS = EnumSet.of(Booked.TAKEN, Booked.REFUSED);
 
     private final EntryRepository repository;
     private final EntryBooking booking;

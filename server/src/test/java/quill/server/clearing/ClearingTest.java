@@ -305,12 +305,14 @@ public class ClearingTest {
                 .isInstanceOf(ConflictException.class);
     }
 
+    /** A new order, in this state. @return its key */
     private String order(String state) {
+        Set<String> before = Set.copyOf(states.keySet());
         pay();
         become(state);
         return states.keySet().stream()
-                .filter(k -> states.get(k).equals(state))
-                .reduce((a, b) -> b)
+                .filter(k -> !before.contains(k))
+                .findFirst()
                 .orElseThrow();
     }
 
