@@ -5,7 +5,7 @@ import { longDate } from '../design/format';
 export function OnTrial() {
   return (
     <p className="told" role="status">
-      Payment on this page is only being tested: nothing is taken, and nothing is settled.
+      Payment by card is only being tested: nothing is taken, and nothing is settled.
     </p>
   );
 }

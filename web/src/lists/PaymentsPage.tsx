@@ -12,9 +12,14 @@ import css from './lists.module.css';
 const kinds = [
   ['', 'everything'],
   ['card', 'by card'],
+  ['bank_debit', 'by bank debit'],
   ['transfer', 'by transfer'],
   ['cash', 'in cash'],
   ['cheque', 'by cheque'],
+  ['arrived', 'at the card processor'],
+  ['paid_out', 'paid out'],
+  ['back', 'what went back, or a part of it'],
+  ['contested', 'contested'],
   ['undone', 'what was undone'],
   ['test', 'on trial only'],
 ] as const;
@@ -24,7 +29,14 @@ const columns: Column<Schemas['ListedPayment']>[] = [
     name: 'received',
     head: 'Received',
     sort: 'received',
-    cell: (r) => <span className={css.keep}>{shortDate(r.receivedOn)}</span>,
+    cell: (r) =>
+      r.standing === 'TEST' ? (
+        <span className={css.keep}>{shortDate(r.receivedOn)}</span>
+      ) : (
+        <Link className={css.keep ?? ''} to={`/money-in/payment-${r.id}`}>
+          {shortDate(r.receivedOn)}
+        </Link>
+      ),
   },
   {
     name: 'client',
@@ -74,19 +86,19 @@ const columns: Column<Schemas['ListedPayment']>[] = [
 
 /** All that came in: who paid, what for, how and when. */
 export function PaymentsPage() {
-  useTitle('Money in');
+  useTitle('All payments');
   const { view, change, sortBy } = useListView('received');
   const rows = useInfiniteQuery(paymentRows(view));
   const totals = useQuery(paymentTotals(view));
   return (
     <div className={css.page}>
-      <h1>Money in</h1>
+      <h1>All payments</h1>
       <ListTools label="what came in" view={view} kinds={kinds} period="Received" change={change}>
         <a className="link small" href={csvOf('/api/payments/list.csv', view)} download>
           Save as CSV
         </a>
       </ListTools>
-      <KeptViews place="/money-in" />
+      <KeptViews place="/money-in/list" />
       <Loaded query={rows} what="what came in">
         {({ pages }) => {
           const all = pages.flatMap((p) => p.rows);
@@ -108,7 +120,7 @@ export function PaymentsPage() {
                   <th colSpan={5}>
                     {view.which === 'test'
                       ? `${t.count} on trial: no money`
-                      : `${t.count} in all, without what was undone`}
+                      : `${t.count} in all, without what was undone or went back`}
                   </th>
                   <td className="n" data-label="Processing fee">
                     {isZero(t.fee) ? '' : money(t.fee)}

@@ -96,7 +96,7 @@ public class ListsDeskTest extends Suite {
 
     @Test
     public void aPeriodAndAWayNarrowWhatCameIn() {
-        page.navigate(app.url("/money-in?filter=Listed"));
+        page.navigate(app.url("/money-in/list?filter=Listed"));
         assertThat(rows()).hasCount(1);
         assertThat(page.locator("tfoot")).containsText("€363.00");
         page.getByLabel("Received from").fill("tomorrow");

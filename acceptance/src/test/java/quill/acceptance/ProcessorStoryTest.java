@@ -118,7 +118,7 @@ public class ProcessorStoryTest extends Suite {
         Assertions.assertThat(Dump.ofFile(api.bytes("/api/invoices/" + invoice + "/pdf")))
                 .contains("Payment by card is only being tested")
                 .contains("Test, ");
-        desk.navigate(app.url("/money-in?which=test"));
+        desk.navigate(app.url("/money-in/list?which=test"));
         assertThat(desk.getByRole(AriaRole.TABLE)).containsText("test card, Test card ending");
         assertThat(desk.getByRole(AriaRole.TABLE)).containsText("nothing was taken, nothing is settled");
         Assertions.assertThat(api.booksAgree()).isTrue();

@@ -74,3 +74,6 @@ CREATE TABLE dispute (
 );
 CREATE INDEX dispute_state ON dispute (state, answer_by);
 CREATE INDEX dispute_of_payment ON dispute (payment_id);
+
+-- The list of payments has an address of its own.
+UPDATE kept_view SET place = '/money-in/list' WHERE place = '/money-in';

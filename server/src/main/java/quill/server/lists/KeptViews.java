@@ -13,7 +13,7 @@ import quill.core.RefusedException;
 @Service
 public class KeptViews {
     private static final Set<String> PLACES =
-            Set.of("/invoices", "/invoices/list", "/money-in", "/clients", "/catalogue");
+            Set.of("/invoices", "/invoices/list", "/money-in/list", "/clients", "/catalogue");
     private static final int LONGEST_NAME = 60;
     private static final int LONGEST = 1000;
     private static final int MOST = 20;

@@ -31,20 +31,22 @@ import quill.server.lists.Wanted;
 @Repository
 class PaymentList {
     static final List<String> KINDS = Stream.concat(
-                    Stream.of("all", "undone", "test"),
+                    Stream.of("all", "undone", "test", "arrived", "paid_out", "back", "contested"),
                     Arrays.stream(PaymentWay.values()).map(w -> w.name().toLowerCase(Locale.ROOT)))
             .toList();
     static final List<String> SORTS = List.of("received", "client", "way", "amount");
     private static final String SELECT = """
             SELECT p.id, p.client_id, p.client_name, p.invoice_id, p.number, p.way, p.currency, p.amount_minor, p.cost_minor,
-                   p.value_on, p.booked_on, p.reference, p.card, p.undone_on, p.undone_why, p.unexpected, p.held
+                   p.value_on, p.booked_on, p.reference, p.card, p.undone_on, p.undone_why, p.unexpected, p.held,
+                   p.back_minor, p.stands, p.payout_id
             """;
     private static final String REAL = " FROM (SELECT * FROM movement WHERE kind = 'RECEIPT') p";
     /** What was paid on trial, as if it were a payment. */
     private static final String TRIED = """
              FROM (SELECT t.id, t.client_id, t.client_name, t.invoice_id, t.number, 'CARD' AS way, t.currency,
                     t.amount_minor, 0 AS cost_minor, t.paid_on AS value_on, t.paid_on AS booked_on, '' AS reference, t.card,
-                    NULL AS undone_on, NULL AS undone_why, FALSE AS unexpected, FALSE AS held
+                    NULL AS undone_on, NULL AS undone_why, FALSE AS unexpected, FALSE AS held,
+                    0 AS back_minor, '' AS stands, CAST(NULL AS BIGINT) AS payout_id
                FROM test_payment t) p
             """;
 
@@ -86,7 +88,7 @@ class PaymentList {
         TEST
     }
 
-    /** What all that is shown adds up to in one currency; what was undone counts nowhere. */
+    /** What all that is shown adds up to in one currency; what was undone, or went back, counts nowhere. */
     record PaymentTotal(int count, Amount amount, Amount fee) {}
 
     Wanted wanted(Wanted.Typed typed) {
@@ -106,7 +108,7 @@ class PaymentList {
 
     List<PaymentTotal> totals(Wanted w) {
         return jdbc.sql("""
-                SELECT p.currency, COUNT(*), SUM(CASE WHEN p.undone_on IS NULL AND NOT :tried THEN p.amount_minor ELSE 0 END),
+                SELECT p.currency, COUNT(*), SUM(CASE WHEN p.undone_on IS NULL AND NOT :tried THEN p.amount_minor - p.back_minor ELSE 0 END),
                        SUM(CASE WHEN p.undone_on IS NULL THEN p.cost_minor ELSE 0 END)
                 """ + from(w) + where(w) + " GROUP BY p.currency ORDER BY p.currency <> :own, p.currency")
                 .params(parameters(w))
@@ -152,6 +154,11 @@ class PaymentList {
         String which = switch (w.which()) {
             case "all", "test" -> "TRUE";
             case "undone" -> "p.undone_on IS NOT NULL";
+            case "arrived" ->
+                "p.payout_id IS NULL AND p.undone_on IS NULL AND p.way IN ('CARD', 'BANK_DEBIT', 'WALLET')";
+            case "paid_out" -> "p.payout_id IS NOT NULL";
+            case "back" -> "p.back_minor > 0";
+            case "contested" -> "p.stands IN ('CONTESTED', 'WON', 'LOST')";
             default -> "p.way = '" + w.which().toUpperCase(Locale.ROOT) + "'"; // one of KINDS
         };
         return " WHERE " + which + (w.hasPeriod() ? " AND p.value_on BETWEEN :from AND :to" : "")
@@ -172,16 +179,37 @@ class PaymentList {
         };
     }
 
+    /** What is special about one, in words; mostly empty. */
+    private static String note(ResultSet rs, LocalDate undone, boolean test) throws SQLException {
+        if (undone != null) {
+            return "undone: " + rs.getString("undone_why");
+        }
+        if (test) {
+            return "test: nothing was taken, nothing is settled";
+        }
+        switch (Payment.Stands.of(rs.getString("stands"))) {
+            case RETURNED:
+                return "came back";
+            case CONTESTED:
+                return "contested";
+            case LOST:
+                return "contested and lost";
+            default:
+        }
+        long back = rs.getLong("back_minor");
+        if (back > 0) {
+            return Amounts.grouped(
+                            Amount.ofMinor(rs.getString("currency"), back).money()) + " given back";
+        }
+        return rs.getBoolean("held")
+                ? "held as a deposit"
+                : rs.getBoolean("unexpected") ? "came unexpectedly, held as client credit" : "";
+    }
+
     private static ListedPayment row(ResultSet rs, boolean test) throws SQLException {
         String currency = rs.getString("currency");
         LocalDate undone = Rows.date(rs, "undone_on");
-        String note = undone != null
-                ? "undone: " + rs.getString("undone_why")
-                : test
-                        ? "test: nothing was taken, nothing is settled"
-                        : rs.getBoolean("held")
-                                ? "held as a deposit"
-                                : rs.getBoolean("unexpected") ? "came unexpectedly, held as client credit" : "";
+        String note = note(rs, undone, test);
         String card = rs.getString("card");
         return new ListedPayment(
                 rs.getLong("id"),

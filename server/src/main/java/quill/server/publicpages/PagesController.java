@@ -38,6 +38,7 @@ class PagesController {
         "/quotes",
         "/quotes/{id}",
         "/money-in",
+        "/money-in/**",
         "/clients",
         "/clients/**",
         "/catalogue",
