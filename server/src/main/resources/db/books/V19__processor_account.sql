@@ -77,3 +77,6 @@ CREATE INDEX dispute_of_payment ON dispute (payment_id);
 
 -- The list of payments has an address of its own.
 UPDATE kept_view SET place = '/money-in/list' WHERE place = '/money-in';
+
+-- Whether a card's money is only held until the business takes it; expected_on is its last day then.
+ALTER TABLE processor_order ADD COLUMN holds BOOLEAN DEFAULT FALSE NOT NULL;

@@ -1,7 +1,6 @@
 package quill.server.cardorders;
 
 import java.time.Instant;
-import java.time.LocalDate;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -20,11 +19,9 @@ import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.pay.InTransit;
 import quill.core.pay.WayToPay;
-import quill.server.QuillSettings;
 import quill.server.cardorders.OrderRepository.Order;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
-import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
 import quill.server.documents.Document;
 import quill.server.links.Links;
@@ -47,25 +44,25 @@ public class CardOrders {
     private final OrderRepository repository;
     private final BusinessClock clock;
     private final Processors processors;
-    private final QuillSettings settings;
     private final Links links;
     private final TransactionTemplate transaction;
     private final Wanting wanting;
     private final Taking taking;
+    private final Holds holds;
 
     CardOrders(
             OrderRepository repository,
             BusinessClock clock,
             Processors processors,
-            QuillSettings settings,
             Links links,
             TransactionTemplate transaction,
             Wanting wanting,
-            Taking taking) {
+            Taking taking,
+            Holds holds) {
+        this.holds = holds;
         this.repository = repository;
         this.clock = clock;
         this.processors = processors;
-        this.settings = settings;
         this.links = links;
         this.transaction = transaction;
         this.wanting = wanting;
@@ -82,10 +79,15 @@ public class CardOrders {
      * @throws ConflictException if what is open is not what the payer saw
      */
     public String payAt(Document invoice, Set<Long> installments, Money shown, Payer payer) {
-        Order order = transaction.execute(status -> wanted(invoice, installments, shown, payer));
+        return payAt(invoice, installments, shown, payer, false);
+    }
+
+    /** The same; @param hold whether a card's money is only held until the business takes it. */
+    public String payAt(Document invoice, Set<Long> installments, Money shown, Payer payer, boolean hold) {
+        Order order = transaction.execute(status -> wanted(invoice, installments, shown, payer, hold));
         if (order.payAt() != null && repository.isOlder(order.id(), MINUTES_FRESH)) {
             settleQuietly(order);
-            order = transaction.execute(status -> wanted(invoice, installments, shown, payer));
+            order = transaction.execute(status -> wanted(invoice, installments, shown, payer, hold));
         }
         if (order.payAt() != null) {
             return order.payAt();
@@ -103,8 +105,8 @@ public class CardOrders {
         return payAt(invoice, installments, shown, Payer.NONE);
     }
 
-    private Order wanted(Document invoice, Set<Long> installments, Money shown, Payer payer) {
-        Order order = wanting.order(invoice, installments, shown);
+    private Order wanted(Document invoice, Set<Long> installments, Money shown, Payer payer, boolean hold) {
+        Order order = wanting.order(invoice, installments, shown, hold);
         repository.payer(order.id(), payer);
         return order;
     }
@@ -115,9 +117,13 @@ public class CardOrders {
                         order.key(),
                         order.amount(),
                         wanting.about(invoice, links.pageOf(invoice.id()) + "?back=1"),
-                        takes(order));
+                        wish(order));
         transaction.executeWithoutResult(s -> repository.opened(order.id(), answer.id(), answer.payAt()));
         return answer.payAt();
+    }
+
+    private static CardProcessor.Wish wish(Order order) {
+        return new CardProcessor.Wish(takes(order), order.means().holds());
     }
 
     private static Set<CardProcessor.Taking> takes(Order order) {
@@ -129,21 +135,6 @@ public class CardOrders {
     /** An event arrived: it is only a hint. */
     public void hook(Processors.Heard heard) {
         repository.find(heard.processor(), heard.event().order()).ifPresent(this::settle);
-    }
-
-    /** An event was dealt with. Noted last: if we stop before, it comes again and finds the same books. */
-    public void seen(Processors.Heard heard) {
-        transaction.executeWithoutResult(s -> repository.seeHook(numberOf(heard)));
-    }
-
-    /** Whether an event of this id was dealt with before. */
-    public boolean wasSeen(Processors.Heard heard) {
-        return repository.wasSeen(numberOf(heard));
-    }
-
-    /** An event's number is its processor's own. */
-    private static String numberOf(Processors.Heard heard) {
-        return heard.processor() + ":" + heard.event().id();
     }
 
     private CardProcessor at(Order order) {
@@ -238,7 +229,8 @@ public class CardOrders {
     private void settle(Order order) {
         switch (order.state()) {
             case WANTED -> forget(order);
-            case OPEN, UNDERWAY -> at(order).ask(order.orderId()).ifPresent(a -> taking.take(order.id(), a));
+            case TAKING, RELEASING -> holds.settle(order);
+            case OPEN, UNDERWAY, HELD -> at(order).ask(order.orderId()).ifPresent(a -> taking.take(order.id(), a));
             case WITHDRAWING -> withdraw(order);
             default -> LOG.debug("order {} is {} already", order.id(), order.state());
         }
@@ -263,8 +255,8 @@ public class CardOrders {
                     .open(
                             order.key(),
                             order.amount(),
-                            new CardProcessor.About("Withdrawn", settings.publicUrl(), "", ""),
-                            takes(order));
+                            new CardProcessor.About("Withdrawn", links.pageOf(order.invoiceId()), "", ""),
+                            wish(order));
             transaction.executeWithoutResult(s -> repository.opened(order.id(), found.id(), found.payAt()));
             orderId = found.id();
         }
@@ -288,117 +280,13 @@ public class CardOrders {
         return order.map(Order::key);
     }
 
-    /** Whose an order is, and for which document. */
-    public record Whose(long orderId, ClientId clientId, DocumentId invoiceId, Money amount, String with) {}
-
-    /** The one of a key; empty for one that is not ours. */
-    public Optional<Whose> whose(String key) {
-        return repository.byKey(key).map(CardOrders::whose);
-    }
-
-    private static Whose whose(Order o) {
-        return new Whose(
-                o.id(), o.clientId(), o.invoiceId(), o.amount(), o.means().with());
-    }
-
-    /** Where an order is at its processor, so that something of it can be given back. */
-    public record Where(long processor, String orderId) {}
-
-    /** Of the order of a key. */
-    public Optional<Where> where(String key) {
-        return repository.byKey(key).map(o -> new Where(o.at().processor(), o.orderId()));
-    }
-
-    /** A bank debit that is on its way. @param certainOn when it is decided */
-    public record Underway(
-            long orderId,
-            ClientId clientId,
-            DocumentId invoiceId,
-            Money amount,
-            String with,
-            LocalDate certainOn,
-            Set<Long> debts) {}
-
-    /** Those of one document, or of all where it is null; the latest first. */
-    public List<Underway> underway(DocumentId invoiceId) {
-        return repository.underway(invoiceId).stream()
-                .map(o -> new Underway(
-                        o.id(),
-                        o.clientId(),
-                        o.invoiceId(),
-                        o.amount(),
-                        o.means().with(),
-                        o.means().expectedOn(),
-                        o.parts().keySet()))
-                .toList();
-    }
-
-    /** Somebody was on the pay page and did not pay, or was refused. @param declined why, or empty @param on when it began */
-    public record Unpaid(
-            long orderId, ClientId clientId, DocumentId invoiceId, Money amount, String declined, LocalDate on) {}
-
-    /** Those that began on a day or later, newest first, but for what was only tried. */
-    public List<Unpaid> unpaid(LocalDate since, int most) {
-        return repository.unpaid(since.atStartOfDay(clock.getZone()).toInstant(), most).stream()
-                .map(o -> new Unpaid(
-                        o.order().id(),
-                        o.order().clientId(),
-                        o.order().invoiceId(),
-                        o.order().amount(),
-                        o.order().declined() == null ? "" : o.order().declined(),
-                        o.openedAt().atZone(clock.getZone()).toLocalDate()))
-                .toList();
-    }
-
-    /** One order, as its record shows it. @param payAt the processor's own page of it; null where it never answered */
-    public record Seen(
-            long id,
-            ClientId clientId,
-            DocumentId invoiceId,
-            Money amount,
-            String state,
-            String declined,
-            String with,
-            LocalDate certainOn,
-            String payAt,
-            String processorsNumber,
-            Map<Long, Money> parts) {}
-
-    /** @throws NotFoundException where there is none */
-    public Seen seen(long id) {
-        return repository
-                .find(id)
-                .map(CardOrders::seen)
-                .orElseThrow(() -> new NotFoundException("There is no order " + id + "."));
-    }
-
-    /** The one under whose key a payment was booked. */
-    public Optional<Seen> seen(String key) {
-        return repository.byKey(key).map(CardOrders::seen);
-    }
-
-    private static Seen seen(Order o) {
-        return new Seen(
-                o.id(),
-                o.clientId(),
-                o.invoiceId(),
-                o.amount(),
-                o.state().word(),
-                o.declined() == null ? "" : o.declined(),
-                o.means().with(),
-                o.means().expectedOn(),
-                o.payAt(),
-                o.orderId() == null ? "" : o.orderId(),
-                o.parts());
-    }
-
     /** What may be on its way to each debt at this moment; debts to which nothing is are not in it. */
     public Map<Long, Money> inTransit(Collection<ClientId> clientIds) {
         Map<Long, Money> sums = new HashMap<>();
         if (!clientIds.isEmpty()) {
             Instant now = clock.instant();
             repository.unended(clientIds).stream()
-                    .filter(o -> o.underway() || InTransit.mayBring(o.openedAt(), o.toldAt(), now))
+                    .filter(o -> o.certain() || InTransit.mayBring(o.openedAt(), o.toldAt(), now))
                     .forEach(o -> o.parts().forEach((debt, part) -> sums.merge(debt, part, Money::plus)));
         }
         return sums;

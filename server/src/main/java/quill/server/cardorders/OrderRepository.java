@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,7 +16,6 @@ import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
-import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
@@ -28,15 +28,18 @@ import quill.server.common.Rows;
 import quill.server.common.StoredWord;
 import quill.server.payments.Payer;
 
-/** Tables PROCESSOR_ORDER, ORDER_DEBT and HOOK_SEEN. Holds no rules; the caller opens the transaction. */
+/** Tables PROCESSOR_ORDER and ORDER_DEBT. Holds no rules; the caller opens the transaction. */
 @Repository
 class OrderRepository {
     private static final String SELECT = """
             SELECT id, order_key, document_id, client_id, currency, amount_minor, state, at_processor, test, order_id,
-                   pay_at, declined, trouble, opened_at, asked_at, takes, paid_with, expected_on,
+                   pay_at, declined, trouble, opened_at, asked_at, takes, paid_with, expected_on, holds,
                    (SELECT LISTAGG(debt_id || ':' || amount_minor, ',') FROM order_debt d WHERE d.order_id = o.id) AS parts
               FROM processor_order o
             """;
+
+    /** In which nobody knows whether anything comes. */
+    private static final Set<String> LOOSE = Set.of("wanted", "open", "withdrawing");
 
     private final JdbcClient jdbc;
 
@@ -47,8 +50,13 @@ class OrderRepository {
     /** Where an order is. @param test whether no money moves */
     record At(long processor, boolean test) {}
 
-    /** How it may be paid, and how a bank debit that is on its way brings it. @param expectedOn null where none does */
-    record Means(Set<WayToPay> takes, String with, LocalDate expectedOn) {}
+    /**
+     * How it may be paid, and what brings it.
+     *
+     * @param holds whether a card's money is only held
+     * @param expectedOn when a bank debit is certain, or the last day of what is held; null for others
+     */
+    record Means(Set<WayToPay> takes, boolean holds, String with, LocalDate expectedOn, Instant openedAt) {}
 
     /** Whoever was about to pay an order last, as typed on its page. */
     void payer(long id, Payer payer) {
@@ -98,13 +106,15 @@ class OrderRepository {
             Map<Long, Money> parts,
             Money amount,
             Set<WayToPay> takes,
+            boolean holds,
             Instant opened) {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO processor_order (kind, order_key, document_id, client_id, currency, amount_minor, state, made_at,
-                  opened_at, at_processor, test, takes)
-                VALUES ('PAY', :key, :invoice, :client, :currency, :amount, 'wanted', :now, :opened, :processor, :test, :takes)
+                  opened_at, at_processor, test, takes, holds)
+                VALUES ('PAY', :key, :invoice, :client, :currency, :amount, 'wanted', :now, :opened, :processor, :test, :takes, :holds)
                 """)
+                .param("holds", holds)
                 .param("takes", takes.stream().sorted().map(Enum::name).collect(Collectors.joining(" ")))
                 .param("key", key)
                 .param("processor", at.processor())
@@ -138,8 +148,8 @@ class OrderRepository {
         return one("WHERE order_key = :key", key);
     }
 
-    /** A bank debit is on its way. @param with whose account, in words */
-    void underway(long id, String with, LocalDate expectedOn) {
+    /** A bank debit is on its way, or a card's money is held. @param with which account or card, in words */
+    void coming(long id, String with, LocalDate expectedOn) {
         jdbc.sql("UPDATE processor_order SET paid_with = :with, expected_on = :on WHERE id = :id")
                 .param("with", with)
                 .param("on", expectedOn)
@@ -147,27 +157,45 @@ class OrderRepository {
                 .update();
     }
 
-    /** Bank debits that are on their way. @param invoiceId of one document, or null for all */
-    List<Order> underway(DocumentId invoiceId) {
-        return jdbc.sql(SELECT + "WHERE state = 'underway' AND NOT test"
+    /** Those in a state that are no trial. @param invoiceId of one document, or null for all */
+    List<Order> in(OrderState state, DocumentId invoiceId) {
+        Map<String, Object> of = new HashMap<>(Map.of("state", state.word()));
+        if (invoiceId != null) {
+            of.put("invoice", invoiceId);
+        }
+        return jdbc.sql(SELECT + "WHERE state = :state AND NOT test"
                         + (invoiceId == null ? "" : " AND document_id = :invoice") + " ORDER BY id DESC LIMIT 200")
-                .params(invoiceId == null ? Map.of() : Map.of("invoice", invoiceId))
+                .params(of)
                 .query(OrderRepository::order)
                 .list();
     }
 
-    /** An order with when it was begun, by the business's clock. */
-    record Begun(Order order, Instant openedAt) {}
+    /** What is held is to be taken. @return rows changed: none where it is held no more */
+    int takeHeld(long id, Money amount) {
+        return jdbc.sql("""
+                UPDATE processor_order SET state = 'taking', captured_minor = :amount WHERE id = :id AND state = 'held'
+                """).param("amount", amount).param("id", id).update();
+    }
+
+    /** How much of what is held is to be taken. */
+    Money wantedOf(Order order) {
+        return Money.ofMinor(
+                order.amount().getCurrencyUnit(),
+                jdbc.sql("SELECT captured_minor FROM processor_order WHERE id = :id")
+                        .param("id", order.id())
+                        .query(Long.class)
+                        .single());
+    }
 
     /** Orders of money that were begun since then and were not paid, newest first. */
-    List<Begun> unpaid(Instant since, int most) {
+    List<Order> unpaid(Instant since, int most) {
         return jdbc.sql(SELECT + """
                 WHERE state IN ('open', 'withdrawing', 'withdrawn') AND NOT test AND order_id IS NOT NULL AND opened_at >= :since
                 ORDER BY id DESC LIMIT :most
                 """)
                 .param("since", since)
                 .param("most", most)
-                .query((rs, n) -> new Begun(order(rs, n), rs.getObject("opened_at", Instant.class)))
+                .query(OrderRepository::order)
                 .list();
     }
 
@@ -208,7 +236,7 @@ class OrderRepository {
     /** Orders whose end we do not know yet, whoever was asked about longest ago first; each once in a round. */
     List<Order> unended(Instant notSince, int most) {
         return jdbc.sql(SELECT + """
-                WHERE state IN ('wanted', 'open', 'withdrawing', 'underway') AND (polled_at IS NULL OR polled_at < :since)
+                WHERE state IN ('wanted', 'open', 'withdrawing', 'underway', 'held', 'taking', 'releasing') AND (polled_at IS NULL OR polled_at < :since)
                 ORDER BY polled_at NULLS FIRST, id LIMIT :most
                 """)
                 .param("since", notSince)
@@ -246,7 +274,7 @@ class OrderRepository {
     List<Order> troubled() {
         return jdbc.sql(
                         SELECT
-                                + "WHERE state IN ('wanted', 'open', 'withdrawing', 'underway') AND trouble IS NOT NULL ORDER BY id LIMIT 50")
+                                + "WHERE state IN ('wanted', 'open', 'withdrawing', 'underway', 'held', 'taking', 'releasing') AND trouble IS NOT NULL ORDER BY id LIMIT 50")
                 .query(OrderRepository::order)
                 .list();
     }
@@ -285,18 +313,18 @@ class OrderRepository {
                 .update();
     }
 
-    /** An order of which no end is known: whether a bank debit brings it, since when it is open, when the processor told of it, and what it would bring. */
-    record Unended(boolean underway, Instant openedAt, Instant toldAt, Map<Long, Money> parts) {}
+    /** An order of which no end is known: whether something brings it for certain, since when it is open, when the processor told of it, and what it would bring. */
+    record Unended(boolean certain, Instant openedAt, Instant toldAt, Map<Long, Money> parts) {}
 
     /** All of these clients that are no trial. */
     List<Unended> unended(Collection<ClientId> clientIds) {
         return jdbc.sql(SELECT + """
                   JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS given (one) ON one = client_id
-                 WHERE state IN ('wanted', 'open', 'withdrawing', 'underway') AND NOT test
+                 WHERE state IN ('wanted', 'open', 'withdrawing', 'underway', 'held', 'taking', 'releasing') AND NOT test
                 """)
                 .param("clients", Ids.array(clientIds))
                 .query((rs, n) -> new Unended(
-                        "underway".equals(rs.getString("state")),
+                        !LOOSE.contains(rs.getString("state")),
                         rs.getObject("opened_at", Instant.class),
                         rs.getObject("asked_at", Instant.class),
                         parts(rs)))
@@ -318,32 +346,12 @@ class OrderRepository {
                 .update();
     }
 
-    /** @return whether this event is seen for the first time */
-    boolean seeHook(String hookId) {
-        try {
-            jdbc.sql("INSERT INTO hook_seen (id, seen_at) VALUES (:id, CURRENT_TIMESTAMP)")
-                    .param("id", hookId)
-                    .update();
-            return true;
-        } catch (DuplicateKeyException e) {
-            return false;
-        }
-    }
-
     /** Whether an order was made less than a minute ago: somebody may be opening it just now. */
     boolean isYoung(long id) {
         return jdbc.sql("""
                         SELECT COUNT(*) FROM processor_order
                          WHERE id = :id AND made_at > DATEADD('SECOND', -60, CURRENT_TIMESTAMP)
                         """).param("id", id).query(Long.class).single() > 0;
-    }
-
-    boolean wasSeen(String hookId) {
-        return jdbc.sql("SELECT COUNT(*) FROM hook_seen WHERE id = :id")
-                        .param("id", hookId)
-                        .query(Long.class)
-                        .single()
-                > 0;
     }
 
     private static Order order(ResultSet rs, int row) throws SQLException {
@@ -359,8 +367,10 @@ class OrderRepository {
                         Arrays.stream(rs.getString("takes").split(" "))
                                 .map(WayToPay::valueOf)
                                 .collect(Collectors.toSet()),
+                        rs.getBoolean("holds"),
                         rs.getString("paid_with"),
-                        Rows.date(rs, "expected_on")),
+                        Rows.date(rs, "expected_on"),
+                        rs.getObject("opened_at", Instant.class)),
                 StoredWord.of(OrderState.class, rs.getString("state")),
                 rs.getString("order_id"),
                 rs.getString("pay_at"),

@@ -1,5 +1,6 @@
 package quill.server.cardorders;
 
+import java.time.LocalDate;
 import java.util.Set;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
@@ -68,8 +69,10 @@ class Taking {
                         }
                     } else if ("withdrawn".equals(answer.state())) {
                         repository.move(orderId, OrderState.WITHDRAWN, OrderState.UNENDED);
-                    } else if (answer.isUnderway()) {
-                        underway(order, answer);
+                    } else if (answer.isUnderway() || answer.isHeld()) {
+                        coming(order, answer);
+                    } else if (answer.isLetGo()) {
+                        letGo(order, answer);
                     } else {
                         if ("refused".equals(answer.state())) {
                             repository.move(orderId, OrderState.WITHDRAWN, OrderState.UNENDED);
@@ -84,20 +87,31 @@ class Taking {
                 }));
     }
 
-    /** A bank debit brings it: nothing is booked before it is certain, and nobody is reminded of it meanwhile. */
-    private void underway(Order order, Answer answer) {
-        if (repository.move(
-                        order.id(),
-                        OrderState.UNDERWAY,
-                        Set.of(OrderState.OPEN, OrderState.WITHDRAWING, OrderState.WANTED))
-                == 1) {
-            repository.underway(order.id(), answer.with().words(), answer.certainOn());
+    /** A bank debit brings it, or it is held: nothing is booked before it is certain, and nobody is reminded of it meanwhile. */
+    private void coming(Order order, Answer answer) {
+        boolean held = answer.isHeld();
+        OrderState to = held ? OrderState.HELD : OrderState.UNDERWAY;
+        Set<OrderState> from = Set.of(OrderState.OPEN, OrderState.WITHDRAWING, OrderState.WANTED);
+        if (repository.move(order.id(), to, from) == 1) {
+            LocalDate until = held ? answer.lapsesOn() : answer.certainOn();
+            repository.coming(order.id(), answer.with().words(), until);
             happenings.tell(
                     order.invoiceId(),
                     order.clientId(),
-                    (order.at().test() ? "Bank debit of " : "Bank debit begun: ")
+                    (order.at().test() ? "On trial: " : "")
                             + Shown.money(answer.money())
-                            + (order.at().test() ? " tried" : "") + ", certain on " + Texts.day(answer.certainOn()));
+                            + (held ? " held on a card until " : " begun by bank debit, certain on ")
+                            + Texts.day(until));
+        }
+    }
+
+    private void letGo(Order order, Answer answer) {
+        boolean lapsed = "lapsed".equals(answer.state());
+        if (repository.move(order.id(), OrderState.WITHDRAWN, OrderState.UNENDED) == 1 && lapsed) {
+            happenings.tell(
+                    order.invoiceId(),
+                    order.clientId(),
+                    "What was held lapsed, " + Amounts.grouped(order.amount()) + ": nothing was taken");
         }
     }
 

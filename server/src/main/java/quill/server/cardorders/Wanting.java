@@ -7,12 +7,14 @@ import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.joda.money.Money;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 import quill.core.RefusedException;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
+import quill.core.pay.WayToPay;
 import quill.server.cardorders.OrderRepository.Order;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
@@ -66,15 +68,15 @@ class Wanting {
         this.clock = clock;
     }
 
-    /** An order for these installments of an invoice, within the caller's transaction. @param shown what the payer saw */
-    Order order(Document invoice, Set<Long> installments, Money shown) {
+    /** An order for these installments of an invoice, within the caller's transaction. @param shown what the payer saw @param hold whether a card's money is only held */
+    Order order(Document invoice, Set<Long> installments, Money shown, boolean hold) {
         clients.lock(invoice.clientId());
         if (invoice.kind() == DocumentKind.QUOTE) {
-            return deposit(invoice, shown);
+            return deposit(invoice, shown, hold);
         }
         plans.checkAccepted(invoice);
         if (installments.isEmpty()) {
-            return other(invoice, shown);
+            return other(invoice, shown, hold);
         }
         List<StoredInstallment> asked = debts.of(invoice.id()).stream()
                 .filter(i -> installments.contains(i.id()) && i.open().isPositive())
@@ -92,11 +94,12 @@ class Wanting {
         return order(
                 invoice,
                 asked.stream().collect(Collectors.toMap(StoredInstallment::id, StoredInstallment::open)),
-                open);
+                open,
+                hold);
     }
 
     /** Another amount than the installments that are open, where that is allowed; or all at once, with the discount off. */
-    private Order other(Document invoice, Money shown) {
+    private Order other(Document invoice, Money shown, boolean hold) {
         boolean early = plans.early(invoice).filter(shown::isEqual).isPresent();
         if (!early && !plans.otherAmounts()) {
             throw new RefusedException(
@@ -127,11 +130,11 @@ class Wanting {
                             ? "must be above zero and at most " + Amounts.grouped(open) + ", what is open"
                             : "nothing is open any more");
         }
-        return order(invoice, parts, shown);
+        return order(invoice, parts, shown, hold);
     }
 
     /** What is asked for on an accepted quote is paid whole; of what came in part, the rest. */
-    private Order deposit(Document quote, Money shown) {
+    private Order deposit(Document quote, Money shown, boolean hold) {
         Money missing = requests.missing(documents.find(quote.id()).orElseThrow());
         if (!missing.isPositive()) {
             throw new ConflictException("Nothing is asked for on this quote any more. Nothing was taken.");
@@ -140,11 +143,13 @@ class Wanting {
             throw new ConflictException("A deposit is paid whole: it is " + Amounts.grouped(missing) + " now, not "
                     + Amounts.grouped(shown) + ". Nothing was taken. Look again before you pay.");
         }
-        return order(quote, Map.of(), missing);
+        return order(quote, Map.of(), missing, hold);
     }
 
-    private Order order(Document invoice, Map<Long, Money> parts, Money open) {
+    private Order order(Document invoice, Map<Long, Money> parts, Money open, boolean hold) {
         WaysService.Taking taking = ways.taking(open, invoice.clientId(), invoice.id())
+                .filter(t -> !hold || t.ways().contains(WayToPay.CARD))
+                .map(t -> hold ? new WaysService.Taking(t.by(), Set.of(WayToPay.CARD)) : t)
                 .orElseThrow(() -> new RefusedException(
                         "way",
                         "card",
@@ -164,7 +169,8 @@ class Wanting {
         for (Order one : live) {
             if (one.parts().equals(parts)
                     && one.amount().isEqual(open)
-                    && one.means().takes().equals(taking.ways())) {
+                    && one.means().takes().equals(taking.ways())
+                    && one.means().holds() == hold) {
                 return one;
             }
         }
@@ -177,20 +183,26 @@ class Wanting {
                 parts,
                 open,
                 taking.ways(),
+                hold,
                 clock.instant());
         return repository.find(id).orElseThrow();
     }
 
-    /** Nobody pays a second time what a bank debit is bringing. */
+    /** Nobody pays a second time what a bank debit is bringing, or what is held. */
     private void checkNothingUnderway(Document document, Set<Long> debts) {
-        repository.underway(document.id()).stream()
+        Stream.of(OrderState.UNDERWAY, OrderState.HELD, OrderState.TAKING)
+                .flatMap(state -> repository.in(state, document.id()).stream())
                 .filter(o -> document.kind() == DocumentKind.QUOTE
                         || o.parts().keySet().stream().anyMatch(debts::contains))
                 .findFirst()
                 .ifPresent(o -> {
-                    throw new ConflictException("A bank debit of " + Shown.money(o.amount())
-                            + " is on its way for this already; it is certain on "
-                            + Texts.day(o.means().expectedOn()) + ". Nothing more was taken.");
+                    throw new ConflictException(
+                            o.state() == OrderState.UNDERWAY
+                                    ? "A bank debit of " + Shown.money(o.amount())
+                                            + " is on its way for this already; it is certain on "
+                                            + Texts.day(o.means().expectedOn()) + ". Nothing more was taken."
+                                    : Shown.money(o.amount()) + " is held on a card for this already, until "
+                                            + Texts.day(o.means().expectedOn()) + ". Nothing more was taken.");
                 });
     }
 
@@ -240,17 +252,27 @@ class Wanting {
         }
     }
 
-    /** What is open on an invoice changed: an order for another sum must not be paid any more. */
+    /** What is open on an invoice changed: an order for another sum must not be paid any more, and what is held for it is let go. */
     @EventListener
     void debtsChanged(Debts.DebtsChanged change) {
+        for (Order held : repository.in(OrderState.HELD, change.invoiceId())) {
+            if (isTooMuch(held, change.invoiceId())) {
+                repository.move(held.id(), OrderState.RELEASING, Set.of(OrderState.HELD));
+            }
+        }
         for (Order live : repository.liveOf(change.invoiceId())) {
-            Map<Long, Money> open = debts.of(change.invoiceId()).stream()
-                    .collect(Collectors.toMap(StoredInstallment::id, StoredInstallment::open));
-            if (live.parts().entrySet().stream()
-                    .anyMatch(p -> !open.containsKey(p.getKey())
-                            || open.get(p.getKey()).isLessThan(p.getValue()))) {
+            if (isTooMuch(live, change.invoiceId())) {
                 repository.move(live.id(), OrderState.WITHDRAWING, OrderState.LIVE);
             }
         }
+    }
+
+    /** Whether an order would bring more for a debt than is open of it. */
+    private boolean isTooMuch(Order order, DocumentId invoiceId) {
+        Map<Long, Money> open =
+                debts.of(invoiceId).stream().collect(Collectors.toMap(StoredInstallment::id, StoredInstallment::open));
+        return order.parts().entrySet().stream()
+                .anyMatch(p ->
+                        !open.containsKey(p.getKey()) || open.get(p.getKey()).isLessThan(p.getValue()));
     }
 }

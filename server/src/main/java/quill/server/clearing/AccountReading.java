@@ -30,6 +30,7 @@ public class AccountReading {
     private static final Set<Booked> OF_ORDERS = EnumSet.of(Booked.TAKEN, Booked.REFUSED);
 
     private final EntryRepository repository;
+    private final HookRepository hooks;
     private final EntryBooking booking;
     private final CardOrders orders;
     private final RefundOrders refunds;
@@ -40,6 +41,7 @@ public class AccountReading {
 
     AccountReading(
             EntryRepository repository,
+            HookRepository hooks,
             EntryBooking booking,
             CardOrders orders,
             RefundOrders refunds,
@@ -47,6 +49,7 @@ public class AccountReading {
             Processors processors,
             TransactionTemplate transaction) {
         this.repository = repository;
+        this.hooks = hooks;
         this.booking = booking;
         this.orders = orders;
         this.refunds = refunds;
@@ -70,10 +73,13 @@ public class AccountReading {
 
     /** An event arrived: what it is about is asked for. */
     void heard(Processors.Heard heard) {
-        if (!orders.wasSeen(heard)) {
+        // An event's number is its processor's own.
+        String number = heard.processor() + ":" + heard.event().id();
+        if (!hooks.wasSeen(number)) {
             orders.hook(heard);
             read(heard.processor());
-            orders.seen(heard);
+            // Noted last: if we stop before, the event comes again and finds the same books.
+            transaction.executeWithoutResult(s -> hooks.seeHook(number));
         }
     }
 

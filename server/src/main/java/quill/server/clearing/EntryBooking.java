@@ -10,7 +10,7 @@ import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
-import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.OrderViews;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.News;
@@ -27,7 +27,7 @@ import quill.server.processor.CardProcessor;
 @Transactional(propagation = Propagation.MANDATORY)
 class EntryBooking {
     private final EntryRepository entries;
-    private final CardOrders orders;
+    private final OrderViews orders;
     private final Payments payments;
     private final ProcessorMoney money;
     private final RefundOrders refunds;
@@ -37,7 +37,7 @@ class EntryBooking {
 
     EntryBooking(
             EntryRepository entries,
-            CardOrders orders,
+            OrderViews orders,
             Payments payments,
             ProcessorMoney money,
             RefundOrders refunds,
@@ -122,7 +122,7 @@ class EntryBooking {
     }
 
     private Long refusedDebit(String key, CardProcessor.Entry e) {
-        CardOrders.Whose whose = orders.whose(e.key())
+        OrderViews.Seen whose = orders.ofKey(e.key())
                 .orElseThrow(() -> refused(e, "the card processor names an order that is not known here"));
         money.costOnly(whose.clientId(), whose.invoiceId(), e.cost());
         letters.cameBack(key, 0, whose.invoiceId(), whose.amount(), e.reason());

@@ -12,7 +12,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
-import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.OrderViews;
 import quill.server.common.BusinessClock;
 import quill.server.common.Texts;
 import quill.server.payments.Payment;
@@ -33,7 +33,7 @@ public class RefundOrders {
     private final RefundRepository repository;
     private final PaymentRefunds refunds;
     private final Payments payments;
-    private final CardOrders orders;
+    private final OrderViews orders;
     private final ProcessorMoney money;
     private final Processors processors;
     private final TransactionTemplate transaction;
@@ -43,7 +43,7 @@ public class RefundOrders {
             RefundRepository repository,
             PaymentRefunds refunds,
             Payments payments,
-            CardOrders orders,
+            OrderViews orders,
             ProcessorMoney money,
             Processors processors,
             TransactionTemplate transaction,
@@ -72,10 +72,10 @@ public class RefundOrders {
     }
 
     private RefundRepository.Refund order(String key, PaymentRefunds.Made made) {
-        CardOrders.Where where = orders.where(payments.keyOf(made.payment().id()))
+        OrderViews.Seen where = orders.ofKey(payments.keyOf(made.payment().id()))
                 .orElseThrow(() -> new RefusedException(
                         "way", "", "the card processor does not know this payment; give it back in another way"));
-        long id = repository.insert("refund-" + key, where, made.movementId(), made.amount(), Instant.now());
+        long id = repository.insert("refund-" + key, where.there(), made.movementId(), made.amount(), Instant.now());
         return repository.find(id).orElseThrow();
     }
 

@@ -10,7 +10,7 @@ import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
-import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.OrderViews;
 import quill.server.common.Amount;
 import quill.server.common.StoredWord;
 
@@ -38,7 +38,7 @@ class RefundRepository {
             RefundState state,
             String why) {}
 
-    long insert(String key, CardOrders.Where where, long movementId, Money amount, Instant now) {
+    long insert(String key, OrderViews.There where, long movementId, Money amount, Instant now) {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO refund_order (refund_key, at_processor, order_id, movement_id, currency, amount_minor, state, made_at)
@@ -46,7 +46,7 @@ class RefundRepository {
                 """)
                 .param("key", key)
                 .param("processor", where.processor())
-                .param("order", where.orderId())
+                .param("order", where.number())
                 .param("movement", movementId)
                 .param("currency", amount.getCurrencyUnit().getCode())
                 .param("amount", amount)

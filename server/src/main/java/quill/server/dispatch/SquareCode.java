@@ -62,7 +62,7 @@ public final class SquareCode {
     }
 
     /** The code as the address of an image that is its own content. */
-    static String inline(String payload) {
+    public static String inline(String payload) {
         return "data:image/png;base64," + Base64.getEncoder().encodeToString(png(payload));
     }
 

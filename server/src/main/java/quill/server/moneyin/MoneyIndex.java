@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
@@ -16,7 +17,8 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.id.ClientId;
 import quill.core.ledger.Account;
 import quill.core.money.Amounts;
-import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.OrderState;
+import quill.server.cardorders.OrderViews;
 import quill.server.clearing.Dispute;
 import quill.server.clearing.Disputes;
 import quill.server.clients.ClientsService;
@@ -33,12 +35,12 @@ class MoneyIndex {
     private static final int MOST = 300;
     private static final int DAYS_LATELY = 31;
     private final Payments payments;
-    private final CardOrders orders;
+    private final OrderViews orders;
     private final Disputes disputes;
     private final ClientsService clients;
     private final BusinessClock clock;
 
-    MoneyIndex(Payments payments, CardOrders orders, Disputes disputes, ClientsService clients, BusinessClock clock) {
+    MoneyIndex(Payments payments, OrderViews orders, Disputes disputes, ClientsService clients, BusinessClock clock) {
         this.payments = payments;
         this.orders = orders;
         this.disputes = disputes;
@@ -52,7 +54,9 @@ class MoneyIndex {
         Map<ClientId, String> names = new HashMap<>();
         List<MoneyRow> rows = new ArrayList<>();
         payments.latest(MOST).stream().map(p -> row(p, names)).forEach(rows::add);
-        orders.underway(null).stream().map(u -> row(u, names)).forEach(rows::add);
+        Stream.concat(orders.underway(null).stream(), orders.held(null).stream())
+                .map(o -> row(o, names))
+                .forEach(rows::add);
         orders.unpaid(clock.today().minusDays(DAYS_LATELY), MOST).stream()
                 .map(u -> row(u, names))
                 .forEach(rows::add);
@@ -149,25 +153,32 @@ class MoneyIndex {
                         : "answered");
     }
 
-    private MoneyRow row(CardOrders.Underway u, Map<ClientId, String> names) {
+    private MoneyRow row(OrderViews.Seen o, Map<ClientId, String> names) {
+        MoneyRow.State state = stateOf(o);
+        LocalDate until = o.brings().until();
+        String words = switch (state) {
+            case ON_ITS_WAY -> "bank debit · certain on " + Texts.day(until);
+            case HELD -> o.brings().with() + " · until " + Texts.day(until);
+            default -> (o.declined().isEmpty() ? "" : o.declined() + " · ") + Texts.day(o.begunOn());
+        };
         return new MoneyRow(
-                "order-" + u.orderId(),
-                MoneyRow.State.ON_ITS_WAY,
-                u.clientId(),
-                name(u.clientId(), names),
-                Amount.of(u.amount()),
-                "bank debit · certain on " + Texts.day(u.certainOn()),
-                u.certainOn());
+                "order-" + o.id(),
+                state,
+                o.clientId(),
+                name(o.clientId(), names),
+                Amount.of(o.amount()),
+                words,
+                until == null ? o.begunOn() : until);
     }
 
-    private MoneyRow row(CardOrders.Unpaid u, Map<ClientId, String> names) {
-        return new MoneyRow(
-                "order-" + u.orderId(),
-                u.declined().isEmpty() ? MoneyRow.State.GIVEN_UP : MoneyRow.State.DECLINED,
-                u.clientId(),
-                name(u.clientId(), names),
-                Amount.of(u.amount()),
-                (u.declined().isEmpty() ? "" : u.declined() + " · ") + Texts.day(u.on()),
-                u.on());
+    /** How an order stands. */
+    static MoneyRow.State stateOf(OrderViews.Seen o) {
+        if (o.state() == OrderState.UNDERWAY) {
+            return MoneyRow.State.ON_ITS_WAY;
+        }
+        if (o.state() == OrderState.HELD || o.state() == OrderState.TAKING || o.state() == OrderState.RELEASING) {
+            return MoneyRow.State.HELD;
+        }
+        return o.declined().isEmpty() ? MoneyRow.State.GIVEN_UP : MoneyRow.State.DECLINED;
     }
 }

@@ -66,6 +66,7 @@ record MoneyRecord(
      * @param yours what of it is left to the business, less all costs; null for what was not paid
      * @param moveTo where what it settles could be moved to
      * @param number the processor's own; empty for what none took
+     * @param held the order whose money is held and can be taken; null where none is
      * @param openAt the processor's page of it
      */
     record After(
@@ -77,5 +78,6 @@ record MoneyRecord(
             @Schema(nullable = true) Dispute dispute,
             List<Target> moveTo,
             String number,
-            @Schema(nullable = true) String openAt) {}
+            @Schema(nullable = true) String openAt,
+            @Schema(nullable = true) Long held) {}
 }

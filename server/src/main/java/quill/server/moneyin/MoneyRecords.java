@@ -9,7 +9,8 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.ledger.Account;
 import quill.core.ledger.Appropriation;
 import quill.server.books.BooksService;
-import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.OrderState;
+import quill.server.cardorders.OrderViews;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.Texts;
@@ -24,7 +25,7 @@ import quill.server.payments.Payments;
 class MoneyRecords {
     private final Payments payments;
     private final PaymentRefunds refunds;
-    private final CardOrders orders;
+    private final OrderViews orders;
     private final AtProcessors processors;
     private final ClientsService clients;
     private final BooksService books;
@@ -34,7 +35,7 @@ class MoneyRecords {
     MoneyRecords(
             Payments payments,
             PaymentRefunds refunds,
-            CardOrders orders,
+            OrderViews orders,
             AtProcessors processors,
             ClientsService clients,
             BooksService books,
@@ -62,7 +63,7 @@ class MoneyRecords {
         PaymentRefunds.Possible possible = refunds.possible(p);
         boolean refundable = !gone && possible.most().isPositive();
         boolean online = p.means().way().account() == Account.PROCESSOR_CLEARING;
-        Optional<CardOrders.Seen> order = online ? orders.seen(payments.keyOf(id)) : Optional.empty();
+        Optional<OrderViews.Seen> order = online ? orders.ofKey(payments.keyOf(id)) : Optional.empty();
         return new MoneyRecord(
                 "payment-" + id,
                 MoneyIndex.stateOf(p),
@@ -84,7 +85,8 @@ class MoneyRecords {
                         processors.disputeOf(id),
                         gone ? List.of() : processors.targets(p),
                         payments.processorsNumber(id),
-                        order.map(CardOrders.Seen::payAt).orElse(null)));
+                        order.map(o -> o.there().payAt()).orElse(null),
+                        null));
     }
 
     private static Money yours(Payment p, List<Payments.Later> later) {
@@ -121,18 +123,23 @@ class MoneyRecords {
     }
 
     MoneyRecord ofOrder(long id) {
-        CardOrders.Seen o = orders.seen(id);
-        boolean underway = "underway".equals(o.state());
-        MoneyRow.State state = underway
-                ? MoneyRow.State.ON_ITS_WAY
-                : o.declined().isEmpty() ? MoneyRow.State.GIVEN_UP : MoneyRow.State.DECLINED;
-        String begun = underway
-                ? "A bank debit from the " + lower(o.with()) + " brings it. It is certain on "
-                        + Texts.day(o.certainOn())
-                        + "; until then it settles nothing, and nobody is reminded of what it is for."
-                : o.declined().isEmpty()
-                        ? "The pay page was opened, and nothing was paid on it. Nothing was taken."
-                        : "Declined: " + o.declined() + ". Nothing was taken.";
+        OrderViews.Seen o = orders.of(id);
+        MoneyRow.State state = MoneyIndex.stateOf(o);
+        String begun = switch (state) {
+            case ON_ITS_WAY ->
+                "A bank debit from the " + lower(o.brings().with()) + " brings it. It is certain on "
+                        + Texts.day(o.brings().until())
+                        + "; until then it settles nothing, and nobody is reminded of what it is for.";
+            case HELD ->
+                o.state() == OrderState.HELD
+                        ? "It is held on the " + lower(o.brings().with()) + " until "
+                                + Texts.day(o.brings().until())
+                                + ". Nothing is taken yet: take it, or less of it, when the work is done."
+                        : "The card company is asked to "
+                                + (o.state() == OrderState.TAKING ? "take it." : "let it go.");
+            case DECLINED -> "Declined: " + o.declined() + ". Nothing was taken.";
+            default -> "The pay page was opened, and nothing was paid on it. Nothing was taken.";
+        };
         return new MoneyRecord(
                 "order-" + id,
                 state,
@@ -146,10 +153,19 @@ class MoneyRecords {
                 List.of(),
                 List.of(),
                 new MoneyRecord.After(
-                        null, null, null, List.of(), List.of(), null, List.of(), o.processorsNumber(), o.payAt()));
+                        null,
+                        null,
+                        null,
+                        List.of(),
+                        List.of(),
+                        null,
+                        List.of(),
+                        o.there().number(),
+                        o.there().payAt(),
+                        o.state() == OrderState.HELD ? o.id() : null));
     }
 
-    private List<MoneyRecord.Settled> whatFor(CardOrders.Seen o) {
+    private List<MoneyRecord.Settled> whatFor(OrderViews.Seen o) {
         return debts.of(o.invoiceId()).stream()
                 .filter(d -> o.parts().containsKey(d.id()))
                 .map(d -> new MoneyRecord.Settled(

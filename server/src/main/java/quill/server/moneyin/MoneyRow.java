@@ -19,6 +19,8 @@ record MoneyRow(
         CONTESTED("Contested"),
         /** A bank debit that is not certain. */
         ON_ITS_WAY("On its way"),
+        /** Held on a card until the work is done. */
+        HELD("Held on cards"),
         /** At the processor. */
         ARRIVED("At the card processor"),
         /** In a payout, or received by hand. */

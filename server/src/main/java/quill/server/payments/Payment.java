@@ -30,12 +30,22 @@ public record Payment(
         @Schema(nullable = true) Undone undone,
         boolean unexpected,
         boolean held,
-        @Schema(nullable = true) Payer payer,
         Back back) {
-    /** How it came. @param card brand and last four, empty for what is no card @param byHand whether a person may undo it */
-    public record Means(PaymentWay way, String reference, String card, boolean byHand) {
-        Means(PaymentWay way, String reference, String card) {
-            this(way, reference, card, way.isByHand());
+    /**
+     * How it came.
+     *
+     * @param card brand and last four, or the bank account's; empty for others
+     * @param byHand whether a person may undo it
+     * @param payer whoever paid, where that is not the client; null for the client
+     */
+    public record Means(
+            PaymentWay way,
+            String reference,
+            String card,
+            boolean byHand,
+            @Schema(nullable = true) Payer payer) {
+        Means(PaymentWay way, String reference, String card, Payer payer) {
+            this(way, reference, card, way.isByHand(), payer);
         }
     }
 

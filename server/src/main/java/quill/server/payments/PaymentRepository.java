@@ -324,7 +324,10 @@ class PaymentRepository {
                 new ClientId(rs.getLong("client_id")),
                 Ids.document(rs, "invoice_id"),
                 new Payment.Means(
-                        PaymentWay.valueOf(rs.getString("way")), rs.getString("reference"), rs.getString("card")),
+                        PaymentWay.valueOf(rs.getString("way")),
+                        rs.getString("reference"),
+                        rs.getString("card"),
+                        payer(rs)),
                 Amount.ofMinor(currency, rs.getLong("amount_minor")),
                 Amount.ofMinor(currency, rs.getLong("cost_minor")),
                 rs.getDate("value_on").toLocalDate(),
@@ -332,7 +335,6 @@ class PaymentRepository {
                 undoneOn == null ? null : new Payment.Undone(undoneOn, rs.getString("undone_why")),
                 rs.getBoolean("unexpected"),
                 rs.getBoolean("held"),
-                payer(rs),
                 new Payment.Back(
                         Amount.ofMinor(currency, rs.getLong("back_minor")),
                         Payment.Stands.of(rs.getString("stands")),

@@ -146,7 +146,7 @@ public class PaymentsService {
     @Transactional
     public void setPayer(long paymentId) {
         Payment payment = payments.find(paymentId);
-        Payer payer = payment.payer();
+        Payer payer = payment.means().payer();
         if (payer == null || payer.email().isEmpty()) {
             throw new ConflictException("Whoever paid this left no e-mail address.");
         }

@@ -45,9 +45,11 @@ public interface CardProcessor {
      *
      * @param key of ours, at most 80 characters
      * @param about what the pay page shows
-     * @param takes in which ways it may be paid, one at least
      */
-    Answer open(String key, Money amount, About about, Set<Taking> takes);
+    Answer open(String key, Money amount, About about, Wish wish);
+
+    /** How an order may be paid. @param takes in which ways, one at least @param hold whether a card's money is only held */
+    record Wish(Set<Taking> takes, boolean hold) {}
 
     /** A way that a processor takes. */
     enum Taking {
@@ -80,6 +82,12 @@ public interface CardProcessor {
 
     /** Withdraws an order; the answer says whether it was paid before. */
     Answer withdraw(String orderId);
+
+    /** Takes what is held, or less of it; asked again, what was taken stands. @throws Refused where nothing is held any more */
+    Answer take(String orderId, Money amount);
+
+    /** Lets go what is held. @throws Refused where nothing is held any more */
+    Answer release(String orderId);
 
     /** What it booked for the business after a number, in order; not all at once. */
     List<Entry> entries(long after);
@@ -135,6 +143,7 @@ public interface CardProcessor {
      * @param paid null before anything was taken
      * @param with null before anybody tried
      * @param certainOn until when a bank debit that is on its way is decided; null for others
+     * @param lapsesOn the last day on which what is held can be taken; null for others
      * @param reason why a bank debit was refused or came back
      * @param test whether no money moves
      */
@@ -148,6 +157,7 @@ public interface CardProcessor {
             Paid paid,
             With with,
             LocalDate certainOn,
+            LocalDate lapsesOn,
             String reason,
             List<Attempt> attempts) {
         /** Whether the money was taken, and did not come back. */
@@ -163,6 +173,16 @@ public interface CardProcessor {
         /** Whether a bank debit brings it, and is not certain yet. */
         public boolean isUnderway() {
             return "underway".equals(state);
+        }
+
+        /** Whether a card's money is held. */
+        public boolean isHeld() {
+            return "held".equals(state);
+        }
+
+        /** Whether what was held was let go, or has lapsed. */
+        public boolean isLetGo() {
+            return "released".equals(state) || "lapsed".equals(state);
         }
 
         /** What was taken; what it is for before that. */

@@ -144,7 +144,7 @@ class CountingHouse implements ProcessorAdapter {
 
     private record Connection(RestClient http, boolean test) implements CardProcessor {
         @Override
-        public Answer open(String key, Money amount, About about, Set<Taking> takes) {
+        public Answer open(String key, Money amount, About about, Wish wish) {
             Map<String, Object> asked = new HashMap<>();
             asked.put("amount", amount.getAmount().toPlainString());
             asked.put("currency", amount.getCurrencyUnit().getCode());
@@ -153,7 +153,8 @@ class CountingHouse implements ProcessorAdapter {
             asked.put("payerName", about.payerName());
             asked.put("payerEmail", about.payerEmail());
             asked.put("test", test);
-            asked.put("takes", takes.stream().map(Taking::word).sorted().toList());
+            asked.put("hold", wish.hold());
+            asked.put("takes", wish.takes().stream().map(Taking::word).sorted().toList());
             return answered(() -> http.post()
                     .uri("/api/orders")
                     .header("Idempotency-Key", key)
@@ -180,6 +181,23 @@ class CountingHouse implements ProcessorAdapter {
         public Answer withdraw(String orderId) {
             return answered(() -> http.post()
                     .uri("/api/orders/{id}/withdrawal", orderId)
+                    .retrieve()
+                    .body(Answer.class));
+        }
+
+        @Override
+        public Answer take(String orderId, Money amount) {
+            return done(() -> http.post()
+                    .uri("/api/orders/{id}/taking", orderId)
+                    .body(Map.of("amount", amount.getAmount().toPlainString()))
+                    .retrieve()
+                    .body(Answer.class));
+        }
+
+        @Override
+        public Answer release(String orderId) {
+            return done(() -> http.post()
+                    .uri("/api/orders/{id}/release", orderId)
                     .retrieve()
                     .body(Answer.class));
         }
@@ -245,9 +263,9 @@ class CountingHouse implements ProcessorAdapter {
         }
 
         /** A refusal is final, whatever it says; all else is asked again. */
-        private static void done(Supplier<?> call) {
+        private static <T> T done(Supplier<T> call) {
             try {
-                answered(call);
+                return answered(call);
             } catch (NoAnswer e) {
                 if (e.getCause() instanceof HttpClientErrorException refusal && !(e instanceof KeyUnknown)) {
                     ProblemDetail problem = problem(refusal);

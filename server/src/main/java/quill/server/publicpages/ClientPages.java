@@ -15,6 +15,7 @@ import quill.core.pay.PageChoices;
 import quill.core.pay.WayRule;
 import quill.server.books.BooksService;
 import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.OrderViews;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.debts.Debts;
@@ -76,8 +77,8 @@ class ClientPages {
         }
     }
 
-    /** A bank debit that is on its way. @param on when it is certain */
-    record Coming(Amount amount, LocalDate on) {}
+    /** A bank debit that is on its way, or what is held on a card. @param on when it is certain, or the last day of what is held */
+    record Coming(Amount amount, LocalDate on, boolean held) {}
 
     private record Offer(Choice choice, WaysToPay.Ways ways) {}
 
@@ -101,7 +102,7 @@ class ClientPages {
      * Money that moves, or moved.
      *
      * @param said to whoever has paid, or has not; null where there is nothing to say
-     * @param coming bank debits that are on their way
+     * @param coming bank debits that are on their way, and what is held on cards
      * @param tests what was paid on trial, as long as that goes on
      */
     record Moving(
@@ -138,8 +139,9 @@ class ClientPages {
         List<Measure.Part> parts = Measure.of(debts.of(invoice.id()), clock.today());
         CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
         boolean open = invoice.openMinor() > 0;
-        List<CardOrders.Underway> coming = said.coming(invoice.id());
-        Set<Long> underway = coming.stream().flatMap(u -> u.debts().stream()).collect(Collectors.toSet());
+        List<OrderViews.Seen> coming = said.coming(invoice.id());
+        Set<Long> underway =
+                coming.stream().flatMap(u -> u.parts().keySet().stream()).collect(Collectors.toSet());
         List<Offer> offers = offers(
                 invoice, parts.stream().filter(p -> !underway.contains(p.id())).toList(), currency);
         List<Choice> choices = offers.stream().map(Offer::choice).toList();
@@ -164,7 +166,10 @@ class ClientPages {
                 new Moving(
                         said.of(invoice, outcome, came),
                         coming.stream()
-                                .map(u -> new Coming(Amount.of(u.amount()), u.certainOn()))
+                                .map(u -> new Coming(
+                                        Amount.of(u.amount()),
+                                        u.brings().until(),
+                                        u.brings().holds()))
                                 .toList(),
                         came.stream()
                                 .map(p -> new Received(p.valueOn(), p.words(), p.amount()))

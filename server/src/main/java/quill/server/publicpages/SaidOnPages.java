@@ -1,9 +1,11 @@
 package quill.server.publicpages;
 
 import java.util.List;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import quill.core.id.DocumentId;
 import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.OrderViews;
 import quill.server.common.BusinessClock;
 import quill.server.dispatch.OnTrial;
 import quill.server.dispatch.PageWords;
@@ -14,13 +16,15 @@ import quill.server.payments.Payment;
 @Component
 class SaidOnPages {
     private final CardOrders orders;
+    private final OrderViews views;
     private final OnTrial tests;
     private final PageWords words;
     private final BusinessClock clock;
 
-    SaidOnPages(CardOrders orders, OnTrial tests, PageWords words, BusinessClock clock) {
+    SaidOnPages(CardOrders orders, OrderViews views, OnTrial tests, PageWords words, BusinessClock clock) {
         this.orders = orders;
         this.tests = tests;
+        this.views = views;
         this.words = words;
         this.clock = clock;
     }
@@ -30,9 +34,10 @@ class SaidOnPages {
         return tests.of(invoiceId);
     }
 
-    /** Bank debits that are on their way. */
-    List<CardOrders.Underway> coming(DocumentId invoiceId) {
-        return orders.underway(invoiceId);
+    /** Bank debits that are on their way, and what is held on cards. */
+    List<OrderViews.Seen> coming(DocumentId invoiceId) {
+        return Stream.concat(views.underway(invoiceId).stream(), views.held(invoiceId).stream())
+                .toList();
     }
 
     /** As the business words it. @param refused whether nothing came */
