@@ -145,8 +145,9 @@ export function PageBody({
       )}
       {page.moving.coming.map((c, i) => (
         <p key={i} className="told" role="status">
-          {money(c.amount)} is on its way by bank debit. It is certain on {longDate(c.on)}; nothing more is to
-          be done for it.
+          {c.held
+            ? `${money(c.amount)} is held on a card until ${longDate(c.on)}. Nothing is taken before the work is done.`
+            : `${money(c.amount)} is on its way by bank debit. It is certain on ${longDate(c.on)}; nothing more is to be done for it.`}
         </p>
       ))}
       {page.moving.received.length > 0 && (

@@ -11,8 +11,8 @@ export function Payers({ client }: { client: Schemas['Client'] }) {
     queryKey: ['client', client.id, 'payments'],
     queryFn: () => data(api.GET('/api/clients/{id}/payments', { params: { path: { id: client.id } } })),
   });
-  const last = payments.data?.find((p) => p.payer !== null && p.undone === null);
-  const payer = last?.payer;
+  const last = payments.data?.find((p) => p.means.payer !== null && p.undone === null);
+  const payer = last?.means.payer;
   const set = useMutation({
     mutationFn: (payment: number) =>
       data(api.POST('/api/payments/{id}/payer-of-client', { params: { path: { id: payment } } })),

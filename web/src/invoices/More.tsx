@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, messageOf, refusalOf, type Schemas } from '../api/client';
 import { WithdrawDialog } from './WithdrawDialog';
+import { CollectDialog } from '../moneyin/CollectDialog';
 import { WriteOffDialog } from './WriteOffDialog';
 import { copyLink } from '../design/copyLink';
 import { isZero } from '../design/format';
@@ -51,6 +52,7 @@ export function More({
   const queries = useQueryClient();
   const corrections = useQuery(correctionsOf(id));
   const [writingOff, setWritingOff] = useState(false);
+  const [collecting, setCollecting] = useState(false);
   const again = useMutation({
     mutationFn: () => data(api.POST('/api/invoices/{id}/owed-again', { params: { path: { id } } })),
     onError: (error) => tell(messageOf(error)),
@@ -78,6 +80,7 @@ export function More({
           {narrow && onCredit && <Menu.Item onClick={onCredit}>Credit…</Menu.Item>}
           {onAsk && <Menu.Item onClick={onAsk}>Ask for money…</Menu.Item>}
           {onRearrange && <Menu.Item onClick={onRearrange}>Rearrange installments…</Menu.Item>}
+          {onAsk && <Menu.Item onClick={() => setCollecting(true)}>Take a card…</Menu.Item>}
           {onAsk && <Menu.Item onClick={() => setWritingOff(true)}>Write off what is open…</Menu.Item>}
           {!isZero(issued.writtenOff) && (
             <Menu.Item onClick={() => again.mutate()}>What was written off is owed again</Menu.Item>
@@ -106,6 +109,9 @@ export function More({
         </Menu.Dropdown>
       </Menu>
       {writingOff && <WriteOffDialog id={id} issued={issued} onClose={() => setWritingOff(false)} />}
+      {collecting && (
+        <CollectDialog id={id} number={number} parts={issued.measure} onClose={() => setCollecting(false)} />
+      )}
       {linking && <LinkDialog id={id} number={number} onClose={() => setLinking(false)} />}
       {withdrawing && (
         <WithdrawDialog

@@ -15,6 +15,7 @@ import { Paper } from '../invoices/Paper';
 import { PaymentDialog } from '../invoices/PaymentDialog';
 import { LinkDialog } from '../letters/LinkDialog';
 import { SendDialog } from '../letters/SendDialog';
+import { CollectDialog } from '../moneyin/CollectDialog';
 import { AnswerDialog } from './AnswerDialog';
 import { BillDialog } from './BillDialog';
 import { LedTo } from './LedTo';
@@ -97,6 +98,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
   const path = { params: { path: { id } } };
   const open = issued.state === 'open';
   const accepted = issued.state === 'accepted';
+  const [collecting, setCollecting] = useState(false);
   const askable = issued.leadsTo.askable && !isZero(issued.leadsTo.askable) ? issued.leadsTo.askable : null;
   const billable = issued.leadsTo.left !== null && !isZero(issued.leadsTo.left);
   const waits = open || issued.state === 'expired';
@@ -220,6 +222,9 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
               {waits && <Menu.Item onClick={() => setAnswering(false)}>Mark as declined…</Menu.Item>}
               {waits && <Menu.Item onClick={() => withdraw.mutate()}>Withdraw it</Menu.Item>}
               {askable && <Menu.Item onClick={() => setAsking(true)}>Ask for money…</Menu.Item>}
+              {issued.answer?.accepted && billable && (
+                <Menu.Item onClick={() => setCollecting(true)}>Take a card…</Menu.Item>
+              )}
             </Menu.Dropdown>
           </Menu>
           {open && (
@@ -236,6 +241,14 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
         </div>
       </div>
       {billing && <BillDialog id={id} number={number} onClose={() => setBilling(false)} />}
+      {collecting && (
+        <CollectDialog
+          id={id}
+          number={issued.document.number}
+          parts={[]}
+          onClose={() => setCollecting(false)}
+        />
+      )}
       {asking && askable && (
         <AskDialog
           id={id}
