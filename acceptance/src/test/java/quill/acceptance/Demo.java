@@ -20,6 +20,8 @@ final class Demo implements AutoCloseable {
             Path own = Files.createTempDirectory("quill-demo");
             int port = App.freePort();
             int mail = App.freePort();
+            Path house = Files.createDirectories(own.resolve("stand-ins"));
+            Files.copy(Suite.playedOutside, house.resolve(Suite.COUNTING_HOUSE));
             outside = App.standIns(own, port, mail);
             Suite.copy(Suite.played, own.resolve("app"));
             Map<String, String> settings = new java.util.LinkedHashMap<>(more);

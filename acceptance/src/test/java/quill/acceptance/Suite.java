@@ -34,6 +34,10 @@ public class Suite {
     static int smtpPort;
     /** The demo's books as they were played, closed. */
     static Path played;
+    /** What the counting house held then: it belongs to those books. */
+    static Path playedOutside;
+
+    static final String COUNTING_HOUSE = "counting-house.mv.db";
 
     private static Playwright playwright;
     static Browser browser;
@@ -55,6 +59,11 @@ public class Suite {
         // Others begin from a copy of this demo's books: the year is played once for the whole suite.
         app.close();
         played = copy(app.data, folder.resolve("played"));
+        // The counting house's own books belong to them.
+        standIns.close();
+        playedOutside = Files.copy(
+                folder.resolve("stand-ins").resolve(COUNTING_HOUSE), folder.resolve("played-" + COUNTING_HOUSE));
+        standIns.start("/counting-house");
         app.start("/api/health");
         Path driver = Files.createDirectories(folder.resolve("driver"));
         Files.createSymbolicLink(driver.resolve("package"), App.ROOT.resolve("web/node_modules/playwright-core"));
