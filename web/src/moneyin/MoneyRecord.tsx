@@ -48,7 +48,7 @@ function Later({ record: r }: { record: Record }) {
             const refund = r.after.refunds.find((f) => f.movementId === l.movementId);
             return (
               <tr key={l.movementId}>
-                <td>{shortDate(l.on)}</td>
+                <td className={css.day}>{shortDate(l.on)}</td>
                 <td>
                   {happened[l.kind] ?? l.kind} {l.kind === 'REFUND' && l.how}
                   {l.why && ` ${l.why}`}
@@ -126,7 +126,7 @@ function Books({ books }: { books: Schemas['Booking'][] }) {
             const sum = plain({ ...b.amount, amount: b.amount.amount.replace('-', '') });
             return (
               <tr key={i} title={b.what}>
-                <td>{shortDate(b.on)}</td>
+                <td className={css.day}>{shortDate(b.on)}</td>
                 <td>{b.account}</td>
                 <td className={css.n}>{debit ? sum : ''}</td>
                 <td className={css.n}>{debit ? '' : sum}</td>
@@ -148,7 +148,7 @@ function Letters({ letters }: { letters: Schemas['Message'][] }) {
         <tbody>
           {letters.map((m) => (
             <tr key={m.id}>
-              <td>{shortDate(m.madeOn)}</td>
+              <td className={css.day}>{shortDate(m.madeOn)}</td>
               <td>
                 {m.subject}, to {m.addresses.to}
               </td>

@@ -26,7 +26,7 @@ function Parts({ payout: p }: { payout: Payout }) {
       <tbody>
         {p.parts.map((x, i) => (
           <tr key={i}>
-            <td>{shortDate(x.on)}</td>
+            <td className={css.day}>{shortDate(x.on)}</td>
             <td>
               {x.paymentId ? <Link to={`/money-in/payment-${x.paymentId}`}>{x.words}</Link> : x.words}
               {x.who && `, ${x.who}`}

@@ -35,9 +35,9 @@ public class Screenshots extends Suite {
         printed(api.bytes("/api/quotes/" + quoteId(api, "accepted", 0) + "/pdf"));
         shoot(page, "/invoices/" + of(api, "late", "Dr A. Lindqvist"), "six-installments");
         shoot(page, "/quotes/" + quoteId(api, "accepted", 0), "quote");
-        shoot(page, "/aging", "aging");
+        shoot(page, "/money-in/" + contested(api), "money-in");
+        shoot(page, "/money-in/payouts", "payouts");
         shoot(page, "/books", "books");
-        shoot(page, "/invoices/list", "all-invoices");
         shoot(page, "/catalogue/5", "catalogue");
         sheet(page);
         Page phone = context(390, 844).newPage();
@@ -48,6 +48,15 @@ public class Screenshots extends Suite {
         String token = api.token(of(api, "week", "Halden"));
         shoot(phone, app.url("/p/" + token), "client-page");
         shoot(phone, app.url("/p/" + quote(api, "open", 0)), "quote-on-a-phone");
+    }
+
+    private static String contested(Api api) {
+        for (JsonNode group : api.get("/api/money-in").ok()) {
+            if (group.path("state").asString().equals("CONTESTED")) {
+                return group.path("rows").get(0).path("key").asString();
+            }
+        }
+        throw new IllegalStateException("the demo has no contested payment");
     }
 
     private static long quoteId(Api api, String when, int place) {
