@@ -55,7 +55,7 @@ public class WaysStoryTest extends Suite {
         Locator dialog = slip();
         assertThat(dialog.getByLabel("Ways to pay that are missing")).containsText("Not by card: " + OVER);
         assertThat(dialog.getByRole(AriaRole.REGION, new Locator.GetByRoleOptions().setName("The letter")))
-                .containsText("You can pay by bank transfer; account and reference are on its page.");
+                .containsText("You can pay by bank debit on its page, or by bank transfer.");
         dialog.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Not now"))
                 .click();
         api.post("/api/invoices/" + draft + "/issue", Map.of("version", 1)).ok();
@@ -65,6 +65,7 @@ public class WaysStoryTest extends Suite {
         phone.navigate(app.url("/p/" + api.token(draft)));
         assertThat(phone.locator(".ask")).containsText("€4,840.00");
         assertThat(phone.getByText("by card")).hasCount(0);
+        assertThat(button(phone, "Pay €4,840.00 by bank debit")).isVisible();
         assertThat(phone.getByText("By bank transfer")).isVisible();
         phone.context().close();
     }

@@ -32,7 +32,7 @@ record CardOrder(
 
     /** In which ways it may be paid. @param hold whether its money is only reserved until the business takes it */
     record Wish(List<String> takes, boolean hold) {
-        boolean has(String way) {
+        public boolean has(String way) {
             return takes.contains(way);
         }
     }
@@ -49,7 +49,7 @@ record CardOrder(
      */
     record Means(String way, String lastFour, String expiry, LocalDate certainOn, LocalDate lapsesOn) {}
 
-    boolean isOpen() {
+    public boolean isOpen() {
         return "open".equals(state);
     }
 

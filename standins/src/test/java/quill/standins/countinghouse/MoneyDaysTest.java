@@ -179,6 +179,46 @@ public class MoneyDaysTest {
         assertThat(numbers).containsExactly(1L, 2L, 3L, 4L, 5L);
     }
 
+    /** Each state of an order has its page, and all of them stand on the counting house's own. */
+    @Test
+    public void everyStateHasAPage() throws Exception {
+        String open = open("10.00", false, "card").id();
+        String both = orders.open(
+                        "both",
+                        BigDecimal.TEN,
+                        "EUR",
+                        new CardOrder.About("Invoice", "http://localhost/", "", "", false),
+                        new CardOrder.Wish(List.of("card", "debit"), false))
+                .id();
+        String held = hold("20.00");
+        String underway = debit("30.00", BankAccount.GOOD);
+        String refused = debit("40.00", BankAccount.SHORT);
+        String objecting = debit("50.00", BankAccount.OBJECTS);
+        String paid = pay("60.00");
+        contests().open(paid, "not as agreed");
+        assertThat(page("/pay/" + open)).contains("Card number");
+        assertThat(page("/pay/" + both)).contains("Card number").contains("by bank debit");
+        assertThat(page("/pay/" + held)).contains("Held. Thank you.");
+        assertThat(page("/pay/" + underway)).contains("On its way. Thank you.");
+        assertThat(page("/pay/" + paid)).contains("Paid. Thank you.");
+        days.moveTo(MONDAY.plusDays(9));
+        assertThat(page("/pay/" + refused)).contains("not enough money");
+        assertThat(page("/pay/" + objecting)).contains("the account holder objected");
+        assertThat(page("/pay/" + held)).contains("was let go");
+        assertThat(page("/counting-house")).contains("camt.053").contains("not as agreed");
+    }
+
+    private String page(String path) throws Exception {
+        String url = "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port") + path;
+        var answer = java.net.http.HttpClient.newHttpClient()
+                .send(
+                        java.net.http.HttpRequest.newBuilder(java.net.URI.create(url))
+                                .build(),
+                        java.net.http.HttpResponse.BodyHandlers.ofString());
+        assertThat(answer.statusCode()).isEqualTo(200);
+        return answer.body();
+    }
+
     private String pay(String amount) {
         CardOrder order = open(amount, false, "card");
         assertThat(orders.pay(order, TestCard.APPROVED, "09/29")).isTrue();
