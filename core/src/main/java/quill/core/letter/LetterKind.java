@@ -169,7 +169,7 @@ public enum LetterKind {
     CAME_BACK(
             Group.PAID,
             "A payment came back",
-            "Goes when a bank debit or a cheque does not come through, so that what it paid is open.",
+            "Goes when a bank debit or a cheque does not come through, so that what it was to pay is not paid.",
             false,
             Fields.of(
                     LetterField.DOCUMENT,
