@@ -225,6 +225,10 @@ final class App implements AutoCloseable {
         }
     }
 
+    long pid() {
+        return process.pid();
+    }
+
     /** What the process holds of memory; 0 where that cannot be read. */
     long residentMegabytes() {
         try {

@@ -39,6 +39,7 @@ public class ChaosTest {
     private static final String[] CARDS = {Suite.GOOD_CARD, "9902000000000026", "9906000000000063", "9907000000000070"};
     private static final String[] ACCOUNTS = {"GOOD", "SHORT", "OBJECTS"};
 
+    private Path folder;
     private App app;
     private App house;
     private CountingHouseBooks truth;
@@ -52,7 +53,7 @@ public class ChaosTest {
 
     @BeforeClass
     public void begin() throws IOException {
-        Path folder = Files.createTempDirectory("quill-chaos");
+        folder = Files.createTempDirectory("quill-chaos");
         int port = App.freePort();
         int mail = App.freePort();
         house = App.standIns(folder, port, mail);
@@ -118,6 +119,21 @@ public class ChaosTest {
                 Duration.ofSeconds(240),
                 () -> clearing(api).equals(truth.held()));
         compare(api);
+    }
+
+    /** The card's number is typed at the counting house: nothing of ours ever held it, nor does anything keep it there. */
+    @Test(dependsOnMethods = "theBooksEqualTheCountingHousesOwn")
+    public void noCardNumberIsKeptAnywhere() throws IOException {
+        Path planted = Files.writeString(Files.createTempFile("quill-card", ".txt"), "x".repeat(70) + Suite.GOOD_CARD);
+        assertThat(CardNumbers.holdsOne(planted))
+                .as("the search finds one that is there")
+                .isTrue();
+        assertThat(CardNumbers.inMemoryOf(app))
+                .as("in the memory of the application")
+                .isFalse();
+        assertThat(CardNumbers.in(folder))
+                .as("in the books, the counting house's store, letters and logs")
+                .isEmpty();
     }
 
     private void disturb(int part) {

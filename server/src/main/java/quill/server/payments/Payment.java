@@ -80,6 +80,11 @@ public record Payment(
         }
     }
 
+    /** Whether its bank has not taken it back. */
+    public boolean isHere() {
+        return back.stands() == Stands.CAME || back.stands() == Stands.WON;
+    }
+
     /** What of it is still here. */
     Money left() {
         return amount.money().minus(back.amount().money());

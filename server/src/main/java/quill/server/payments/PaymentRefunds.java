@@ -136,6 +136,8 @@ public class PaymentRefunds {
                 clock.instant());
         book(payment, new Receipt(id, way.account(), amount), way, g.owedAgain());
         repository.wentBack(payment.id(), amount, payment.back().stands());
+        // Whoever gives it back has seen that it came.
+        repository.noted(payment.id());
         keys.made(g.key(), id);
         telling.of(payment, Amounts.grouped(amount) + " given back " + way.words());
         return Optional.of(new Made(id, payment, amount, through));
@@ -145,7 +147,7 @@ public class PaymentRefunds {
         if (payment.undone() != null) {
             throw new ConflictException("This payment was undone, so there is nothing to give back.");
         }
-        if (payment.back().stands() != Payment.Stands.CAME && payment.back().stands() != Payment.Stands.WON) {
+        if (!payment.isHere()) {
             throw new ConflictException("The payer’s bank took this payment back already.");
         }
         if (amount.isGreaterThan(payment.left())) {

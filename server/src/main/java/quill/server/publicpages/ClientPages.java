@@ -18,6 +18,7 @@ import quill.server.cardorders.CardOrders;
 import quill.server.cardorders.OrderViews;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
+import quill.server.common.Shown;
 import quill.server.debts.Debts;
 import quill.server.dispatch.WaysToPay;
 import quill.server.documents.Attachments;
@@ -148,7 +149,7 @@ class ClientPages {
         WaysToPay.Ways ways =
                 offers.isEmpty() ? WaysToPay.Ways.NONE : offers.get(0).ways();
         List<Payment> came = payments.ofInvoice(invoice.id()).stream()
-                .filter(p -> p.undone() == null && p.back().stands() != Payment.Stands.RETURNED)
+                .filter(p -> p.undone() == null && p.isHere())
                 .toList();
         return new PublicPage(
                 document,
@@ -172,7 +173,7 @@ class ClientPages {
                                         u.brings().holds()))
                                 .toList(),
                         came.stream()
-                                .map(p -> new Received(p.valueOn(), p.words(), p.amount()))
+                                .map(p -> new Received(p.valueOn(), how(p), p.amount()))
                                 .toList(),
                         said.tests(invoice.id()).stream()
                                 .map(t -> new Received(t.on(), t.how(), t.amount()))
@@ -181,6 +182,11 @@ class ClientPages {
                 papers.creditNotes(invoice.id()),
                 papers.files(invoice.id()),
                 invoice.voidedOn());
+    }
+
+    private static String how(Payment p) {
+        Money back = p.back().amount().money();
+        return back.isPositive() ? p.words() + "; " + Shown.money(back) + " of it was given back" : p.words();
     }
 
     private List<Offer> offers(Document invoice, List<Measure.Part> parts, CurrencyUnit currency) {
