@@ -129,7 +129,8 @@ public class Settling {
                 settlements.ofMovement(money.movement()),
                 () -> settlements.covered(clientId, currency).stream()
                         .filter(s -> !s.source().is(money.movement()))
-                        .toList());
+                        .toList(),
+                otherMoney);
         writer.keep(
                 clientId, how.decide(new TakingBack(ledger(clientId, currency)), money, standing), clock.today(), own);
         publisher.publishEvent(new PaidEarlier.Undone(money.movement()));

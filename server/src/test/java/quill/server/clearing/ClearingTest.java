@@ -222,6 +222,22 @@ public class ClearingTest {
         assertThat(server.bean(ClearingWaits.class).notArrived().get(0).why()).isEqualTo("the card is closed");
     }
 
+    /** A refund that was refused came back as money of its own; what is contested then is all of the payment. */
+    @Test
+    public void aContestFindsWhatARefusedRefundPutBack() {
+        String key = order("paid by card");
+        entry("taken", "pay", "100.00", "3.20");
+        read();
+        refundStatus = 422;
+        refund("r1-1-1-1", "40.00", true);
+        assertThat(open()).isEqualTo("0.00");
+        entry("contested", "contest", "-100.00", "15.00", key);
+        read();
+        assertThat(server.bean(ClearingWaits.class).unbooked()).isEmpty();
+        assertThat(open()).isEqualTo("100.00");
+        assertThat(clearing()).isEqualTo("-18.20");
+    }
+
     /** Nobody is asked for money that a won dispute brings; lost, it is asked for like any. */
     @Test
     public void aDisputeThatIsWonSettlesAgainAndOneThatIsLostStaysOpen() {
