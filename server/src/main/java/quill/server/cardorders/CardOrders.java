@@ -163,7 +163,8 @@ public class CardOrders {
                 outcome = Outcome.NOT_PAID;
             }
         }
-        return outcome;
+        // What was begun before, and left, says nothing of what was paid last.
+        return outcome == Outcome.NOT_PAID && repository.broughtLast(invoiceId) ? Outcome.NOTHING_OPEN : outcome;
     }
 
     /** The latest refusal of a card on an invoice's live order, or empty. */

@@ -170,6 +170,16 @@ class OrderRepository {
                 .list();
     }
 
+    /** Whether the order that was begun last for a document brought money, or is bringing it. */
+    boolean broughtLast(DocumentId invoiceId) {
+        return jdbc.sql("SELECT state FROM processor_order WHERE document_id = :invoice ORDER BY id DESC LIMIT 1")
+                .param("invoice", invoiceId)
+                .query(String.class)
+                .optional()
+                .filter(state -> Set.of("paid", "underway", "held").contains(state))
+                .isPresent();
+    }
+
     /** What is held is to be taken. @return rows changed: none where it is held no more */
     int takeHeld(long id, Money amount) {
         return jdbc.sql("""

@@ -135,6 +135,25 @@ public class ClearingTest {
         assertThat(clearing()).isEqualTo("99.00");
     }
 
+    /** A page that was left before says nothing of what was begun last. */
+    @Test
+    public void whoComesBackIsToldOfWhatWasBegunLast() {
+        DocumentId parts = server.issue(client, "200.00", "50%@3 50%@30", null);
+        invoice = parts;
+        List<StoredInstallment> both = server.bean(Debts.class).of(parts);
+        for (StoredInstallment part : both) {
+            server.bean(CardOrders.class)
+                    .payAt(server.bean(InvoicesService.class).invoice(parts), Set.of(part.id()), part.open());
+        }
+        assertThat(server.bean(CardOrders.class).payerIsBack(parts)).isEqualTo(CardOrders.Outcome.NOT_PAID);
+        String last = server.jdbc()
+                .sql("SELECT order_key FROM processor_order ORDER BY id DESC LIMIT 1")
+                .query(String.class)
+                .single();
+        states.put(last, "underway");
+        assertThat(server.bean(CardOrders.class).payerIsBack(parts)).isEqualTo(CardOrders.Outcome.NOTHING_OPEN);
+    }
+
     /** It looked settled; then it came back: open again, with the cost, and the client is told why. */
     @Test
     public void aReturnedDebitOpensExactlyWhatItSettledAndTellsTheClient() {
