@@ -25,6 +25,7 @@ import quill.server.processor.Processors;
 public class Holds {
     private static final Logger LOG = LoggerFactory.getLogger(Holds.class);
     private final OrderRepository repository;
+    private final HeldRepository rows;
     private final Processors processors;
     private final Taking taking;
     private final Happenings happenings;
@@ -33,12 +34,14 @@ public class Holds {
 
     Holds(
             OrderRepository repository,
+            HeldRepository rows,
             Processors processors,
             Taking taking,
             Happenings happenings,
             Changes changes,
             TransactionTemplate transaction) {
         this.repository = repository;
+        this.rows = rows;
         this.processors = processors;
         this.taking = taking;
         this.happenings = happenings;
@@ -66,7 +69,7 @@ public class Holds {
             throw new RefusedException(problems);
         }
         transaction.executeWithoutResult(s -> {
-            if (repository.takeHeld(id, amount) != 1) {
+            if (rows.takeHeld(id, amount) != 1) {
                 throw over();
             }
         });
@@ -115,7 +118,7 @@ public class Holds {
             taking.take(
                     order.id(),
                     order.state() == OrderState.TAKING
-                            ? at.take(order.orderId(), repository.wantedOf(order))
+                            ? at.take(order.orderId(), rows.wantedOf(order))
                             : at.release(order.orderId()));
         } catch (CardProcessor.Refused e) {
             // It lapsed meanwhile, or was taken before: what it says of it is the truth.

@@ -180,23 +180,6 @@ class OrderRepository {
                 .isPresent();
     }
 
-    /** What is held is to be taken. @return rows changed: none where it is held no more */
-    int takeHeld(long id, Money amount) {
-        return jdbc.sql("""
-                UPDATE processor_order SET state = 'taking', captured_minor = :amount WHERE id = :id AND state = 'held'
-                """).param("amount", amount).param("id", id).update();
-    }
-
-    /** How much of what is held is to be taken. */
-    Money wantedOf(Order order) {
-        return Money.ofMinor(
-                order.amount().getCurrencyUnit(),
-                jdbc.sql("SELECT captured_minor FROM processor_order WHERE id = :id")
-                        .param("id", order.id())
-                        .query(Long.class)
-                        .single());
-    }
-
     /** Orders of money that were begun since then and were not paid, newest first. */
     List<Order> unpaid(Instant since, int most) {
         return jdbc.sql(SELECT + """

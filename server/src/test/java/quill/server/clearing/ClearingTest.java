@@ -34,7 +34,6 @@ import quill.server.dailyrun.DailyRun;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
 import quill.server.invoices.InvoicesService;
-import quill.server.payments.ByHand;
 import quill.server.payments.Payment;
 import quill.server.payments.PaymentRefunds;
 import quill.server.payments.Payments;
@@ -317,29 +316,6 @@ public class ClearingTest {
                 .isZero();
     }
 
-    @Test
-    public void whatAPaymentSettlesMovesAndAChequeThatBouncesOpensItWithItsCost() {
-        DocumentId other = server.issue(client, "50.00", "100%@30", null);
-        Payment cheque = server.bean(quill.server.payments.PaymentsService.class)
-                .record(new quill.server.payments.PaymentsService.Recorded(
-                        "cheque-1-1-1", client, invoice, "CHEQUE", "100.00", BEGIN.toString(), ""));
-        long from = debt(invoice);
-        long to = debt(other);
-        ByHand hand = server.bean(ByHand.class);
-        assertThatThrownBy(() -> hand.move("move-1-1-1", cheque.id(), from, to, "50.01"))
-                .hasMessageContaining("at most 50.00 is open there");
-        hand.move("move-2-2-2", cheque.id(), from, to, "30.00");
-        hand.move("move-2-2-2", cheque.id(), from, to, "30.00");
-        assertThat(open()).isEqualTo("30.00");
-        hand.chequeCameBack("back-1-1-1", cheque.id(), "", "7.50", "account closed");
-        assertThat(open()).isEqualTo("100.00");
-        assertThat(server.bean(InvoicesService.class).invoice(other).openMinor())
-                .isEqualTo(5000);
-        assertThat(letters()).anyMatch(t -> t.contains("account closed"));
-        assertThatThrownBy(() -> hand.chequeCameBack("back-2-2-2", cheque.id(), "", "", "again"))
-                .isInstanceOf(ConflictException.class);
-    }
-
     /** A new order, in this state. @return its key */
     private String order(String state) {
         Set<String> before = Set.copyOf(states.keySet());
@@ -392,10 +368,6 @@ public class ClearingTest {
                 .filter(p -> !p.means().byHand())
                 .findFirst()
                 .orElseThrow();
-    }
-
-    private long debt(DocumentId of) {
-        return server.bean(Debts.class).of(of).get(0).id();
     }
 
     private String open() {
