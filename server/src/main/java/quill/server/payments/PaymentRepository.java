@@ -213,8 +213,9 @@ class PaymentRepository {
                 .update();
     }
 
+    /** A payment; other movements have keys of the same kind, and are none. */
     Optional<Payment> find(long id) {
-        return jdbc.sql(SELECT + " WHERE id = :id")
+        return jdbc.sql(SELECT + " WHERE id = :id AND kind = 'RECEIPT'")
                 .param("id", id)
                 .query(PaymentRepository::payment)
                 .optional();
@@ -267,7 +268,7 @@ class PaymentRepository {
     }
 
     Optional<Payment> byKey(String key) {
-        return jdbc.sql(SELECT + " WHERE request_key = :key")
+        return jdbc.sql(SELECT + " WHERE request_key = :key AND kind = 'RECEIPT'")
                 .param("key", key)
                 .query(PaymentRepository::payment)
                 .optional();
