@@ -120,6 +120,9 @@ public class PaymentRefunds {
             return Optional.empty();
         }
         clients.lock(payment.clientId());
+        if (repository.isUsed(g.key())) {
+            throw new ConflictException("This request's key was used for another payment. Nothing was recorded.");
+        }
         payment = payments.find(g.paymentId());
         check(payment, amount, g);
         long id = repository.insert(

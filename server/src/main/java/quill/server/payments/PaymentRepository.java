@@ -213,6 +213,15 @@ class PaymentRepository {
                 .update();
     }
 
+    /** Whether any movement has this key. */
+    boolean isUsed(String key) {
+        return jdbc.sql("SELECT COUNT(*) FROM movement WHERE request_key = :key")
+                        .param("key", key)
+                        .query(Long.class)
+                        .single()
+                > 0;
+    }
+
     /** A payment; other movements have keys of the same kind, and are none. */
     Optional<Payment> find(long id) {
         return jdbc.sql(SELECT + " WHERE id = :id AND kind = 'RECEIPT'")

@@ -129,6 +129,11 @@ public class Payments {
         return repository.keyOf(id);
     }
 
+    /** Whether any movement has this key. */
+    boolean isUsed(String key) {
+        return repository.isUsed(key);
+    }
+
     /** One that was recorded under a request's key. */
     public Optional<Payment> byKey(String key) {
         return repository.byKey(key);

@@ -133,8 +133,7 @@ public class PaymentsService {
             return payments.find(made.get());
         }
         clients.lock(r.clientId());
-        Optional<Payment> older = payments.byKey(r.key());
-        if (older.isPresent()) {
+        if (payments.isUsed(r.key())) {
             throw new ConflictException("This request's key was used for another payment. Nothing was recorded.");
         }
         Payment payment = recordOnce(r);

@@ -104,7 +104,7 @@ public class Refunds {
             return;
         }
         clients.lock(g.clientId());
-        if (repository.byKey(g.key()).isPresent()) {
+        if (repository.isUsed(g.key())) {
             throw new ConflictException("This request's key was used for another payment. Nothing was recorded.");
         }
         PaymentRepository.New p = new PaymentRepository.New(
