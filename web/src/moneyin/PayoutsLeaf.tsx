@@ -41,12 +41,7 @@ function Parts({ payout: p }: { payout: Payout }) {
       <tfoot>
         <tr>
           <th colSpan={2}>{p.parts.length === 1 ? '1 part' : `${p.parts.length} parts`}</th>
-          <td className={`${css.n} ${css.wide}`}>
-            {plain({
-              ...p.came,
-              amount: p.moved.amount,
-            })}
-          </td>
+          <td className={`${css.n} ${css.wide}`}>{plain(p.moved)}</td>
           <td className={`${css.n} ${css.wide}`}>{plain(p.cost)}</td>
           <td className={css.n}>{money(p.net)}</td>
         </tr>

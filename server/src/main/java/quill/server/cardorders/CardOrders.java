@@ -206,7 +206,7 @@ public class CardOrders {
     }
 
     /** In words for a person: what the core refuses says it itself; nothing of the code is shown. */
-    private static String reasonOf(RuntimeException e) {
+    public static String reasonOf(RuntimeException e) {
         return e instanceof RefusedException || e instanceof ConflictException
                 ? Texts.fit(e.getMessage(), 300)
                 : "What the card processor says of it cannot be booked here.";

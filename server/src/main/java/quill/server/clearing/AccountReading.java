@@ -10,11 +10,8 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
-import quill.core.RefusedException;
 import quill.server.audit.Happenings;
 import quill.server.cardorders.CardOrders;
-import quill.server.common.ConflictException;
-import quill.server.common.Texts;
 import quill.server.processor.CardProcessor;
 import quill.server.processor.CardProcessor.Booked;
 import quill.server.processor.Processors;
@@ -107,23 +104,28 @@ public class AccountReading {
     }
 
     private void take(long processor, CardProcessor.Entry e) {
-        if (OF_ORDERS.contains(e.kind())) {
-            takeIn(e);
-        }
         try {
-            Happenings.byItself(() -> transaction.execute(s -> {
-                repository.insert(processor, e, null);
-                repository.booked(processor, e.number(), booking.book(processor, e));
-                return null;
-            }));
+            book(processor, e, () -> repository.insert(processor, e, null));
         } catch (CardProcessor.NoAnswer ex) {
             throw ex;
         } catch (RuntimeException ex) {
-            String why = reasonOf(ex);
+            String why = CardOrders.reasonOf(ex);
             LOG.error("entry {} of processor {} could not be booked: {}", e.number(), processor, why);
             LOG.debug("the reason", ex);
             transaction.executeWithoutResult(s -> repository.insert(processor, e, why));
         }
+    }
+
+    /** @param first what is kept of it in the same transaction, before it is booked */
+    private void book(long processor, CardProcessor.Entry e, Runnable first) {
+        if (OF_ORDERS.contains(e.kind())) {
+            takeIn(e);
+        }
+        Happenings.byItself(() -> transaction.execute(s -> {
+            first.run();
+            repository.booked(processor, e.number(), booking.book(processor, e));
+            return null;
+        }));
     }
 
     private void takeIn(CardProcessor.Entry e) {
@@ -137,26 +139,12 @@ public class AccountReading {
     }
 
     private void again(EntryRepository.Kept kept) {
-        if (OF_ORDERS.contains(kept.entry().kind())) {
-            takeIn(kept.entry());
-        }
         try {
-            Happenings.byItself(() -> transaction.execute(s -> {
-                repository.booked(
-                        kept.processor(), kept.entry().number(), booking.book(kept.processor(), kept.entry()));
-                return null;
-            }));
+            book(kept.processor(), kept.entry(), () -> {});
         } catch (CardProcessor.NoAnswer e) {
             throw e;
         } catch (RuntimeException e) {
             LOG.debug("entry {} still cannot be booked", kept.entry().number(), e);
         }
-    }
-
-    /** In words for a person: what the core refuses says it itself; nothing of the code is shown. */
-    private static String reasonOf(RuntimeException e) {
-        return e instanceof RefusedException || e instanceof ConflictException
-                ? Texts.fit(e.getMessage(), 300)
-                : "What the card processor booked cannot be booked here.";
     }
 }

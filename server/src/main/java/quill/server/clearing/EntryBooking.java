@@ -133,7 +133,7 @@ class EntryBooking {
         ProcessorMoney.Gone gone = money.wentBack(new ProcessorMoney.WentBack(
                 payment(e).id(), key, false, e.amount().negated(), e.cost(), e.on(), e.reason()));
         Payment p = gone.payment();
-        DocumentId about = about(gone);
+        DocumentId about = gone.about();
         if (about != null) {
             letters.cameBack(key, p.id(), about, e.amount().negated(), e.reason());
         }
@@ -145,19 +145,10 @@ class EntryBooking {
         return gone.movementId();
     }
 
-    private static DocumentId about(ProcessorMoney.Gone gone) {
-        return gone.payment().invoiceId() != null
-                ? gone.payment().invoiceId()
-                : gone.opened().stream()
-                        .map(p -> p.debt().document())
-                        .findFirst()
-                        .orElse(null);
-    }
-
     private Long contested(long processor, String key, CardProcessor.Entry e) {
         ProcessorMoney.Gone gone = money.wentBack(new ProcessorMoney.WentBack(
                 payment(e).id(), key, true, e.amount().negated(), e.cost(), e.on(), e.reason()));
-        DocumentId about = about(gone);
+        DocumentId about = gone.about();
         disputes.insert(processor, e, gone.payment(), gone.movementId(), about);
         reporting.tell(
                 gone.payment().clientId(),

@@ -155,12 +155,7 @@ public class ByHand {
         ProcessorMoney.Gone gone = money.wentBack(
                 new ProcessorMoney.WentBack(paymentId, "returned-" + key, false, payment.left(), cost, on, reason));
         keys.made(key, gone.movementId());
-        DocumentId about = payment.invoiceId() != null
-                ? payment.invoiceId()
-                : gone.opened().stream()
-                        .map(p -> p.debt().document())
-                        .findFirst()
-                        .orElse(null);
+        DocumentId about = gone.about();
         if (about != null) {
             letters.cameBack("payment-" + paymentId, paymentId, about, payment.left(), reason);
         }

@@ -74,7 +74,14 @@ public class ProcessorMoney {
      *
      * @param opened debts that are open again by it, with how much
      */
-    public record Gone(long movementId, Payment payment, List<Appropriation.Part> opened) {}
+    public record Gone(long movementId, Payment payment, List<Appropriation.Part> opened) {
+        /** What it was for, or else the first that it had settled; null where neither. */
+        public DocumentId about() {
+            return payment.invoiceId() != null
+                    ? payment.invoiceId()
+                    : opened.stream().map(p -> p.debt().document()).findFirst().orElse(null);
+        }
+    }
 
     /** @throws RefusedException where it was a deposit that an invoice has deducted, so that nothing can be opened for it */
     public Gone wentBack(WentBack w) {
