@@ -24,7 +24,6 @@ import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.Texts;
 import quill.server.documents.Document;
-import quill.server.links.Links;
 import quill.server.payments.Payer;
 import quill.server.processor.CardProcessor;
 import quill.server.processor.CardProcessor.Answer;
@@ -44,7 +43,7 @@ public class CardOrders {
     private final OrderRepository repository;
     private final BusinessClock clock;
     private final Processors processors;
-    private final Links links;
+    private final OrderPages pages;
     private final TransactionTemplate transaction;
     private final Wanting wanting;
     private final Taking taking;
@@ -54,7 +53,7 @@ public class CardOrders {
             OrderRepository repository,
             BusinessClock clock,
             Processors processors,
-            Links links,
+            OrderPages pages,
             TransactionTemplate transaction,
             Wanting wanting,
             Taking taking,
@@ -63,7 +62,7 @@ public class CardOrders {
         this.repository = repository;
         this.clock = clock;
         this.processors = processors;
-        this.links = links;
+        this.pages = pages;
         this.transaction = transaction;
         this.wanting = wanting;
         this.taking = taking;
@@ -92,11 +91,39 @@ public class CardOrders {
         if (order.payAt() != null) {
             return order.payAt();
         }
+        return opened(order, wanting.about(invoice, pages.of(order) + "?back=1"));
+    }
+
+    private String opened(Order order, CardProcessor.About about) {
         try {
-            return open(order, invoice);
+            return open(order, about);
         } catch (CardProcessor.NoAnswer e) {
             LOG.warn("order {} has no answer yet: {}", order.id(), e.getMessage());
             throw new ConflictException("The card company does not answer just now. Nothing was taken; try again.");
+        }
+    }
+
+    /** The same of what was begun on the page of a payment link. @param title what is paid */
+    String payAt(Order order, String title) {
+        Payer payer = repository.payerOf(order.id());
+        return order.payAt() != null
+                ? order.payAt()
+                : opened(
+                        order,
+                        new CardProcessor.About(title, pages.of(order) + "?back=1", payer.name(), payer.email()));
+    }
+
+    /** Withdraws orders now. @throws ConflictException where one of them is being paid, or nobody answers */
+    void withdrawNow(Collection<Long> ids) {
+        transaction.executeWithoutResult(
+                s -> ids.forEach(id -> repository.move(id, OrderState.WITHDRAWING, OrderState.LIVE)));
+        for (long id : ids) {
+            settleQuietly(repository.find(id).orElseThrow());
+            if (repository.find(id).orElseThrow().state() != OrderState.WITHDRAWN) {
+                throw new ConflictException(
+                        "Somebody else began to pay this, and the card company does not say yet what came of it."
+                                + " Nothing was taken; try again in a minute.");
+            }
         }
     }
 
@@ -111,13 +138,8 @@ public class CardOrders {
         return order;
     }
 
-    private String open(Order order, Document invoice) {
-        Answer answer = at(order)
-                .open(
-                        order.key(),
-                        order.amount(),
-                        wanting.about(invoice, links.pageOf(invoice.id()) + "?back=1"),
-                        wish(order));
+    private String open(Order order, CardProcessor.About about) {
+        Answer answer = at(order).open(order.key(), order.amount(), about, wish(order));
         transaction.executeWithoutResult(s -> repository.opened(order.id(), answer.id(), answer.payAt()));
         return answer.payAt();
     }
@@ -192,7 +214,7 @@ public class CardOrders {
     }
 
     /** @return whether the processor answered, and what it said could be booked */
-    private boolean settleQuietly(Order order) {
+    boolean settleQuietly(Order order) {
         try {
             settle(order);
             return true;
@@ -256,7 +278,7 @@ public class CardOrders {
                     .open(
                             order.key(),
                             order.amount(),
-                            new CardProcessor.About("Withdrawn", links.pageOf(order.invoiceId()), "", ""),
+                            new CardProcessor.About("Withdrawn", pages.of(order), "", ""),
                             wish(order));
             transaction.executeWithoutResult(s -> repository.opened(order.id(), found.id(), found.payAt()));
             orderId = found.id();

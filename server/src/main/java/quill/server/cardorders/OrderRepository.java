@@ -31,8 +31,8 @@ import quill.server.payments.Payer;
 /** Tables PROCESSOR_ORDER and ORDER_DEBT. Holds no rules; the caller opens the transaction. */
 @Repository
 class OrderRepository {
-    private static final String SELECT = """
-            SELECT id, order_key, document_id, client_id, currency, amount_minor, state, at_processor, test, order_id,
+    static final String SELECT = """
+            SELECT id, order_key, document_id, client_id, link_id, link_payment_id, currency, amount_minor, state, at_processor, test, order_id,
                    pay_at, declined, trouble, opened_at, asked_at, takes, paid_with, expected_on, holds,
                    (SELECT LISTAGG(debt_id || ':' || amount_minor, ',') FROM order_debt d WHERE d.order_id = o.id) AS parts
               FROM processor_order o
@@ -75,13 +75,15 @@ class OrderRepository {
                 .single();
     }
 
+    /** What an order is for, and whose it is. */
+    record Whose(DocumentId invoiceId, ClientId clientId, Long link, Long linkPayment) {}
+
     /** An order of ours. @param orderId as the processor calls it; null before it answered */
     record Order(
             long id,
             At at,
             String key,
-            DocumentId invoiceId,
-            ClientId clientId,
+            Whose whose,
             Map<Long, Money> parts,
             Money amount,
             Means means,
@@ -89,6 +91,21 @@ class OrderRepository {
             String orderId,
             String payAt,
             Trouble trouble) {
+        /** What it is for; null for a payment link. */
+        DocumentId invoiceId() {
+            return whose.invoiceId();
+        }
+
+        /** Whose it is; null as long as nobody paid through a link. */
+        ClientId clientId() {
+            return whose.clientId();
+        }
+
+        /** What was begun on the page of a payment link; null for a document. */
+        Long linkPayment() {
+            return whose.linkPayment();
+        }
+
         /** The latest refusal; null or empty for none. */
         String declined() {
             return trouble.declined();
@@ -101,8 +118,7 @@ class OrderRepository {
     long insert(
             String key,
             At at,
-            DocumentId invoiceId,
-            ClientId clientId,
+            Whose whose,
             Map<Long, Money> parts,
             Money amount,
             Set<WayToPay> takes,
@@ -110,17 +126,19 @@ class OrderRepository {
             Instant opened) {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO processor_order (kind, order_key, document_id, client_id, currency, amount_minor, state, made_at,
+                INSERT INTO processor_order (kind, order_key, document_id, client_id, link_id, link_payment_id, currency, amount_minor, state, made_at,
                   opened_at, at_processor, test, takes, holds)
-                VALUES ('PAY', :key, :invoice, :client, :currency, :amount, 'wanted', :now, :opened, :processor, :test, :takes, :holds)
+                VALUES ('PAY', :key, :invoice, :client, :link, :linkPayment, :currency, :amount, 'wanted', :now, :opened, :processor, :test, :takes, :holds)
                 """)
                 .param("holds", holds)
                 .param("takes", takes.stream().sorted().map(Enum::name).collect(Collectors.joining(" ")))
                 .param("key", key)
                 .param("processor", at.processor())
                 .param("test", at.test())
-                .param("invoice", invoiceId)
-                .param("client", clientId)
+                .param("invoice", whose.invoiceId())
+                .param("client", whose.clientId())
+                .param("link", whose.link())
+                .param("linkPayment", whose.linkPayment())
                 .param("currency", amount.getCurrencyUnit().getCode())
                 .param("amount", amount)
                 .param("now", Instant.now())
@@ -347,13 +365,16 @@ class OrderRepository {
                         """).param("id", id).query(Long.class).single() > 0;
     }
 
-    private static Order order(ResultSet rs, int row) throws SQLException {
+    static Order order(ResultSet rs, int row) throws SQLException {
         return new Order(
                 rs.getLong("id"),
                 new At(rs.getLong("at_processor"), rs.getBoolean("test")),
                 rs.getString("order_key"),
-                new DocumentId(rs.getLong("document_id")),
-                new ClientId(rs.getLong("client_id")),
+                new Whose(
+                        Ids.document(rs, "document_id"),
+                        Ids.client(rs, "client_id"),
+                        rs.getObject("link_id", Long.class),
+                        rs.getObject("link_payment_id", Long.class)),
                 parts(rs),
                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor")),
                 new Means(

@@ -30,10 +30,15 @@ public class OrderViews {
      * An order.
      *
      * @param declined the latest refusal, or empty
-     * @param parts what it brings for which debt; none for a quote
+     * @param key under which its payment is booked
+     * @param clientId null as long as nobody paid through a link
+     * @param invoiceId null for a payment link
+     * @param parts what it brings for which debt; none for a quote, or a payment link
+     * @param linkPayment what was begun on the page of a payment link; null for a document
      */
     public record Seen(
             long id,
+            String key,
             ClientId clientId,
             DocumentId invoiceId,
             Money amount,
@@ -42,7 +47,8 @@ public class OrderViews {
             Brings brings,
             LocalDate begunOn,
             There there,
-            Map<Long, Money> parts) {}
+            Map<Long, Money> parts,
+            Long linkPayment) {}
 
     /**
      * What brings its money.
@@ -84,7 +90,7 @@ public class OrderViews {
         return seen(repository.unpaid(since.atStartOfDay(clock.getZone()).toInstant(), most));
     }
 
-    private List<Seen> seen(List<Order> orders) {
+    List<Seen> seen(List<Order> orders) {
         return orders.stream().map(this::seen).toList();
     }
 
@@ -92,6 +98,7 @@ public class OrderViews {
         Instant begun = o.means().openedAt();
         return new Seen(
                 o.id(),
+                o.key(),
                 o.clientId(),
                 o.invoiceId(),
                 o.amount(),
@@ -100,6 +107,7 @@ public class OrderViews {
                 new Brings(o.means().with(), o.means().expectedOn(), o.means().holds()),
                 begun == null ? clock.today() : begun.atZone(clock.getZone()).toLocalDate(),
                 new There(o.at().processor(), o.payAt(), o.orderId() == null ? "" : o.orderId()),
-                o.parts());
+                o.parts(),
+                o.linkPayment());
     }
 }

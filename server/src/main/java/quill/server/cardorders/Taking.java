@@ -2,64 +2,58 @@ package quill.server.cardorders;
 
 import java.time.LocalDate;
 import java.util.Set;
-import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
-import quill.core.money.Amounts;
+import quill.core.id.ClientId;
 import quill.core.pay.PaymentWay;
 import quill.server.audit.Happenings;
 import quill.server.cardorders.OrderRepository.Order;
-import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
-import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
-import quill.server.common.News;
-import quill.server.common.Shown;
-import quill.server.common.Texts;
+import quill.server.payments.Payment;
 import quill.server.payments.PaymentsService;
-import quill.server.payments.TestPayments;
 import quill.server.processor.CardProcessor.Answer;
 
 /** Takes in what the processor says of an order: money, a refusal, an end. */
 @Component
 class Taking {
     private final OrderRepository repository;
+    private final LinkOrderRepository linked;
     private final PaymentsService payments;
-    private final TestPayments tests;
     private final ClientsService clients;
-    private final Happenings happenings;
+    private final OrderTelling telling;
     private final TransactionTemplate transaction;
-    private final ApplicationEventPublisher publisher;
     private final BusinessClock clock;
+    private final ForLinks links;
 
     Taking(
             OrderRepository repository,
+            LinkOrderRepository linked,
             PaymentsService payments,
-            TestPayments tests,
             ClientsService clients,
-            Happenings happenings,
+            OrderTelling telling,
             TransactionTemplate transaction,
-            ApplicationEventPublisher publisher,
-            BusinessClock clock) {
+            BusinessClock clock,
+            ForLinks links) {
         this.repository = repository;
+        this.linked = linked;
         this.payments = payments;
-        this.tests = tests;
         this.clients = clients;
-        this.happenings = happenings;
+        this.telling = telling;
         this.transaction = transaction;
-        this.publisher = publisher;
         this.clock = clock;
+        this.links = links;
     }
 
     void take(long orderId, Answer answer) {
         // The client paid, or its card was declined: whoever asks the processor about it did neither.
-        Client payer = clients.client(repository.find(orderId).orElseThrow().clientId());
+        String payer = payerOf(repository.find(orderId).orElseThrow());
         Happenings.asClient(
-                payer.name(),
+                payer,
                 () -> transaction.executeWithoutResult(status -> {
                     // The client first, then what is the client's: everybody locks in this order.
-                    clients.lock(payer.id());
+                    lockPayer(repository.find(orderId).orElseThrow(), answer);
                     Order order = repository.lock(orderId).orElseThrow();
                     repository.asked(orderId, clock.instant());
                     if (answer.wasPaid()) {
@@ -81,56 +75,47 @@ class Taking {
                                 .filter(d -> !d.equals(order.declined()))
                                 .ifPresent(reason -> {
                                     repository.declined(orderId, reason);
-                                    declined(order, payer, answer, reason);
+                                    telling.declined(order, payer, answer, reason);
                                 });
                     }
                 }));
     }
 
+    private String payerOf(Order order) {
+        return order.clientId() == null
+                ? links.nameOf(order.linkPayment())
+                : clients.client(order.clientId()).name();
+    }
+
+    /** Whoever pays through a link becomes a client with the money, not before it. */
+    private void lockPayer(Order order, Answer answer) {
+        ClientId known = order.clientId();
+        boolean brings = answer.wasPaid() || answer.isUnderway() || answer.isHeld();
+        if (known == null && brings && !answer.test()) {
+            known = links.clientOf(order.linkPayment());
+            linked.paidBy(order.id(), known);
+        }
+        if (known != null) {
+            clients.lock(known);
+        }
+    }
+
     /** A bank debit brings it, or it is held: nothing is booked before it is certain, and nobody is reminded of it meanwhile. */
     private void coming(Order order, Answer answer) {
-        boolean held = answer.isHeld();
-        OrderState to = held ? OrderState.HELD : OrderState.UNDERWAY;
+        OrderState to = answer.isHeld() ? OrderState.HELD : OrderState.UNDERWAY;
         Set<OrderState> from = Set.of(OrderState.OPEN, OrderState.WITHDRAWING, OrderState.WANTED);
         if (repository.move(order.id(), to, from) == 1) {
-            LocalDate until = held ? answer.lapsesOn() : answer.certainOn();
+            LocalDate until = answer.isHeld() ? answer.lapsesOn() : answer.certainOn();
             repository.coming(order.id(), answer.with().words(), until);
-            happenings.tell(
-                    order.invoiceId(),
-                    order.clientId(),
-                    (order.at().test() ? "On trial: " : "")
-                            + Shown.money(answer.money())
-                            + (held ? " held on a card until " : " begun by bank debit, certain on ")
-                            + Texts.day(until));
+            telling.coming(order, answer, until);
         }
     }
 
     private void letGo(Order order, Answer answer) {
         boolean lapsed = "lapsed".equals(answer.state());
         if (repository.move(order.id(), OrderState.WITHDRAWN, OrderState.UNENDED) == 1 && lapsed) {
-            happenings.tell(
-                    order.invoiceId(),
-                    order.clientId(),
-                    "What was held lapsed, " + Amounts.grouped(order.amount()) + ": nothing was taken");
+            telling.lapsed(order);
         }
-    }
-
-    private void declined(Order order, Client payer, Answer answer, String reason) {
-        boolean debit = answer.with() != null && answer.with().isDebit() && "refused".equals(answer.state());
-        String what = debit ? "bank debit" : "card";
-        publisher.publishEvent(new News(
-                News.Kind.DECLINED,
-                (order.at().test() ? "On trial: a " : "A ") + what + " of " + payer.name() + " was "
-                        + (debit ? "refused" : "declined") + " for " + Shown.money(order.amount()) + ": " + reason
-                        + ".",
-                Amount.of(order.amount()),
-                order.clientId(),
-                order.invoiceId()));
-        happenings.tell(
-                order.invoiceId(),
-                order.clientId(),
-                (debit ? "Bank debit refused" : "Card declined") + (order.at().test() ? " on trial: " : ": ") + reason
-                        + " (" + Amounts.grouped(order.amount()) + ")");
     }
 
     private void book(Order order, Answer answer) {
@@ -147,29 +132,11 @@ class Taking {
         String card = answer.with().words();
         PaymentWay way = answer.with().isDebit() ? PaymentWay.BANK_DEBIT : PaymentWay.CARD;
         if (answer.test()) {
-            tests.note(new TestPayments.TestPayment(
-                    order.key(),
-                    order.at().processor(),
-                    order.clientId(),
-                    order.invoiceId(),
-                    Amount.of(answer.money()),
-                    answer.paid().on(),
-                    card));
-            happenings.tell(
-                    order.invoiceId(),
-                    order.clientId(),
-                    "Test payment of " + Shown.money(answer.money()) + " " + way.words()
-                            + ": nothing was taken, nothing is settled");
+            telling.tried(order, answer, way, card);
             return;
         }
-        publisher.publishEvent(new News(
-                News.Kind.PAID,
-                clients.client(order.clientId()).name() + " paid " + Shown.money(answer.money()) + " " + way.words()
-                        + ".",
-                Amount.of(answer.money()),
-                order.clientId(),
-                order.invoiceId()));
-        payments.bookProcessors(new PaymentsService.ByProcessor(
+        telling.paid(order, clients.client(order.clientId()).name(), answer, way);
+        Payment payment = payments.bookProcessors(new PaymentsService.ByProcessor(
                 order.key(),
                 way,
                 order.clientId(),
@@ -181,5 +148,8 @@ class Taking {
                 card,
                 answer.paid().payment(),
                 repository.payerOf(order.id())));
+        if (order.linkPayment() != null) {
+            links.arrived(order.linkPayment(), payment);
+        }
     }
 }

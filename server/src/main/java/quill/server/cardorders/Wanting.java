@@ -178,8 +178,7 @@ class Wanting {
         long id = repository.insert(
                 "quill-" + UUID.randomUUID(),
                 at,
-                invoice.id(),
-                invoice.clientId(),
+                new OrderRepository.Whose(invoice.id(), invoice.clientId(), null, null),
                 parts,
                 open,
                 taking.ways(),

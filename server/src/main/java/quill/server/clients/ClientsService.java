@@ -4,6 +4,7 @@ import java.sql.Connection;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -148,6 +149,15 @@ public class ClientsService {
             throw new RefusedException("more.schedule", String.valueOf(schedule), "must be one of the kept schedules");
         }
         return plain;
+    }
+
+    /** Whoever has this address of e-mail, in whatever case; one that is not archived before one that is, the oldest first. */
+    public Optional<Client> byEmail(String email) {
+        return repository.all().stream()
+                .filter(s -> s.mergedInto() == null && s.client().email().equalsIgnoreCase(email))
+                .min(Comparator.comparing(Stored::archived)
+                        .thenComparing(s -> s.client().id().value()))
+                .map(Stored::client);
     }
 
     /** Makes one. */

@@ -62,6 +62,12 @@ record MessageDraft(
                 key, kind, client, List.of(document), Channel.MAIL, to, List.of(), written, List.of(), null, Held.NOT);
     }
 
+    /** A letter to a client, about no document. */
+    static MessageDraft about(String key, MessageKind kind, ClientId client, String to, Written written) {
+        return new MessageDraft(
+                key, kind, client, List.of(), Channel.MAIL, to, List.of(), written, List.of(), null, Held.NOT);
+    }
+
     /** One to the business itself, to be looked at. */
     static MessageDraft toOneself(String own, String subject, Written written) {
         return own("tried:" + UUID.randomUUID(), MessageKind.COPY, own, written.called(subject));

@@ -73,13 +73,18 @@ public final class SquareCode {
 
     /** The code as a PNG, error correction level M as EPC069-12 asks. */
     static byte[] png(String payload) {
+        return png(payload, PIXELS);
+    }
+
+    /** The same, so many pixels wide. */
+    public static byte[] png(String payload, int pixels) {
         try {
             var matrix = new QRCodeWriter()
                     .encode(
                             payload,
                             BarcodeFormat.QR_CODE,
-                            PIXELS,
-                            PIXELS,
+                            pixels,
+                            pixels,
                             Map.of(
                                     EncodeHintType.ERROR_CORRECTION,
                                     ErrorCorrectionLevel.M,

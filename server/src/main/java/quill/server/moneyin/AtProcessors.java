@@ -21,6 +21,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.Texts;
 import quill.server.documents.Document;
 import quill.server.documents.Documents;
+import quill.server.paylinks.LinkViews;
 import quill.server.payments.ByHand;
 import quill.server.payments.Payment;
 import quill.server.payments.Payments;
@@ -35,6 +36,7 @@ class AtProcessors {
     private final WaysService ways;
     private final ByHand byHand;
     private final Documents documents;
+    private final LinkViews links;
     private final BusinessClock clock;
 
     AtProcessors(
@@ -44,7 +46,9 @@ class AtProcessors {
             WaysService ways,
             ByHand byHand,
             Documents documents,
+            LinkViews links,
             BusinessClock clock) {
+        this.links = links;
         this.clock = clock;
         this.documents = documents;
         this.byHand = byHand;
@@ -52,6 +56,10 @@ class AtProcessors {
         this.refunds = refunds;
         this.disputes = disputes;
         this.ways = ways;
+    }
+
+    LinkViews links() {
+        return links;
     }
 
     List<MoneyRecord.Target> targets(Payment p) {

@@ -25,6 +25,7 @@ import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Texts;
+import quill.server.paylinks.LinkViews;
 import quill.server.payments.Payment;
 import quill.server.payments.Payments;
 
@@ -38,9 +39,17 @@ class MoneyIndex {
     private final OrderViews orders;
     private final Disputes disputes;
     private final ClientsService clients;
+    private final LinkViews links;
     private final BusinessClock clock;
 
-    MoneyIndex(Payments payments, OrderViews orders, Disputes disputes, ClientsService clients, BusinessClock clock) {
+    MoneyIndex(
+            Payments payments,
+            OrderViews orders,
+            Disputes disputes,
+            ClientsService clients,
+            LinkViews links,
+            BusinessClock clock) {
+        this.links = links;
         this.payments = payments;
         this.orders = orders;
         this.disputes = disputes;
@@ -165,7 +174,7 @@ class MoneyIndex {
                 "order-" + o.id(),
                 state,
                 o.clientId(),
-                name(o.clientId(), names),
+                o.clientId() == null ? links.payerOf(o.linkPayment()) : name(o.clientId(), names),
                 Amount.of(o.amount()),
                 words,
                 until == null ? o.begunOn() : until);

@@ -9,12 +9,14 @@ import quill.server.clearing.Dispute;
 import quill.server.clearing.RefundOrders;
 import quill.server.common.Amount;
 import quill.server.dispatch.Message;
+import quill.server.paylinks.LinkViews;
 import quill.server.payments.Payment;
 import quill.server.payments.Payments;
 
 /**
  * A payment with all that is known of it, or an attempt at one.
  *
+ * @param clientId null where somebody began to pay through a link, and nobody knows them yet
  * @param payment null for what was not paid
  * @param way its way to the bank, in order
  * @param begun what is said of it while it is not certain, or was not paid; empty for a payment
@@ -22,7 +24,7 @@ import quill.server.payments.Payments;
 record MoneyRecord(
         String key,
         MoneyRow.State state,
-        ClientId clientId,
+        @Schema(nullable = true) ClientId clientId,
         String clientName,
         Amount amount,
         @Schema(nullable = true) Payment payment,
@@ -68,6 +70,7 @@ record MoneyRecord(
      * @param number the processor's own; empty for what none took
      * @param held the order whose money is held and can be taken; null where none is
      * @param openAt the processor's page of it
+     * @param link the payment link through which it came; null for what is for a document
      */
     record After(
             @Schema(nullable = true) Amount refundCredit,
@@ -79,5 +82,6 @@ record MoneyRecord(
             List<Target> moveTo,
             String number,
             @Schema(nullable = true) String openAt,
-            @Schema(nullable = true) Long held) {}
+            @Schema(nullable = true) Long held,
+            @Schema(nullable = true) LinkViews.FromLink link) {}
 }

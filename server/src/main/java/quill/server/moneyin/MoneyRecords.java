@@ -15,6 +15,7 @@ import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.Texts;
 import quill.server.debts.Debts;
+import quill.server.paylinks.LinkViews;
 import quill.server.payments.Payment;
 import quill.server.payments.PaymentRefunds;
 import quill.server.payments.Payments;
@@ -86,7 +87,8 @@ class MoneyRecords {
                         gone ? List.of() : processors.targets(p),
                         payments.processorsNumber(id),
                         order.map(o -> o.there().payAt()).orElse(null),
-                        null));
+                        null,
+                        order.map(this::from).orElse(null)));
     }
 
     private static Money yours(Payment p, List<Payments.Later> later) {
@@ -144,7 +146,9 @@ class MoneyRecords {
                 "order-" + id,
                 state,
                 o.clientId(),
-                clients.client(o.clientId()).name(),
+                o.clientId() == null
+                        ? processors.links().payerOf(o.linkPayment())
+                        : clients.client(o.clientId()).name(),
                 Amount.of(o.amount()),
                 null,
                 begun,
@@ -162,10 +166,18 @@ class MoneyRecords {
                         List.of(),
                         o.there().number(),
                         o.there().payAt(),
-                        o.state() == OrderState.HELD ? o.id() : null));
+                        o.state() == OrderState.HELD ? o.id() : null,
+                        from(o)));
+    }
+
+    private LinkViews.FromLink from(OrderViews.Seen o) {
+        return o.linkPayment() == null ? null : processors.links().from(o.linkPayment());
     }
 
     private List<MoneyRecord.Settled> whatFor(OrderViews.Seen o) {
+        if (o.invoiceId() == null) {
+            return List.of();
+        }
         return debts.of(o.invoiceId()).stream()
                 .filter(d -> o.parts().containsKey(d.id()))
                 .map(d -> new MoneyRecord.Settled(

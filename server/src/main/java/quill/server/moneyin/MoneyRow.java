@@ -1,5 +1,6 @@
 package quill.server.moneyin;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
 import quill.core.id.ClientId;
@@ -9,10 +10,17 @@ import quill.server.common.Amount;
  * A payment, or an attempt at one, in the index of what comes in.
  *
  * @param key of its record: payment-7 or order-7
+ * @param clientId null where somebody began to pay through a link, and nobody knows them yet
  * @param words how, and what is special about it
  */
 record MoneyRow(
-        String key, State state, ClientId clientId, String clientName, Amount amount, String words, LocalDate on) {
+        String key,
+        State state,
+        @Schema(nullable = true) ClientId clientId,
+        String clientName,
+        Amount amount,
+        String words,
+        LocalDate on) {
     /** How it stands, in the order of the index. */
     enum State {
         /** The payer's bank took it back, and that is not decided. */

@@ -213,7 +213,8 @@ public class PaymentsService {
     /**
      * Books what the processor says was paid, with its fee, once for each key. It settles what is open of the debts that
      * its order named, whatever became of the order meanwhile; the rest is client credit, which settles what else is
-     * open, and what is left then waits for a person to look at it.
+     * open, and what is left then waits for a person to look at it. What comes through a payment link names no debt: its
+     * payer meant it for something else than what is open, so that it is held until there is an invoice for it.
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public Payment bookProcessors(ByProcessor c) {
@@ -235,6 +236,11 @@ public class PaymentsService {
                 c.card(),
                 c.processorPayment(),
                 false);
+        if (c.invoiceId() == null) {
+            Payment held = before.hold(payment.becomes(null, true));
+            String known = clients.client(c.clientId()).email();
+            return c.payer().email().equalsIgnoreCase(known) ? held : before.paidBy(held, c.payer());
+        }
         if (c.installments().isEmpty()) {
             return before.paidBy(before.forQuote(payment, true, true), c.payer());
         }

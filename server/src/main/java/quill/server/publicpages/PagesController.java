@@ -54,7 +54,7 @@ class PagesController {
         return page(business, response);
     }
 
-    @GetMapping({"/p/{token}", "/client.html"})
+    @GetMapping({"/p/{token}", "/p/{token}/{payer}", "/client.html"})
     ResponseEntity<String> client(HttpServletResponse response) {
         return page(client, response);
     }

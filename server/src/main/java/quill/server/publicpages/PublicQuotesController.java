@@ -65,9 +65,6 @@ class PublicQuotesController {
         this.orders = orders;
     }
 
-    /** What a link leads to. @param kind quote or invoice */
-    record LinkKind(String kind) {}
-
     /** @param seen the seal of what was on screen */
     record Accept(String name, List<Integer> ticked, String seen) {}
 
@@ -83,11 +80,6 @@ class PublicQuotesController {
 
     /** @param outcome what came of paying @param declined why the card was declined; empty where it was not */
     record QuoteBack(QuoteViews.QuotePage page, CardOrders.Outcome outcome, String declined) {}
-
-    @GetMapping("/kind")
-    LinkKind kind(@PathVariable String token) {
-        return new LinkKind(documents.byToken(token).kind() == DocumentKind.QUOTE ? "quote" : "invoice");
-    }
 
     private Document quote(String token) {
         Document found = documents.byToken(token);

@@ -134,7 +134,9 @@ class MoneyNeeds {
                     t.clientId(),
                     null,
                     "Card money that could not be booked: " + Shown.money(t.amount()) + ", "
-                            + clients.client(t.clientId()).name(),
+                            + (t.clientId() == null
+                                    ? "through a payment link"
+                                    : clients.client(t.clientId()).name()),
                     t.why() + " Look at it at the card processor; it is tried again by itself."));
         }
     }

@@ -1,0 +1,65 @@
+package quill.server.dispatch;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.joda.money.Money;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import quill.core.id.ClientId;
+import quill.core.letter.LetterField;
+import quill.core.letter.LetterKind;
+import quill.server.business.Business;
+import quill.server.clients.ClientsService;
+import quill.server.common.Shown;
+import quill.server.letters.LetterFacts;
+import quill.server.letters.LetterFacts.Row;
+import quill.server.letters.LetterWriting;
+import quill.server.letters.Written;
+
+/** The receipts of payments that came through payment links, with no invoice behind them. */
+@Service
+public class LinkLetters {
+    private final LetterWriting writing;
+    private final LetterBasics basics;
+    private final MessageQueue queue;
+    private final ClientsService clients;
+
+    LinkLetters(LetterWriting writing, LetterBasics basics, MessageQueue queue, ClientsService clients) {
+        this.writing = writing;
+        this.basics = basics;
+        this.queue = queue;
+        this.clients = clients;
+    }
+
+    /** A tax that is inside an amount. */
+    public record Inside(String name, Money amount) {}
+
+    /** What the payer filled in. */
+    public record Said(String label, String text) {}
+
+    /** What came. @param way how, in words */
+    public record Came(String title, Money amount, String way, LocalDate on, List<Inside> taxes, List<Said> said) {}
+
+    /** Queues the receipt, once for each payment. @param name of whoever paid @param to its address of e-mail */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void receipt(ClientId clientId, long paymentId, Came c, String name, String to) {
+        Business from = basics.from(c.amount().getCurrencyUnit());
+        LetterFacts.Values values = basics.values(from, clients.client(clientId).name(), name)
+                .put(LetterField.DOCUMENT, c.title())
+                .put(LetterField.WHAT_FOR, c.title())
+                .put(LetterField.PAID, Shown.money(c.amount()))
+                .put(
+                        LetterField.ARRIVED,
+                        basics.say("link-came", Map.of("paid", c.amount(), "title", c.title(), "inside", c.taxes())))
+                .put(LetterField.LEFT, basics.say("link-left", Map.of()));
+        List<Row> rows = new ArrayList<>();
+        rows.add(Row.plain(basics.say("received", Map.of("on", c.on(), "way", c.way())), Shown.money(c.amount())));
+        c.said().forEach(s -> rows.add(Row.plain(s.label(), s.text())));
+        LetterFacts said = new LetterFacts(from, values.all(), rows, "", List.of(), List.of());
+        Written written = writing.write(LetterKind.RECEIPT, false, said, LetterWriting.ThisOnce.NOTHING);
+        queue.add(MessageDraft.about("receipt:" + paymentId, MessageKind.RECEIPT, clientId, to, written), Slip.PLAIN);
+    }
+}
