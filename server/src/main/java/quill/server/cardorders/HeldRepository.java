@@ -1,17 +1,31 @@
 package quill.server.cardorders;
 
+import java.time.Instant;
+import java.util.List;
 import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.server.cardorders.OrderRepository.Order;
 
-/** Table PROCESSOR_ORDER, of which money is held. Holds no rules; the caller opens the transaction. */
+/** Table PROCESSOR_ORDER: of which money is held, and what came of nothing. Holds no rules; the caller opens the transaction. */
 @Repository
 class HeldRepository {
     private final JdbcClient jdbc;
 
     HeldRepository(JdbcClient jdbc) {
         this.jdbc = jdbc;
+    }
+
+    /** Orders of money that were begun since then and were not paid, newest first. */
+    List<Order> unpaid(Instant since, int most) {
+        return jdbc.sql(OrderRepository.SELECT + """
+                WHERE state IN ('open', 'withdrawing', 'withdrawn') AND NOT test AND order_id IS NOT NULL AND opened_at >= :since
+                ORDER BY id DESC LIMIT :most
+                """)
+                .param("since", since)
+                .param("most", most)
+                .query(OrderRepository::order)
+                .list();
     }
 
     /** What is held is to be taken. @return rows changed: none where it is held no more */

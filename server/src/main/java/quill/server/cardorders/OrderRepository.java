@@ -38,6 +38,9 @@ class OrderRepository {
               FROM processor_order o
             """;
 
+    private static final String UNENDED =
+            "state IN ('wanted', 'open', 'withdrawing', 'underway', 'held', 'taking', 'releasing')";
+
     /** In which nobody knows whether anything comes. */
     private static final Set<String> LOOSE = Set.of("wanted", "open", "withdrawing");
 
@@ -198,18 +201,6 @@ class OrderRepository {
                 .isPresent();
     }
 
-    /** Orders of money that were begun since then and were not paid, newest first. */
-    List<Order> unpaid(Instant since, int most) {
-        return jdbc.sql(SELECT + """
-                WHERE state IN ('open', 'withdrawing', 'withdrawn') AND NOT test AND order_id IS NOT NULL AND opened_at >= :since
-                ORDER BY id DESC LIMIT :most
-                """)
-                .param("since", since)
-                .param("most", most)
-                .query(OrderRepository::order)
-                .list();
-    }
-
     /** By what the processor calls it. */
     Optional<Order> find(long processor, String orderId) {
         return jdbc.sql(SELECT + "WHERE at_processor = :processor AND order_id = :order")
@@ -246,10 +237,8 @@ class OrderRepository {
 
     /** Orders whose end we do not know yet, whoever was asked about longest ago first; each once in a round. */
     List<Order> unended(Instant notSince, int most) {
-        return jdbc.sql(SELECT + """
-                WHERE state IN ('wanted', 'open', 'withdrawing', 'underway', 'held', 'taking', 'releasing') AND (polled_at IS NULL OR polled_at < :since)
-                ORDER BY polled_at NULLS FIRST, id LIMIT :most
-                """)
+        String notYet = " AND (polled_at IS NULL OR polled_at < :since) ORDER BY polled_at NULLS FIRST, id LIMIT :most";
+        return jdbc.sql(SELECT + "WHERE " + UNENDED + notYet)
                 .param("since", notSince)
                 .param("most", most)
                 .query(OrderRepository::order)
@@ -283,9 +272,7 @@ class OrderRepository {
 
     /** Orders with money that could not be booked. */
     List<Order> troubled() {
-        return jdbc.sql(
-                        SELECT
-                                + "WHERE state IN ('wanted', 'open', 'withdrawing', 'underway', 'held', 'taking', 'releasing') AND trouble IS NOT NULL ORDER BY id LIMIT 50")
+        return jdbc.sql(SELECT + "WHERE " + UNENDED + " AND trouble IS NOT NULL ORDER BY id LIMIT 50")
                 .query(OrderRepository::order)
                 .list();
     }
@@ -329,10 +316,9 @@ class OrderRepository {
 
     /** All of these clients that are no trial. */
     List<Unended> unended(Collection<ClientId> clientIds) {
-        return jdbc.sql(SELECT + """
-                  JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS given (one) ON one = client_id
-                 WHERE state IN ('wanted', 'open', 'withdrawing', 'underway', 'held', 'taking', 'releasing') AND NOT test
-                """)
+        String given =
+                " JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS given (one) ON one = client_id WHERE NOT test AND ";
+        return jdbc.sql(SELECT + given + UNENDED)
                 .param("clients", Ids.array(clientIds))
                 .query((rs, n) -> new Unended(
                         !LOOSE.contains(rs.getString("state")),

@@ -19,9 +19,11 @@ import quill.server.common.NotFoundException;
 @Transactional(readOnly = true)
 public class OrderViews {
     private final OrderRepository repository;
+    private final HeldRepository rows;
     private final BusinessClock clock;
 
-    OrderViews(OrderRepository repository, BusinessClock clock) {
+    OrderViews(OrderRepository repository, HeldRepository rows, BusinessClock clock) {
+        this.rows = rows;
         this.repository = repository;
         this.clock = clock;
     }
@@ -87,7 +89,7 @@ public class OrderViews {
 
     /** Those that were begun on a day or later and brought nothing, newest first. */
     public List<Seen> unpaid(LocalDate since, int most) {
-        return seen(repository.unpaid(since.atStartOfDay(clock.getZone()).toInstant(), most));
+        return seen(rows.unpaid(since.atStartOfDay(clock.getZone()).toInstant(), most));
     }
 
     List<Seen> seen(List<Order> orders) {

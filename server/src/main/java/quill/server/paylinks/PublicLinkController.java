@@ -58,12 +58,7 @@ class PublicLinkController {
     /** A tax that is inside. @param amount what it comes to; null where the payer chooses the amount */
     record InsideTax(String name, @Schema(nullable = true) Amount amount) {}
 
-    /**
-     * The page.
-     *
-     * @param by how it is paid on the card company's page: by card or bank debit; empty where it is not taken
-     * @param debitCertainOn when a bank debit that is begun today is certain; null where none is taken
-     */
+    /** The page. */
     record LinkPage(
             LinkFrom from,
             String title,
@@ -74,9 +69,20 @@ class PublicLinkController {
             List<PaymentLink.LinkField> fields,
             PaymentLink.State state,
             @Schema(nullable = true) LocalDate endsOn,
-            boolean hold,
+            LinkTakes takes) {}
+
+    /**
+     * How it can be paid.
+     *
+     * @param by on the card company's page: by card or bank debit; empty where it is not taken
+     * @param test whether on trial only
+     * @param hold whether a card's money is only held
+     * @param debitCertainOn when a bank debit that is begun today is certain; null where none is taken
+     */
+    record LinkTakes(
             String by,
             boolean test,
+            boolean hold,
             @Schema(nullable = true) LocalDate debitCertainOn) {}
 
     /** What came of a payment. */
@@ -140,10 +146,11 @@ class PublicLinkController {
                 l.fields(),
                 links.state(l),
                 l.rules().endsOn(),
-                l.rules().hold(),
-                takes.map(t -> by(t.ways())).orElse(""),
-                takes.filter(LinkOrders.Taken::test).isPresent(),
-                debit ? WayRule.workingDaysAfter(clock.today(), WayRule.DEBIT_DAYS) : null);
+                new LinkTakes(
+                        takes.map(t -> by(t.ways())).orElse(""),
+                        takes.filter(LinkOrders.Taken::test).isPresent(),
+                        l.rules().hold(),
+                        debit ? WayRule.workingDaysAfter(clock.today(), WayRule.DEBIT_DAYS) : null));
     }
 
     private static String by(Set<WayToPay> ways) {

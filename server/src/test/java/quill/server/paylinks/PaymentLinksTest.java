@@ -8,17 +8,11 @@ import com.google.zxing.BinaryBitmap;
 import com.google.zxing.client.j2se.BufferedImageLuminanceSource;
 import com.google.zxing.common.HybridBinarizer;
 import com.google.zxing.qrcode.QRCodeReader;
-import com.sun.net.httpserver.HttpServer;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.net.InetSocketAddress;
-import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import javax.imageio.ImageIO;
 import org.joda.money.CurrencyUnit;
 import org.testng.annotations.AfterMethod;
@@ -48,10 +42,7 @@ import quill.server.payments.Payments;
 /** Payment links from their making to the invoice of what came, with a processor that says what each test wants. */
 public class PaymentLinksTest {
     private static final LocalDate TODAY = LocalDate.of(2027, 3, 1);
-    private static final Pattern AMOUNT = Pattern.compile("\"amount\":\"?([0-9.]+)");
-    private final Map<String, String> states = new ConcurrentHashMap<>();
-    private final Map<String, String> amounts = new ConcurrentHashMap<>();
-    private HttpServer processor;
+    private ObedientProcessor processor;
     private Server server;
     private PaymentLinks links;
     private LinkPaying paying;
@@ -60,30 +51,8 @@ public class PaymentLinksTest {
 
     @BeforeMethod
     public void start() throws IOException {
-        states.clear();
-        amounts.clear();
-        processor = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
-        processor.createContext("/api/orders", exchange -> {
-            String path = exchange.getRequestURI().getPath();
-            String key = exchange.getRequestHeaders().getFirst("Idempotency-Key");
-            String id = key != null ? key : path.split("/")[3];
-            Matcher amount =
-                    AMOUNT.matcher(new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8));
-            if (amount.find()) {
-                amounts.putIfAbsent(id, amount.group(1));
-            }
-            if (path.endsWith("/withdrawal") && !"paid".equals(states.get(id))) {
-                states.put(id, "withdrawn");
-            }
-            byte[] body = answer(id, states.computeIfAbsent(id, k -> "open")).getBytes(StandardCharsets.UTF_8);
-            exchange.getResponseHeaders().add("Content-Type", "application/json");
-            exchange.sendResponseHeaders(200, body.length);
-            exchange.getResponseBody().write(body);
-            exchange.close();
-        });
-        processor.start();
-        server = new Server("--quill.processor.url=http://127.0.0.1:"
-                + processor.getAddress().getPort());
+        processor = new ObedientProcessor();
+        server = new Server("--quill.processor.url=" + processor.url());
         server.setUp(TODAY);
         links = server.bean(PaymentLinks.class);
         paying = server.bean(LinkPaying.class);
@@ -91,28 +60,10 @@ public class PaymentLinksTest {
         keys = 0;
     }
 
-    private String answer(String id, String state) {
-        boolean paid = state.equals("paid");
-        String amount = amounts.getOrDefault(id, "1.00");
-        return """
-                {"id":"%s","state":"%s","amount":"%s","currency":"EUR","payAt":"http://localhost/pay/%s","test":false,
-                 "paid":%s,"with":%s,"attempts":[]}
-                """.formatted(
-                id,
-                state,
-                amount,
-                id,
-                paid
-                        ? "{\"payment\":\"pay-%s\",\"on\":\"2027-03-01\",\"amount\":\"%s\",\"fee\":\"0.30\"}"
-                                .formatted(id, amount)
-                        : "null",
-                paid ? "{\"way\":\"card\",\"name\":\"Test card\",\"lastFour\":\"0018\",\"expiry\":null}" : "null");
-    }
-
     @AfterMethod(alwaysRun = true)
     public void stop() {
         server.close();
-        processor.stop(0);
+        processor.close();
     }
 
     private static LinkAmount.TypedLinkAmount fixed(String amount) {
@@ -160,7 +111,7 @@ public class PaymentLinksTest {
     }
 
     private void paid(String address) {
-        states.put(orderAt(address), "paid");
+        processor.pay(orderAt(address));
         server.bean(CardOrders.class).askAboutAll(() -> false);
     }
 
@@ -260,7 +211,7 @@ public class PaymentLinksTest {
                         link.token(),
                         new LinkPaying.PayLink(one.key(), "25.00", "EUR", "Other", one.email(), Map.of(), false)))
                 .isInstanceOf(ConflictException.class);
-        assertThat(states).hasSize(1);
+        assertThat(processor.orders()).isEqualTo(1);
     }
 
     @Test
@@ -273,7 +224,7 @@ public class PaymentLinksTest {
                 .hasMessageContaining("just now");
         leftForLong();
         String second = paying.begin(link.token(), by("Third", "25.00"));
-        assertThat(states.get(orderAt(address))).isEqualTo("withdrawn");
+        assertThat(processor.state(orderAt(address))).isEqualTo("withdrawn");
         paid(second);
         assertThatThrownBy(() -> paying.begin(link.token(), by("Fourth", "25.00")))
                 .isInstanceOf(ConflictException.class)
@@ -287,11 +238,11 @@ public class PaymentLinksTest {
         PaymentLink link = make(typed(fixed("25.00"), true, ""));
         String address = paying.begin(link.token(), by("First", "25.00"));
         leftForLong();
-        states.put(orderAt(address), "paid");
+        processor.pay(orderAt(address));
         assertThatThrownBy(() -> paying.begin(link.token(), by("Second", "25.00")))
                 .isInstanceOf(ConflictException.class);
         assertThat(views.record(link.id()).times()).isEqualTo(1);
-        assertThat(states).hasSize(1);
+        assertThat(processor.orders()).isEqualTo(1);
     }
 
     private void leftForLong() {
@@ -306,7 +257,7 @@ public class PaymentLinksTest {
         String begun = paying.begin(link.token(), by("Petra", "25.00"));
         PaymentLink closed = links.close(link.id(), link.version(), true);
         server.bean(CardOrders.class).askAboutAll(() -> false);
-        assertThat(states.get(orderAt(begun))).isEqualTo("withdrawn");
+        assertThat(processor.state(orderAt(begun))).isEqualTo("withdrawn");
         assertThatThrownBy(() -> paying.begin(link.token(), by("Late", "25.00")))
                 .isInstanceOf(ConflictException.class)
                 .hasMessageContaining("takes no payments any more");
@@ -340,7 +291,7 @@ public class PaymentLinksTest {
                         new LinkPaying.PayLink("pay-tampered", amount, currency, "P", "p@p.example", Map.of(), false))))
                 .extracting(Problem::field)
                 .containsExactly(field);
-        assertThat(states).isEmpty();
+        assertThat(processor.orders()).isZero();
     }
 
     @Test
@@ -402,7 +353,7 @@ public class PaymentLinksTest {
         links.change(link.id(), dearer);
         assertThatThrownBy(() -> links.change(link.id(), dearer)).isInstanceOf(ConflictException.class);
         server.bean(CardOrders.class).askAboutAll(() -> false);
-        assertThat(states.get(orderAt(begun)))
+        assertThat(processor.state(orderAt(begun)))
                 .as("nobody pays the old price any more")
                 .isEqualTo("withdrawn");
         assertThat(problemsOf(() -> paying.begin(link.token(), by("Late", "25.00")))
