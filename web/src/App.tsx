@@ -31,6 +31,7 @@ const InvoicesListPage = lazy(() =>
 );
 const MoneyInPage = lazy(() => import('./moneyin/MoneyInPage').then((m) => ({ default: m.MoneyInPage })));
 const PayoutsPage = lazy(() => import('./moneyin/PayoutsLeaf').then((m) => ({ default: m.PayoutsPage })));
+const LinksPage = lazy(() => import('./moneyin/LinksPage').then((m) => ({ default: m.LinksPage })));
 const PaymentsPage = lazy(() => import('./lists/PaymentsPage').then((m) => ({ default: m.PaymentsPage })));
 const DonePage = lazy(() => import('./today/DonePage').then((m) => ({ default: m.DonePage })));
 const AgingPage = lazy(() => import('./clients/AgingPage').then((m) => ({ default: m.AgingPage })));
@@ -116,6 +117,7 @@ export function App() {
                   <Route path="/invoices/list" element={<InvoicesListPage />} />
                   <Route path="/money-in/list" element={<PaymentsPage />} />
                   <Route path="/money-in/payouts/:id?" element={<PayoutsPage />} />
+                  <Route path="/money-in/links/:id?" element={<LinksPage />} />
                   <Route path="/money-in/:key?" element={<MoneyInPage />} />
                   <Route path="/invoices/:id?" element={<InvoicesPage />} />
                   <Route path="/invoices/:id/credit-notes/:note" element={<CreditNotePage />} />

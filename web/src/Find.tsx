@@ -33,6 +33,7 @@ const own: { title: string; to: string; words?: string }[] = [
   { title: 'All invoices, as a list', to: '/invoices/list', words: 'table export csv totals' },
   { title: 'Money in', to: '/money-in', words: 'payments received contested debit' },
   { title: 'All payments', to: '/money-in/list', words: 'money in list csv received' },
+  { title: 'Payment links', to: '/money-in/links', words: 'money in pay without invoice qr code button' },
   { title: 'Payouts', to: '/money-in/payouts', words: 'card processor bank clearing' },
   { title: 'Clients', to: '/clients' },
   { title: 'Aging', to: '/aging', words: 'late overdue owes' },

@@ -125,6 +125,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
   const fresh = [
     ['New invoice', go(newInvoice)],
     ['Quick invoice', () => setQuick(true)],
+    ['New payment link', go('/money-in/links/new')],
     ['New quote', go(ofClient ? `/quotes/new?client=${ofClient}` : '/quotes/new')],
     ['New client', go('/clients/new')],
     ['New item', go('/catalogue/new')],

@@ -21,6 +21,17 @@ export const moneyRecord = (key: string) =>
     },
   });
 
+export const paymentLinks = queryOptions({
+  queryKey: ['payment-links'],
+  queryFn: () => data(api.GET('/api/payment-links')),
+});
+
+export const paymentLink = (id: number) =>
+  queryOptions({
+    queryKey: ['payment-links', id],
+    queryFn: () => data(api.GET('/api/payment-links/{id}', { params: { path: { id } } })),
+  });
+
 export const payouts = queryOptions({
   queryKey: ['money-in', 'payouts'],
   queryFn: () => data(api.GET('/api/payouts')),

@@ -2,10 +2,11 @@ import { useEffect, useState } from 'react';
 import { api, data } from '../api/client';
 import { ClientPage } from './ClientPage';
 import { QuotePage } from './QuotePage';
+import { LinkPage } from './LinkPage';
 import { NotShown } from './NotShown';
 
-/** Whatever a client's link leads to. */
-export function AnyPage({ token }: { token: string }) {
+/** Whatever a client's link leads to. @param payer of what was begun on the page of a payment link; null before that */
+export function AnyPage({ token, payer }: { token: string; payer: string | null }) {
   const [kind, setKind] = useState<string | null>(null);
   const [failed, setFailed] = useState<unknown>(null);
   useEffect(() => {
@@ -15,6 +16,7 @@ export function AnyPage({ token }: { token: string }) {
     );
   }, [token]);
   if (kind === 'quote') return <QuotePage token={token} />;
+  if (kind === 'link') return <LinkPage token={token} payer={payer} />;
   if (kind) return <ClientPage token={token} />;
   return <NotShown failed={failed} />;
 }

@@ -5,10 +5,10 @@ import { createRoot } from 'react-dom/client';
 import { AnyPage } from './AnyPage';
 
 const root = document.getElementById('root');
-const token = window.location.pathname.split('/')[2] ?? '';
+const [, , token = '', payer = ''] = window.location.pathname.split('/');
 if (root)
   createRoot(root).render(
     <StrictMode>
-      <AnyPage token={token} />
+      <AnyPage token={token} payer={payer || null} />
     </StrictMode>,
   );

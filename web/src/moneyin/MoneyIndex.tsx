@@ -56,6 +56,9 @@ export function MoneyIndex({ current }: { current: string | null }) {
         <Link className="link" to="/money-in/payouts">
           Payouts
         </Link>
+        <Link className="link" to="/money-in/links">
+          Payment links
+        </Link>
         <Link className="link" to="/money-in/list">
           All payments, as a list
         </Link>

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { copyLink } from '../design/copyLink';
 import { isZero, longDate, money, plain, shortDate } from '../design/format';
@@ -67,6 +67,54 @@ function Later({ record: r }: { record: Record }) {
           })}
         </tbody>
       </table>
+    </>
+  );
+}
+
+/** The payment link through which it came, with what its payer filled in. */
+function FromLink({ record: r, payment: p }: { record: Record; payment: Payment | null }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const { link } = r.after;
+  const invoice = useMutation({
+    mutationFn: () => data(api.POST('/api/payment-links/invoices', { body: { paymentId: p?.id ?? 0 } })),
+    onSuccess: async (begun) => {
+      await queries.invalidateQueries();
+      void navigate(`/invoices/${begun.id}`);
+    },
+  });
+  if (!link) return null;
+  return (
+    <>
+      <h2>Through a payment link</h2>
+      <p style={{ margin: 0 }}>
+        <Link to={`/money-in/links/${link.id}`}>{link.title}</Link>
+      </p>
+      {link.answers.map((a) => (
+        <p key={a.label} style={{ margin: '4px 0 0' }}>
+          <span className="faded">{a.label}:</span> {a.text}
+        </p>
+      ))}
+      {link.terms && (
+        <details>
+          <summary className="faded small">The conditions that were accepted</summary>
+          <p className={`${css.said} small`}>{link.terms}</p>
+        </details>
+      )}
+      {p && (
+        <p>
+          {link.invoiceId === null ? (
+            <Button variant="outline" loading={invoice.isPending} onClick={() => invoice.mutate()}>
+              Make the invoice…
+            </Button>
+          ) : (
+            <Link to={`/invoices/${link.invoiceId}`}>
+              {link.invoiceNumber === 'draft' ? 'Its invoice is a draft' : `Invoice ${link.invoiceNumber}`}
+            </Link>
+          )}
+        </p>
+      )}
+      <Refusal error={invoice.error} />
     </>
   );
 }
@@ -304,7 +352,8 @@ export function MoneyRecordLeaf({ record: r }: { record: Record }) {
             </Link>
           )}
           <h1>
-            {money(r.amount)} from <Link to={`/clients/${r.clientId}`}>{r.clientName}</Link>
+            {money(r.amount)} from{' '}
+            {r.clientId === null ? r.clientName : <Link to={`/clients/${r.clientId}`}>{r.clientName}</Link>}
           </h1>
           {p ? (
             <p className="faded">
@@ -321,6 +370,7 @@ export function MoneyRecordLeaf({ record: r }: { record: Record }) {
             </p>
           )}
           <Number after={r.after} />
+          <FromLink record={r} payment={p} />
           {r.after.dispute && <Contest dispute={r.after.dispute} />}
           {r.way.length > 0 && (
             <>

@@ -13,6 +13,7 @@ import quill.core.id.ClientId;
 import quill.core.pay.LinkAmount;
 import quill.core.pay.SecureAddress;
 import quill.server.common.Texts;
+import quill.server.common.TypedMark;
 
 /**
  * A payment link as typed.
@@ -48,7 +49,7 @@ record TypedPaymentLink(
         List<Problem> problems = new ArrayList<>();
         String name = Texts.name("title", title, 120, true, problems);
         String what = Texts.text("description", description, 2000, false, problems);
-        LinkAmount amount = LinkAmount.read(asks, problems);
+        LinkAmount amount = LinkAmount.read(plain(asks), problems);
         for (String tax : taxes) {
             if (!offered.contains(tax)) {
                 problems.add(new Problem("taxes", tax, "must be among your taxes: " + offered));
@@ -80,6 +81,15 @@ record TypedPaymentLink(
                 false,
                 version,
                 today);
+    }
+
+    private static LinkAmount.TypedLinkAmount plain(LinkAmount.TypedLinkAmount a) {
+        return new LinkAmount.TypedLinkAmount(
+                a.currency(),
+                a.chosen(),
+                TypedMark.plain(a.amount()),
+                TypedMark.plain(a.least()),
+                TypedMark.plain(a.most()));
     }
 
     private List<PaymentLink.LinkField> own(List<Problem> problems) {
