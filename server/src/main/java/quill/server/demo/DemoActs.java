@@ -67,10 +67,17 @@ class DemoActs {
 
     /** What is not of the everyday kind. */
     @Component
-    record Others(DemoDocuments documents, DemoSending sending, DemoQuotes quotes, DemoJobs jobs, StandInForms forms) {}
+    record Others(
+            DemoDocuments documents,
+            DemoSending sending,
+            DemoQuotes quotes,
+            DemoJobs jobs,
+            DemoLinks links,
+            StandInForms forms) {}
 
     void play(DemoScript.Act act, DemoBeginning.Begun begun) {
-        boolean byOwner = !(act instanceof DemoScript.Pays p && CARDS.containsKey(p.way()));
+        boolean byOwner = !(act instanceof DemoScript.Pays p && CARDS.containsKey(p.way()))
+                && !(act instanceof DemoScript.ByLink l && l.who() != null);
         SecurityContextHolder.getContext()
                 .setAuthentication(
                         byOwner ? new UsernamePasswordAuthenticationToken(DemoYear.OWNER, "", List.of()) : null);
@@ -96,8 +103,18 @@ class DemoActs {
             others.quotes().play(offer.what(), begun);
         } else if (act instanceof DemoScript.Job job) {
             others.jobs().play(job.what(), begun);
+        } else if (act instanceof DemoScript.ByLink linked) {
+            byLink(linked, begun);
         } else if (act instanceof DemoScript.Slip slip) {
             slip(slip);
+        }
+    }
+
+    private void byLink(DemoScript.ByLink linked, DemoBeginning.Begun begun) {
+        if (linked.who() == null) {
+            others.links().make(begun.taxes().get("21"));
+        } else {
+            others.links().pay("demo-by-link-" + linked.on(), linked.who(), linked.instrument());
         }
     }
 

@@ -3,7 +3,7 @@ package quill.server.demo;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Money of March that is not plainly there: a card payment that is contested, a bank debit that is on its way. */
+/** Money of March that is not plainly there: a card payment that is contested, a bank debit that is on its way, payment links. */
 final class DemoMoney {
     private DemoMoney() {}
 
@@ -26,6 +26,9 @@ final class DemoMoney {
                 "100%@14",
                 "Overhaul, practice upright|6||460.00|21"));
         acts.add(new DemoScript.Pays(DemoScript.on("2027-03-14"), "pellworth-9", "first", "debit"));
+        acts.add(new DemoScript.ByLink(DemoScript.on("2027-03-02"), null, ""));
+        acts.add(new DemoScript.ByLink(DemoScript.on("2027-03-05"), "Tamsin Orrell", "upright, about 1960"));
+        acts.add(new DemoScript.ByLink(DemoScript.on("2027-03-12"), "Jory Penhale", "none yet"));
         return acts;
     }
 }

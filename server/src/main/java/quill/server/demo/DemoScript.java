@@ -68,7 +68,7 @@ final class DemoScript {
     }
 
     /** Something that happens on a day. */
-    sealed interface Act permits Bill, Pays, TakenBack, Slip, Special, Sending, Offer, Job {
+    sealed interface Act permits Bill, Pays, TakenBack, Slip, Special, Sending, Offer, Job, ByLink {
         LocalDate on();
     }
 
@@ -76,6 +76,9 @@ final class DemoScript {
     record Bill(
             String name, LocalDate on, String client, String subject, String terms, boolean issued, List<String> lines)
             implements Act {}
+
+    /** Payment links are made; or somebody pays through one. @param who null for the making @param instrument as filled in */
+    record ByLink(LocalDate on, String who, String instrument) implements Act {}
 
     /** A client pays, and it is recorded on a day. @param dated its value date @param what first, all, or an amount @param way TRANSFER, CASH, CHEQUE, debit, or a test card */
     record Pays(LocalDate on, String invoice, String what, String way, LocalDate dated) implements Act {

@@ -20,7 +20,7 @@ import quill.server.payments.Payer;
 
 /** What a payer does on the page of a payment link. */
 @Service
-class LinkPaying {
+public class LinkPaying {
     private static final int BYTES = 24;
     private final LinkRepository links;
     private final LinkPaymentRepository begun;
@@ -51,7 +51,7 @@ class LinkPaying {
      * @param answers to the link's own fields, by their labels
      * @param agreed whether the conditions are accepted
      */
-    record PayLink(
+    public record PayLink(
             String key,
             String amount,
             String currency,
@@ -77,7 +77,7 @@ class LinkPaying {
      * @throws RefusedException naming what is wrong
      * @throws ConflictException where the link takes nothing any more, or somebody is paying what is paid once
      */
-    String begin(String token, PayLink typed) {
+    public String begin(String token, PayLink typed) {
         Texts.key(typed.key(), "payment");
         PaymentLink link = byToken(token);
         LinkPaymentRepository.Begun mine = transaction.execute(s -> kept(link, typed));

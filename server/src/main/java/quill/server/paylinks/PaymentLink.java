@@ -15,7 +15,7 @@ import quill.server.common.Amount;
  * @param fields what its payer fills in besides
  * @param closed whether its business takes no more
  */
-record PaymentLink(
+public record PaymentLink(
         long id,
         String token,
         String title,
@@ -29,7 +29,7 @@ record PaymentLink(
         int version,
         LocalDate madeOn) {
     /** @param most the same as the least where there is nothing to choose */
-    record LinkAsks(Amount least, Amount most) {
+    public record LinkAsks(Amount least, Amount most) {
         static LinkAsks of(LinkAmount a) {
             return new LinkAsks(Amount.of(a.least()), Amount.of(a.most()));
         }
@@ -48,7 +48,7 @@ record PaymentLink(
      * @param clientId for whom it is; null for whoever has it
      * @param hold whether a card's money is only held until the work is done
      */
-    record LinkRules(
+    public record LinkRules(
             boolean once,
             @Schema(nullable = true) LocalDate endsOn,
             String terms,
@@ -56,16 +56,16 @@ record PaymentLink(
             boolean hold) {}
 
     /** Something that its payer fills in. @param needed whether it must not be left empty */
-    record LinkField(String label, boolean needed) {}
+    public record LinkField(String label, boolean needed) {}
 
     /** What its payer sees after paying: a text, or another place. @param onward an https address; empty for none */
-    record AfterPaying(String thanks, String onward) {}
+    public record AfterPaying(String thanks, String onward) {}
 
     /** What was filled in. */
-    record FilledIn(String label, String text) {}
+    public record FilledIn(String label, String text) {}
 
     /** How it stands. */
-    enum State {
+    public enum State {
         OPEN("Open"),
         /** Paid, and paid once. */
         PAID("Paid"),

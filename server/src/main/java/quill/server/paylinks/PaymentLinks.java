@@ -76,7 +76,7 @@ public class PaymentLinks {
      * @throws ConflictException where the key was used for another link
      */
     @Transactional
-    PaymentLink make(String key, TypedPaymentLink typed) {
+    public PaymentLink make(String key, TypedPaymentLink typed) {
         Texts.key(key, "link");
         PaymentLink read = checked(typed);
         Optional<PaymentLink> before = repository.byKey(key);
@@ -110,7 +110,7 @@ public class PaymentLinks {
 
     /** Closes one, or opens it again. @throws ConflictException where another window changed it first */
     @Transactional
-    PaymentLink close(long id, int version, boolean closed) {
+    public PaymentLink close(long id, int version, boolean closed) {
         PaymentLink link = find(id);
         if (repository.close(id, version, closed) != 1) {
             throw changed();

@@ -22,7 +22,7 @@ import quill.server.common.TypedMark;
  * @param endsOn its last day, as people write days; empty for none
  * @param version under which it was last read; 0 for a new one
  */
-record TypedPaymentLink(
+public record TypedPaymentLink(
         String title,
         @Schema(nullable = true) String description,
         LinkAmount.TypedLinkAmount asks,
@@ -37,7 +37,8 @@ record TypedPaymentLink(
         int version) {
     private static final int MOST_FIELDS = 8;
 
-    TypedPaymentLink {
+    /** What is left out is none. */
+    public TypedPaymentLink {
         taxes = taxes == null ? List.of() : taxes;
         fields = fields == null ? List.of() : fields;
         after = after == null ? new PaymentLink.AfterPaying("", "") : after;
