@@ -27,6 +27,10 @@ export function LinkCame({
   }, [token, payer]);
   useEffect(() => ask(), [ask]);
   const onward = back?.came === 'PAID' ? back.onward : '';
+  const done = back !== null && back.came !== 'NOT_PAID' && back.came !== 'UNKNOWN';
+  useEffect(() => {
+    if (done) window.sessionStorage.removeItem(`filled-${token}`);
+  }, [done, token]);
   useEffect(() => {
     if (!onward) return;
     const timer = window.setTimeout(() => window.location.assign(onward), ONWARD_AFTER);

@@ -34,15 +34,27 @@ const over: { [state in Page['state']]?: string } = {
   ENDED: 'This link could be paid until its last day, which is past.',
 };
 
+type Filled = { name: string; email: string; amount: string; answers: Record<string, string> };
+
+/** What was filled in stays for this visit: whoever comes back without having paid types nothing twice. */
+const kept = (token: string): Partial<Filled> => {
+  try {
+    return JSON.parse(window.sessionStorage.getItem(`filled-${token}`) ?? '{}') as Partial<Filled>;
+  } catch {
+    return {};
+  }
+};
+
 /** A new key for each payment; the same for one that is only sent again. */
 const newKey = () => crypto.randomUUID();
 
 function Paying({ page: p, token }: { page: Page; token: string }) {
   const fixed = p.asks.least.amount === p.asks.most.amount;
-  const [amount, setAmount] = useState(fixed ? p.asks.least.amount : '');
-  const [name, setName] = useState('');
-  const [email, setEmail] = useState('');
-  const [answers, setAnswers] = useState<Record<string, string>>({});
+  const [before] = useState(() => kept(token));
+  const [amount, setAmount] = useState(fixed ? p.asks.least.amount : (before.amount ?? ''));
+  const [name, setName] = useState(before.name ?? '');
+  const [email, setEmail] = useState(before.email ?? '');
+  const [answers, setAnswers] = useState<Record<string, string>>(before.answers ?? {});
   const [agreed, setAgreed] = useState(false);
   const [going, setGoing] = useState(false);
   const [refusal, setRefusal] = useState<unknown>(null);
@@ -60,6 +72,7 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
     if (going) return;
     setGoing(true);
     setRefusal(null);
+    window.sessionStorage.setItem(`filled-${token}`, JSON.stringify({ name, email, amount, answers }));
     try {
       const { address } = await data(
         api.POST('/api/public/{token}/link/payments', {

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, type Schemas } from '../api/client';
 import { copyLink } from '../design/copyLink';
+import form from '../design/Form.module.css';
 import { isZero, longDate, money, plain, shortDate } from '../design/format';
 import { Refusal } from '../design/States';
 import { tell } from '../design/tell';
@@ -16,7 +17,7 @@ type Record = Schemas['LinkRecord'];
 
 /** What a link asks for. */
 export const sumOf = (asks: Schemas['LinkAsks']) =>
-  asks.least.amount === asks.most.amount ? money(asks.least) : `${plain(asks.least)} – ${money(asks.most)}`;
+  asks.least.amount === asks.most.amount ? money(asks.least) : `${money(asks.least)} – ${money(asks.most)}`;
 
 function Paid({ record: r }: { record: Record }) {
   return (
@@ -116,7 +117,7 @@ export function LinkLeaf({ record: r }: { record: Record }) {
                 <img src={r.code} alt={`Square code that leads to ${r.page}`} />
                 <div style={{ flex: '1 1 300px' }}>
                   <p className={css.address}>{r.page}</p>
-                  <div className="acts">
+                  <div className={form.acts}>
                     <Button onClick={() => void copyLink(r.page, 'The payment link is copied')}>
                       Copy the address
                     </Button>

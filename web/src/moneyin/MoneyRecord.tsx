@@ -125,9 +125,11 @@ function Settled({ record: r, payment: p }: { record: Record; payment: Payment |
       <h2>{p ? 'What it settles' : 'What it is for'}</h2>
       {r.settled.length === 0 ? (
         <p className="faded">
-          {p?.held
-            ? 'Nothing by itself: it is held as a deposit for work to come.'
-            : 'Nothing now: it went back, or is client credit.'}
+          {p?.held && r.after.link
+            ? 'Nothing that was open: it was paid for what the link is for. Its invoice will deduct it.'
+            : p?.held
+              ? 'Nothing by itself: it is held as a deposit for work to come.'
+              : 'Nothing now: it went back, or is client credit.'}
         </p>
       ) : (
         <table className={css.lines}>

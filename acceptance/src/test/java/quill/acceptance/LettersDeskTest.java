@@ -3,18 +3,12 @@ package quill.acceptance;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.google.zxing.BinaryBitmap;
-import com.google.zxing.client.j2se.BufferedImageLuminanceSource;
-import com.google.zxing.common.HybridBinarizer;
-import com.google.zxing.qrcode.QRCodeReader;
 import com.microsoft.playwright.FrameLocator;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import java.io.ByteArrayInputStream;
 import java.util.Map;
 import java.util.regex.Pattern;
-import javax.imageio.ImageIO;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
@@ -194,10 +188,7 @@ public class LettersDeskTest extends Suite {
         Locator code = dialog.getByAltText("Square code that leads to the page");
         assertThat(code).isVisible();
         desk.waitForFunction("() => document.querySelector('img[alt^=\"Square code\"]').naturalWidth > 0");
-        var picture = ImageIO.read(new ByteArrayInputStream(code.screenshot()));
-        String read = new QRCodeReader()
-                .decode(new BinaryBitmap(new HybridBinarizer(new BufferedImageLuminanceSource(picture))))
-                .getText();
+        String read = Codes.read(code);
         dialog.getByText("A link", new Locator.GetByTextOptions().setExact(true))
                 .click();
         assertThat(dialog.getByLabel("The link to its page")).hasValue(read);
