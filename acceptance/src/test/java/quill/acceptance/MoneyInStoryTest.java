@@ -164,6 +164,48 @@ public class MoneyInStoryTest extends StorySuite {
         Assertions.assertThat(api.booksAgree()).isTrue();
     }
 
+    /** On an accepted quote: what is asked for is held on a card, and less of it is taken; the rest is asked for still. */
+    @Test
+    public void aHoldOnAQuoteIsTakenInPart() {
+        Map<String, Object> draft = api.draft(api.client("Quoted Holder"), "200.00", "d50%@0", "rest@14");
+        draft.put("offer", Map.of("validUntil", "+30", "conditions", ""));
+        long quote = api.post("/api/quotes", draft).ok().path("id").asLong();
+        api.post("/api/quotes/" + quote + "/issue", Map.of("version", 1)).ok();
+        api.post("/api/quotes/" + quote + "/acceptance", Map.of("name", "By telephone", "ticked", List.of()))
+                .ok();
+        desk.navigate(demo.app.url("/quotes/" + quote));
+        assertThat(desk.locator(".aside")).containsText("€121.00 is asked for and has not come yet");
+        button(desk, "More").click();
+        desk.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Take a card…"))
+                .click();
+        Locator dialog = desk.getByRole(AriaRole.DIALOG);
+        dialog.getByLabel("Only hold it on the card now").check();
+        button(desk, "Hold by card").click();
+        Locator link = dialog.getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName("Open its page here"));
+        Page there = desk.context().waitForPage(link::click);
+        there.getByLabel("Card number").fill(GOOD_CARD);
+        there.getByLabel("Valid until").fill("09/29");
+        button(there, "Hold EUR 121.00").click();
+        assertThat(there.locator(".done")).containsText("Held");
+        there.close();
+        Waiting.until(
+                "the hold",
+                () -> api.get("/api/money-in?filter=Quoted").ok().toString().contains("HELD"));
+        Locator record = recordOf("Quoted");
+        button(desk, "Take it…").click();
+        desk.getByRole(AriaRole.DIALOG).getByLabel("Amount, in EUR").fill("50.00");
+        button(desk, "Take it").click();
+        assertThat(desk.getByRole(AriaRole.DIALOG)).hasCount(0);
+        Waiting.until(
+                "the part",
+                () -> api.get("/api/money-in?filter=Quoted").ok().toString().contains("payment-"));
+        recordOf("Quoted");
+        assertThat(record).containsText("€50.00 from Quoted Holder");
+        desk.navigate(demo.app.url("/quotes/" + quote));
+        assertThat(desk.locator(".aside")).containsText("€71.00");
+        Assertions.assertThat(api.booksAgree()).isTrue();
+    }
+
     /** Given back in part to the card; more than was paid is refused with the figure, and what was typed stays. */
     @Test
     public void aRefundNamesWhatCanGoBack() {

@@ -21,7 +21,7 @@ public class PaymentLinkStoryTest extends StorySuite {
         desk.getByLabel("What it is for").fill("Voicing demonstration");
         desk.getByLabel("Amount with its taxes").fill("48.40");
         button(desk, "+ Field").click();
-        desk.getByLabel("Field 1").fill("Instrument");
+        desk.getByPlaceholder("Instrument").fill("Instrument");
         desk.getByLabel("Conditions that are accepted").fill("No refunds on the day itself.");
         desk.getByLabel("What is said after paying").fill("Bring your ears.");
         desk.getByLabel("Where the payer goes on to").fill("http://club.example");
