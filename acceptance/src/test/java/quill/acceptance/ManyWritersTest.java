@@ -45,8 +45,9 @@ public class ManyWritersTest extends Suite {
         List<Callable<Void>> tasks = new ArrayList<>();
         for (int w = 0; w < WRITERS; w++) {
             int writer = w;
+            // One after another: the door lets nobody crowd in.
+            Api api = Api.signedIn(app);
             tasks.add(() -> {
-                Api api = Api.signedIn(app);
                 Random random = new Random(writer);
                 for (int i = 0; i < EACH; i++) {
                     one(api, client, "writer-" + writer + "-op-" + i, random);

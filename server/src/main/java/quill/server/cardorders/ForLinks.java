@@ -1,5 +1,6 @@
 package quill.server.cardorders;
 
+import org.joda.money.Money;
 import quill.core.id.ClientId;
 import quill.server.payments.Payment;
 
@@ -16,4 +17,12 @@ public interface ForLinks {
 
     /** The money came, and is booked; within the caller's transaction. */
     void arrived(long linkPayment, Payment payment);
+
+    /**
+     * The money did not come through, and whoever paid is told; within the caller's transaction.
+     *
+     * @param key of what happened
+     * @param paymentId 0 where none was booked
+     */
+    void cameBack(long linkPayment, String key, long paymentId, Money amount, String why);
 }

@@ -10,6 +10,7 @@ import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
+import quill.server.cardorders.ForLinks;
 import quill.server.cardorders.OrderViews;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
@@ -32,7 +33,6 @@ class EntryBooking {
     private final ProcessorMoney money;
     private final RefundOrders refunds;
     private final DisputeRepository disputes;
-    private final MoneyLetters letters;
     private final Reporting reporting;
 
     EntryBooking(
@@ -42,7 +42,6 @@ class EntryBooking {
             ProcessorMoney money,
             RefundOrders refunds,
             DisputeRepository disputes,
-            MoneyLetters letters,
             Reporting reporting) {
         this.entries = entries;
         this.orders = orders;
@@ -50,7 +49,6 @@ class EntryBooking {
         this.money = money;
         this.refunds = refunds;
         this.disputes = disputes;
-        this.letters = letters;
         this.reporting = reporting;
     }
 
@@ -59,10 +57,23 @@ class EntryBooking {
     static class Reporting {
         private final ApplicationEventPublisher publisher;
         private final ClientsService clients;
+        private final MoneyLetters letters;
+        private final ForLinks links;
 
-        Reporting(ApplicationEventPublisher publisher, ClientsService clients) {
+        Reporting(ApplicationEventPublisher publisher, ClientsService clients, MoneyLetters letters, ForLinks links) {
             this.publisher = publisher;
             this.clients = clients;
+            this.letters = letters;
+            this.links = links;
+        }
+
+        /** Tells whoever paid, kindly. @param paymentId 0 where none was booked @param about what it had paid; null for nothing */
+        void cameBack(OrderViews.Seen order, String key, long paymentId, DocumentId about, Money amount, String why) {
+            if (about != null) {
+                letters.cameBack(key, paymentId, about, amount, why);
+            } else if (order.linkPayment() != null) {
+                links.cameBack(order.linkPayment(), key, paymentId, amount, why);
+            }
         }
 
         /** @param what after the client's name and “'s payment of …” */
@@ -125,7 +136,7 @@ class EntryBooking {
         OrderViews.Seen whose = orders.ofKey(e.key())
                 .orElseThrow(() -> refused(e, "the card processor names an order that is not known here"));
         money.costOnly(whose.clientId(), whose.invoiceId(), e.cost());
-        letters.cameBack(key, 0, whose.invoiceId(), whose.amount(), e.reason());
+        reporting.cameBack(whose, key, 0, whose.invoiceId(), whose.amount(), e.reason());
         return null;
     }
 
@@ -134,9 +145,9 @@ class EntryBooking {
                 payment(e).id(), key, false, e.amount().negated(), e.cost(), e.on(), e.reason()));
         Payment p = gone.payment();
         DocumentId about = gone.about();
-        if (about != null) {
-            letters.cameBack(key, p.id(), about, e.amount().negated(), e.reason());
-        }
+        orders.ofKey(e.key())
+                .ifPresent(o ->
+                        reporting.cameBack(o, key, p.id(), about, e.amount().negated(), e.reason()));
         reporting.tell(
                 p.clientId(),
                 about,

@@ -25,9 +25,16 @@ public class LinkLetters {
     private final LetterWriting writing;
     private final LetterBasics basics;
     private final MessageQueue queue;
+    private final MessageRepository messages;
     private final ClientsService clients;
 
-    LinkLetters(LetterWriting writing, LetterBasics basics, MessageQueue queue, ClientsService clients) {
+    LinkLetters(
+            LetterWriting writing,
+            LetterBasics basics,
+            MessageQueue queue,
+            MessageRepository messages,
+            ClientsService clients) {
+        this.messages = messages;
         this.writing = writing;
         this.basics = basics;
         this.queue = queue;
@@ -43,12 +50,37 @@ public class LinkLetters {
     /** What came. @param way how, in words */
     public record Came(String title, Money amount, String way, LocalDate on, List<Inside> taxes, List<Said> said) {}
 
+    /** What did not come through. @param page where it can be paid again; empty where it cannot */
+    public record Gone(String title, Money amount, String why, String page) {}
+
+    /**
+     * Tells kindly that a payment did not come through, once; a receipt that still waits is held back.
+     *
+     * @param key of what happened
+     * @param paymentId 0 where none was booked
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void cameBack(ClientId clientId, String key, long paymentId, Gone g, String name, String to) {
+        messages.holdBack("receipt:" + paymentId);
+        Business from = basics.from(g.amount().getCurrencyUnit());
+        LetterFacts.Values values = basics.values(from, clients.client(clientId).name(), name)
+                .put(LetterField.DOCUMENT, basics.say("link", Map.of("title", g.title())))
+                .put(LetterField.WHAT_FOR, g.title())
+                .put(LetterField.PAID, Shown.money(g.amount()))
+                .put(LetterField.WHY_BACK, g.why())
+                .put(LetterField.LEFT, basics.say("link-unpaid", Map.of("title", g.title())))
+                .put(LetterField.PAGE, g.page().isEmpty() ? null : g.page());
+        LetterFacts said = new LetterFacts(from, values.all(), List.of(), "", List.of(), List.of());
+        Written written = writing.write(LetterKind.CAME_BACK, false, said, LetterWriting.ThisOnce.NOTHING);
+        queue.add(MessageDraft.about("came back:" + key, MessageKind.CAME_BACK, clientId, to, written), Slip.PLAIN);
+    }
+
     /** Queues the receipt, once for each payment. @param name of whoever paid @param to its address of e-mail */
     @Transactional(propagation = Propagation.MANDATORY)
     public void receipt(ClientId clientId, long paymentId, Came c, String name, String to) {
         Business from = basics.from(c.amount().getCurrencyUnit());
         LetterFacts.Values values = basics.values(from, clients.client(clientId).name(), name)
-                .put(LetterField.DOCUMENT, c.title())
+                .put(LetterField.DOCUMENT, basics.say("link", Map.of("title", c.title())))
                 .put(LetterField.WHAT_FOR, c.title())
                 .put(LetterField.PAID, Shown.money(c.amount()))
                 .put(

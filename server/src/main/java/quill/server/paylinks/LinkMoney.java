@@ -1,5 +1,6 @@
 package quill.server.paylinks;
 
+import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -89,5 +90,20 @@ class LinkMoney implements ForLinks {
                 b.payer().name(),
                 b.payer().email());
         changes.say(null, payment.clientId());
+    }
+
+    @Override
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void cameBack(long linkPayment, String key, long paymentId, Money amount, String why) {
+        LinkPaymentRepository.Begun b = begun.find(linkPayment).orElseThrow();
+        PaymentLink link = links.find(b.linkId()).orElseThrow();
+        letters.cameBack(
+                clientOf(linkPayment),
+                key,
+                paymentId,
+                new LinkLetters.Gone(
+                        b.title(), amount, why, link.closed() ? "" : settings.publicUrl() + "/p/" + link.token()),
+                b.payer().name(),
+                b.payer().email());
     }
 }
