@@ -15,6 +15,7 @@ import { Leaving } from './letters/Leaving';
 import { Dialog } from './design/Dialog';
 
 const QuickDialog = lazy(() => import('./invoices/QuickDialog'));
+const TakeCardDialog = lazy(() => import('./moneyin/TakeCardDialog'));
 
 const places = [
   ['/', 'Today'],
@@ -64,6 +65,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
   const [help, setHelp] = useState(false);
   const [making, setMaking] = useState(false);
   const [quick, setQuick] = useState(false);
+  const [taking, setTaking] = useState(false);
   const latest = useRef({ making, newInvoice });
   useEffect(() => {
     latest.current = { making, newInvoice };
@@ -125,6 +127,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
   const fresh = [
     ['New invoice', go(newInvoice)],
     ['Quick invoice', () => setQuick(true)],
+    ['Card without an invoice', () => setTaking(true)],
     ['New payment link', go('/money-in/links/new')],
     ['New quote', go(ofClient ? `/quotes/new?client=${ofClient}` : '/quotes/new')],
     ['New client', go('/clients/new')],
@@ -229,6 +232,11 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
       {quick && (
         <Suspense fallback={null}>
           <QuickDialog client={ofClient ? Number(ofClient) : null} onClose={() => setQuick(false)} />
+        </Suspense>
+      )}
+      {taking && (
+        <Suspense fallback={null}>
+          <TakeCardDialog client={ofClient ? Number(ofClient) : null} onClose={() => setTaking(false)} />
         </Suspense>
       )}
       <Dialog opened={help} onClose={() => setHelp(false)} title="Keys">

@@ -53,7 +53,8 @@ export function LinkCame({
       return (
         <>
           <p className="told" role="status">
-            <b>{money(back.amount)} is paid.</b> The receipt goes to {back.email}.
+            <b>{money(back.amount)} is paid.</b>
+            {back.email && ` The receipt goes to ${back.email}.`}
           </p>
           {back.thanks && <p className="text">{back.thanks}</p>}
           {onward && (
@@ -73,7 +74,8 @@ export function LinkCame({
       return (
         <p className="told" role="status">
           The bank debit of <b>{money(back.amount)}</b> is on its way. It is certain on{' '}
-          {longDate(back.until ?? '')}; then the receipt goes to {back.email}.
+          {longDate(back.until ?? '')}
+          {back.email && `; then the receipt goes to ${back.email}`}.
         </p>
       );
     case 'HELD':
@@ -87,8 +89,9 @@ export function LinkCame({
       return (
         <>
           <p className="told" role="status">
-            The card company does not say yet what came of it. If it was paid, the receipt goes to{' '}
-            {back.email}; do not pay twice.
+            The card company does not say yet what came of it.{' '}
+            {back.email && `If it was paid, the receipt goes to ${back.email}. `}
+            Do not pay twice.
           </p>
           <button type="button" className="pay" onClick={ask}>
             Ask again

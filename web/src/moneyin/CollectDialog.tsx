@@ -7,6 +7,25 @@ import { isZero, money } from '../design/format';
 import { standingOf } from '../design/Measure';
 import { Refusal } from '../design/States';
 
+/** The card company's page, to be opened here or by a telephone. */
+export function CardPage({ page, hold }: { page: Schemas['PayPage']; hold: boolean }) {
+  return (
+    <div className="form">
+      <p style={{ margin: 0 }}>The card company’s page is ready. The number is typed there, never here.</p>
+      <Button component="a" href={page.address} target="_blank" rel="noreferrer" data-autofocus>
+        Open its page here
+      </Button>
+      <p style={{ margin: 0 }}>Or let the client point a telephone at this:</p>
+      <img src={page.code} alt="Square code that leads to the card company’s page" width={180} height={180} />
+      <p className="faded small" style={{ margin: 0 }}>
+        {hold
+          ? 'Once it is held it stands under Money in: take it, or less of it, within seven days.'
+          : 'Once it is paid it stands under Money in, and the receipt goes by itself.'}
+      </p>
+    </div>
+  );
+}
+
 /** A card that is at hand: the card company's page is opened here, or shown as a code for the client's own telephone. */
 export function CollectDialog({
   id,
@@ -38,26 +57,7 @@ export function CollectDialog({
   return (
     <Dialog onClose={onClose} title={`A card for ${number}`}>
       {page ? (
-        <div className="form">
-          <p style={{ margin: 0 }}>
-            The card company’s page is ready. The number is typed there, never here.
-          </p>
-          <Button component="a" href={page.address} target="_blank" rel="noreferrer" data-autofocus>
-            Open its page here
-          </Button>
-          <p style={{ margin: 0 }}>Or let the client point a telephone at this:</p>
-          <img
-            src={page.code}
-            alt="Square code that leads to the card company’s page"
-            width={180}
-            height={180}
-          />
-          <p className="faded small" style={{ margin: 0 }}>
-            {hold
-              ? 'Once it is held it stands under Money in: take it, or less of it, within seven days.'
-              : 'Once it is paid it stands under Money in, and the receipt goes by itself.'}
-          </p>
-        </div>
+        <CardPage page={page} hold={hold} />
       ) : (
         <form
           className="form"

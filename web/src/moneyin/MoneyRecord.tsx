@@ -86,9 +86,9 @@ function FromLink({ record: r, payment: p }: { record: Record; payment: Payment 
   if (!link) return null;
   return (
     <>
-      <h2>Through a payment link</h2>
+      <h2>{link.shown ? 'Through a payment link' : 'By a card at hand, with no invoice'}</h2>
       <p style={{ margin: 0 }}>
-        <Link to={`/money-in/links/${link.id}`}>{link.title}</Link>
+        {link.shown ? <Link to={`/money-in/links/${link.id}`}>{link.title}</Link> : link.title}
       </p>
       {link.answers.map((a) => (
         <p key={a.label} style={{ margin: '4px 0 0' }}>
@@ -126,7 +126,7 @@ function Settled({ record: r, payment: p }: { record: Record; payment: Payment |
       {r.settled.length === 0 ? (
         <p className="faded">
           {p?.held && r.after.link
-            ? 'Nothing that was open: it was paid for what the link is for. Its invoice will deduct it.'
+            ? 'Nothing that was open: it was paid for what stands above. Its invoice will deduct it.'
             : p?.held
               ? 'Nothing by itself: it is held as a deposit for work to come.'
               : 'Nothing now: it went back, or is client credit.'}

@@ -20,6 +20,8 @@ CREATE TABLE payment_link (
   onward VARCHAR(500) NOT NULL,
   client_id BIGINT REFERENCES client (id),
   holds BOOLEAN NOT NULL,
+  -- whether it is one of the business's links; else it was made for one card that was at hand, with no invoice
+  shown BOOLEAN NOT NULL,
   closed BOOLEAN DEFAULT FALSE NOT NULL,
   version INT DEFAULT 1 NOT NULL,
   made_on DATE NOT NULL
@@ -41,6 +43,8 @@ CREATE TABLE link_payment (
   title VARCHAR(120) NOT NULL,
   currency CHAR(3) NOT NULL,
   amount_minor BIGINT NOT NULL CHECK (amount_minor > 0),
+  -- how much of it is for delivery
+  delivery_minor BIGINT NOT NULL CHECK (delivery_minor >= 0),
   begun_on DATE NOT NULL,
   invoice_id BIGINT REFERENCES document (id) ON DELETE SET NULL,
   UNIQUE (link_id, pay_key)

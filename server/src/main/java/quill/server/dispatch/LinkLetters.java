@@ -72,7 +72,7 @@ public class LinkLetters {
                 .put(LetterField.PAGE, g.page().isEmpty() ? null : g.page());
         LetterFacts said = new LetterFacts(from, values.all(), List.of(), "", List.of(), List.of());
         Written written = writing.write(LetterKind.CAME_BACK, false, said, LetterWriting.ThisOnce.NOTHING);
-        queue.add(MessageDraft.about("came back:" + key, MessageKind.CAME_BACK, clientId, to, written), Slip.PLAIN);
+        send("came back:" + key, MessageKind.CAME_BACK, clientId, to, written);
     }
 
     /** Queues the receipt, once for each payment. @param name of whoever paid @param to its address of e-mail */
@@ -92,6 +92,13 @@ public class LinkLetters {
         c.said().forEach(s -> rows.add(Row.plain(s.label(), s.text())));
         LetterFacts said = new LetterFacts(from, values.all(), rows, "", List.of(), List.of());
         Written written = writing.write(LetterKind.RECEIPT, false, said, LetterWriting.ThisOnce.NOTHING);
-        queue.add(MessageDraft.about("receipt:" + paymentId, MessageKind.RECEIPT, clientId, to, written), Slip.PLAIN);
+        send("receipt:" + paymentId, MessageKind.RECEIPT, clientId, to, written);
+    }
+
+    /** Whoever left no address gets nothing. */
+    private void send(String key, MessageKind kind, ClientId clientId, String to, Written written) {
+        if (!to.isEmpty()) {
+            queue.add(MessageDraft.about(key, kind, clientId, to, written), Slip.PLAIN);
+        }
     }
 }

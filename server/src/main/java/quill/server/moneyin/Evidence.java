@@ -7,6 +7,7 @@ import org.springframework.stereotype.Component;
 import quill.core.id.DocumentId;
 import quill.core.issued.Matter;
 import quill.server.audit.Happenings;
+import quill.server.cardorders.OrderViews;
 import quill.server.clearing.Dispute;
 import quill.server.common.Shown;
 import quill.server.common.Texts;
@@ -17,7 +18,9 @@ import quill.server.documents.RelationKind;
 import quill.server.documents.Relations;
 import quill.server.invoices.InvoicesService;
 import quill.server.invoices.Plans;
+import quill.server.paylinks.LinkViews;
 import quill.server.payments.Payment;
+import quill.server.payments.Payments;
 import quill.server.quotes.QuotesService;
 
 /** Puts together what speaks for the business where a payment is contested: only what is known, each with its day. */
@@ -29,6 +32,11 @@ class Evidence {
     private final Relations relations;
     private final Correspondence correspondence;
     private final Happenings happenings;
+    private final ThroughLinks through;
+
+    /** What is known of payments that came through payment links. */
+    @Component
+    record ThroughLinks(OrderViews orders, Payments payments, LinkViews links) {}
 
     Evidence(
             InvoicesService invoices,
@@ -36,7 +44,9 @@ class Evidence {
             Plans plans,
             Relations relations,
             Correspondence correspondence,
-            Happenings happenings) {
+            Happenings happenings,
+            ThroughLinks through) {
+        this.through = through;
         this.invoices = invoices;
         this.quotes = quotes;
         this.plans = plans;
@@ -58,7 +68,20 @@ class Evidence {
             letters(lines, invoice);
             history(lines, invoice);
         }
+        through.orders()
+                .ofKey(through.payments().keyOf(payment.id()))
+                .filter(o -> o.linkPayment() != null)
+                .ifPresent(o -> link(lines, through.links().from(o.linkPayment())));
         return String.join("\n", lines);
+    }
+
+    private static void link(List<String> lines, LinkViews.FromLink from) {
+        lines.add("");
+        lines.add("It was paid for “" + from.title() + "”.");
+        from.answers().forEach(a -> lines.add("– " + a.label() + ": " + a.text()));
+        if (!from.terms().isEmpty()) {
+            lines.add("These conditions were accepted before it was paid: " + from.terms());
+        }
     }
 
     private void what(List<String> lines, Document invoice) {

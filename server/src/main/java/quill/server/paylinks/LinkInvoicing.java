@@ -1,5 +1,6 @@
 package quill.server.paylinks;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import org.joda.money.Money;
@@ -82,6 +83,20 @@ public class LinkInvoicing {
         return id;
     }
 
+    /** What was paid, and its delivery where something was paid for that and nothing went back. */
+    private static List<TypedDraft.TypedLine> lines(LinkPaymentRepository.Begun b, Money left, List<String> taxes) {
+        boolean delivered = b.delivery().isPositive() && left.isEqual(b.amount());
+        Money goods = delivered ? left.minus(b.delivery()) : left;
+        List<TypedDraft.TypedLine> lines = new ArrayList<>();
+        if (goods.isPositive()) {
+            lines.add(new TypedDraft.TypedLine(b.title(), "1", "", Amounts.plain(goods), "", taxes));
+        }
+        if (delivered) {
+            lines.add(new TypedDraft.TypedLine("Delivery", "1", "", Amounts.plain(b.delivery()), "", taxes));
+        }
+        return lines;
+    }
+
     private boolean stands(Document invoice) {
         return invoice.voidedOn() == null;
     }
@@ -97,7 +112,7 @@ public class LinkInvoicing {
                 .subject(b.title())
                 .supplyDate(today)
                 .taxInside(true)
-                .lines(List.of(new TypedDraft.TypedLine(b.title(), "1", "", Amounts.plain(left), "", taxes)))
+                .lines(lines(b, left, taxes))
                 .prepaid(Amounts.plain(left))
                 .schedule(List.of(new TypedTerm(false, "rest", "0")))
                 .build();

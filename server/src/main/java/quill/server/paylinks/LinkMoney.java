@@ -1,5 +1,6 @@
 package quill.server.paylinks;
 
+import java.util.Optional;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
@@ -54,7 +55,8 @@ class LinkMoney implements ForLinks {
         if (b.clientId() != null) {
             return b.clientId();
         }
-        ClientId of = clients.byEmail(b.payer().email())
+        String email = b.payer().email();
+        ClientId of = (email.isEmpty() ? Optional.<Client>empty() : clients.byEmail(email))
                 .map(Client::id)
                 .orElseGet(() -> clients.make(new Client(
                                 ClientId.NEW, b.payer().name(), "", b.payer().email(), "", "", 1))

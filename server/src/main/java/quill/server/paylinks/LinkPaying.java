@@ -88,6 +88,11 @@ public class LinkPaying {
             });
             orders.makeWay(inTheWay);
         }
+        return payAt(link, mine);
+    }
+
+    /** The order of what was begun, opened at the processor. */
+    private String payAt(PaymentLink link, LinkPaymentRepository.Begun mine) {
         long order = transaction.execute(s -> {
             PaymentLink now = links.lock(link.id()).orElseThrow();
             checkOpen(now);
@@ -121,8 +126,16 @@ public class LinkPaying {
 
     private LinkPaymentRepository.Begun kept(PaymentLink seen, PayLink typed) {
         PaymentLink link = links.lock(seen.id()).orElseThrow();
-        LinkPaymentRepository.Begun read = read(link, typed);
-        Optional<LinkPaymentRepository.Begun> before = begun.byKey(link.id(), typed.key());
+        return kept(link, typed.key(), read(link, typed));
+    }
+
+    /** Begins what its business takes itself, on a link that was made for it. @return the address of the card company's page */
+    String begin(PaymentLink link, String key, LinkPaymentRepository.Begun read) {
+        return payAt(link, transaction.execute(s -> kept(links.lock(link.id()).orElseThrow(), key, read)));
+    }
+
+    private LinkPaymentRepository.Begun kept(PaymentLink link, String key, LinkPaymentRepository.Begun read) {
+        Optional<LinkPaymentRepository.Begun> before = begun.byKey(link.id(), key);
         if (before.isPresent()) {
             if (!before.get().isSame(read)) {
                 throw new ConflictException(
@@ -131,7 +144,7 @@ public class LinkPaying {
             return before.get();
         }
         checkOpen(link);
-        return begun.find(begun.insert(typed.key(), read)).orElseThrow();
+        return begun.find(begun.insert(key, read)).orElseThrow();
     }
 
     private LinkPaymentRepository.Begun read(PaymentLink link, PayLink typed) {
@@ -163,6 +176,7 @@ public class LinkPaying {
                 link.rules().terms(),
                 link.title(),
                 amount,
+                amount == null ? null : Money.zero(amount.getCurrencyUnit()),
                 clock.today(),
                 null);
     }

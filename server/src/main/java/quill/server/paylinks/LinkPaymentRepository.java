@@ -21,7 +21,7 @@ import quill.server.payments.Payer;
 class LinkPaymentRepository {
     private static final String SELECT = """
             SELECT id, link_id, token, client_id, payer_name, payer_email, answers, terms, title, currency, amount_minor,
-                   begun_on, invoice_id
+                   delivery_minor, begun_on, invoice_id
               FROM link_payment
             """;
 
@@ -39,6 +39,7 @@ class LinkPaymentRepository {
      * @param token the payer's own
      * @param clientId null as long as nothing came
      * @param terms that were accepted, as they stood
+     * @param delivery how much of the amount is for delivery
      * @param invoiceId what became of it; null for nothing
      */
     record Begun(
@@ -51,6 +52,7 @@ class LinkPaymentRepository {
             String terms,
             String title,
             Money amount,
+            Money delivery,
             LocalDate begunOn,
             DocumentId invoiceId) {
         /** Whether it is the same payment. */
@@ -66,8 +68,8 @@ class LinkPaymentRepository {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO link_payment (link_id, token, pay_key, client_id, payer_name, payer_email, answers, terms, title,
-                  currency, amount_minor, begun_on)
-                VALUES (:link, :token, :key, :client, :name, :email, :answers, :terms, :title, :currency, :amount, :on)
+                  currency, amount_minor, delivery_minor, begun_on)
+                VALUES (:link, :token, :key, :client, :name, :email, :answers, :terms, :title, :currency, :amount, :delivery, :on)
                 """)
                 .param("link", b.linkId())
                 .param("token", b.token())
@@ -80,6 +82,7 @@ class LinkPaymentRepository {
                 .param("title", b.title())
                 .param("currency", b.amount().getCurrencyUnit().getCode())
                 .param("amount", b.amount())
+                .param("delivery", b.delivery())
                 .param("on", b.begunOn())
                 .update(id, "id");
         return id.getKey().longValue();
@@ -153,6 +156,7 @@ class LinkPaymentRepository {
                 rs.getString("terms"),
                 rs.getString("title"),
                 Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor")),
+                Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("delivery_minor")),
                 rs.getDate("begun_on").toLocalDate(),
                 Ids.document(rs, "invoice_id"));
     }

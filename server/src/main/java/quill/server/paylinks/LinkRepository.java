@@ -22,7 +22,7 @@ import quill.server.common.Rows;
 class LinkRepository {
     private static final String SELECT = """
             SELECT id, token, title, description, currency, least_minor, most_minor, taxes, once, ends_on, terms, fields, thanks,
-                   onward, client_id, holds, closed, version, made_on
+                   onward, client_id, holds, shown, closed, version, made_on
               FROM payment_link
             """;
 
@@ -38,12 +38,13 @@ class LinkRepository {
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         said(jdbc.sql("""
                 INSERT INTO payment_link (made_key, token, title, description, currency, least_minor, most_minor, taxes, once,
-                  ends_on, terms, fields, thanks, onward, client_id, holds, made_on)
+                  ends_on, terms, fields, thanks, onward, client_id, holds, shown, made_on)
                 VALUES (:key, :token, :title, :description, :currency, :least, :most, :taxes, :once,
-                  :end, :terms, :fields, :thanks, :onward, :client, :holds, :made)
+                  :end, :terms, :fields, :thanks, :onward, :client, :holds, :shown, :made)
                 """), l)
                 .param("key", key)
                 .param("token", token)
+                .param("shown", l.rules().shown())
                 .param("made", l.madeOn())
                 .update(id, "id");
         return id.getKey().longValue();
@@ -106,9 +107,11 @@ class LinkRepository {
         return one("WHERE made_key = :of", key);
     }
 
-    /** All of them, the latest first. */
+    /** All of the business's links, the latest first. */
     List<PaymentLink> all() {
-        return jdbc.sql(SELECT + "ORDER BY id DESC").query(this::link).list();
+        return jdbc.sql(SELECT + "WHERE shown ORDER BY id DESC")
+                .query(this::link)
+                .list();
     }
 
     private Optional<PaymentLink> one(String which, Object of) {
@@ -132,7 +135,8 @@ class LinkRepository {
                         Rows.date(rs, "ends_on"),
                         rs.getString("terms"),
                         Ids.client(rs, "client_id"),
-                        rs.getBoolean("holds")),
+                        rs.getBoolean("holds"),
+                        rs.getBoolean("shown")),
                 List.of(json.read(rs.getString("fields"), PaymentLink.LinkField[].class)),
                 new PaymentLink.AfterPaying(rs.getString("thanks"), rs.getString("onward")),
                 rs.getBoolean("closed"),

@@ -102,12 +102,13 @@ public class LinkViews {
             Amount came,
             List<PaidByLink> paid) {}
 
-    /** Where something that came through a link came from. */
+    /** Where something that came through a link came from. @param shown whether it is one of the business's links; else a card was at hand */
     public record FromLink(
             long id,
             String title,
             List<PaymentLink.FilledIn> answers,
             String terms,
+            boolean shown,
             @Schema(nullable = true) DocumentId invoiceId,
             String invoiceNumber) {}
 
@@ -224,6 +225,7 @@ public class LinkViews {
                 b.title(),
                 b.answers(),
                 b.terms(),
+                links.find(b.linkId()).rules().shown(),
                 invoice.map(Document::id).orElse(null),
                 number(b.invoiceId()));
     }

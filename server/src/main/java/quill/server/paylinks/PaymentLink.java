@@ -47,13 +47,15 @@ public record PaymentLink(
      * @param terms that are accepted before paying; empty for none
      * @param clientId for whom it is; null for whoever has it
      * @param hold whether a card's money is only held until the work is done
+     * @param shown whether it is one of the business's links; else it was made for one card that was at hand
      */
     public record LinkRules(
             boolean once,
             @Schema(nullable = true) LocalDate endsOn,
             String terms,
             @Schema(nullable = true) ClientId clientId,
-            boolean hold) {}
+            boolean hold,
+            boolean shown) {}
 
     /** Something that its payer fills in. @param needed whether it must not be left empty */
     public record LinkField(String label, boolean needed) {}

@@ -78,7 +78,12 @@ public class PaymentLinks {
     @Transactional
     public PaymentLink make(String key, TypedPaymentLink typed) {
         Texts.key(key, "link");
-        PaymentLink read = checked(typed);
+        return make(key, checked(typed));
+    }
+
+    /** The same, of one that is read already. */
+    @Transactional
+    PaymentLink make(String key, PaymentLink read) {
         Optional<PaymentLink> before = repository.byKey(key);
         if (before.isPresent()) {
             if (before.get().title().equals(read.title()) && before.get().asks().equals(read.asks())) {

@@ -22,8 +22,10 @@ class PaymentLinksController {
     private final PaymentLinks links;
     private final LinkViews views;
     private final LinkInvoicing invoicing;
+    private final CardAtHand atHand;
 
-    PaymentLinksController(PaymentLinks links, LinkViews views, LinkInvoicing invoicing) {
+    PaymentLinksController(PaymentLinks links, LinkViews views, LinkInvoicing invoicing, CardAtHand atHand) {
+        this.atHand = atHand;
         this.links = links;
         this.views = views;
         this.invoicing = invoicing;
@@ -65,6 +67,16 @@ class PaymentLinksController {
     LinkViews.LinkRecord closePaymentLink(@PathVariable long id, @RequestBody CloseLink close) {
         links.close(id, close.version(), close.closed());
         return views.record(id);
+    }
+
+    /** Where it is paid. @param code the same as a square code, an image */
+    record CardPage(String address, String code) {}
+
+    /** Opens the card company's page for a card that is at hand, with no invoice behind it. */
+    @PostMapping("/at-hand")
+    CardPage takeCard(@RequestBody CardAtHand.TakeCard take) {
+        String address = atHand.open(take);
+        return new CardPage(address, LinkCodes.inline(address));
     }
 
     /** Makes a draft of an invoice of what came. */

@@ -76,7 +76,7 @@ public record TypedPaymentLink(
                 what,
                 PaymentLink.LinkAsks.of(amount),
                 taxes.stream().distinct().toList(),
-                new PaymentLink.LinkRules(once, end, conditions, clientId, hold),
+                new PaymentLink.LinkRules(once, end, conditions, clientId, hold, true),
                 own,
                 new PaymentLink.AfterPaying(thanks, onward),
                 false,

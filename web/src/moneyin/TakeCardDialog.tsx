@@ -1,0 +1,125 @@
+import { Button, Checkbox, Select, TextInput } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { business as businessQuery } from '../api/business';
+import { api, data, type Schemas } from '../api/client';
+import { clientChoices } from '../api/clients';
+import { Dialog } from '../design/Dialog';
+import { Loaded, Refusal } from '../design/States';
+import { TaxTicks } from '../design/TaxTicks';
+import { useServerForm } from '../design/useServerForm';
+import { usualTax } from '../invoices/fields';
+import { CardPage } from './CollectDialog';
+
+type Typed = Omit<Schemas['TakeCard'], 'details' | 'key'> & { details: Record<string, string> };
+
+const details = [
+  ['orderNumber', 'Order number'],
+  ['purchaseOrder', 'Their purchase order'],
+  ['deliverTo', 'Delivered to'],
+  ['billingName', 'Name on the bill'],
+  ['billingPostcode', 'Postcode of the bill'],
+] as const;
+
+function TakeCard({ business, client }: { business: Schemas['BusinessView']; client: number | null }) {
+  const [find, setFind] = useState('');
+  const [page, setPage] = useState<Schemas['PayPage'] | null>(null);
+  const choices = useQuery(clientChoices(find));
+  // One key for one payment: asked for again, the page is the same.
+  const key = useRef({ of: '', key: crypto.randomUUID() });
+  const { currency } = business.business;
+  const form = useServerForm<Typed, Schemas['PayPage']>({
+    initial: {
+      clientId: client,
+      name: '',
+      email: '',
+      what: '',
+      currency,
+      amount: '',
+      delivery: '',
+      taxes: usualTax(business.taxes),
+      details: Object.fromEntries(details.map(([name]) => [name, ''])),
+      hold: false,
+    },
+    send: (typed) => {
+      const of = JSON.stringify(typed);
+      if (key.current.of !== of) key.current = { of, key: crypto.randomUUID() };
+      return data(api.POST('/api/payment-links/at-hand', { body: { ...typed, key: key.current.key } }));
+    },
+    onDone: setPage,
+  });
+  const typed = form.form.values;
+  if (page) return <CardPage page={page} hold={typed.hold} />;
+  return (
+    <form className="form" noValidate onSubmit={form.submit}>
+      <Select
+        label="Who pays"
+        placeholder="type a part of a client’s name; empty for somebody new"
+        searchable
+        clearable
+        data={(choices.data ?? []).map((c) => ({ value: String(c.id), label: c.name }))}
+        filter={({ options }) => options}
+        searchValue={find}
+        onSearchChange={setFind}
+        value={typed.clientId == null ? null : String(typed.clientId)}
+        onChange={(id) => form.form.setFieldValue('clientId', id === null ? null : Number(id))}
+        nothingFoundMessage="No client fits: leave it empty and type the name below"
+      />
+      {typed.clientId == null && <TextInput label="Name of somebody new" {...form.field('name')} />}
+      <TextInput
+        label={
+          typed.clientId == null
+            ? 'E-mail, for the receipt (none goes where empty)'
+            : 'E-mail, for the receipt'
+        }
+        placeholder={typed.clientId == null ? '' : 'the client’s own'}
+        type="email"
+        {...form.field('email')}
+      />
+      <TextInput label="What is paid" {...form.field('what')} />
+      <TextInput
+        label={`Amount with its taxes, in ${currency}`}
+        inputMode="decimal"
+        {...form.field('amount')}
+      />
+      <TextInput
+        label={`Delivery, in ${currency} (may be left empty)`}
+        inputMode="decimal"
+        {...form.field('delivery')}
+      />
+      <TaxTicks
+        legend="Taxes that are in it; none where it is exempt"
+        taxes={business.taxes}
+        chosen={typed.taxes}
+        problem={form.form.errors['taxes']}
+        onChange={(ids) => form.form.setFieldValue('taxes', ids)}
+      />
+      <details>
+        <summary className="link">More about it: it helps where a payment is contested</summary>
+        {details.map(([name, label]) => (
+          <TextInput key={name} mt={10} label={label} {...form.field(`details.${name}`)} />
+        ))}
+      </details>
+      <Checkbox
+        label="Only hold it on the card now; take it, or less, when the work is done"
+        {...form.tick('hold')}
+      />
+      <Refusal error={form.elsewhere} />
+      <Button type="submit" loading={form.save.isPending}>
+        Open the card company’s page
+      </Button>
+    </form>
+  );
+}
+
+/** A card that is at hand, or told by telephone, with no invoice behind it. */
+export default function TakeCardDialog({ client, onClose }: { client: number | null; onClose: () => void }) {
+  const business = useQuery(businessQuery);
+  return (
+    <Dialog onClose={onClose} title="Take a card, with no invoice">
+      <Loaded query={business} what="your taxes">
+        {(b) => <TakeCard business={b} client={client} />}
+      </Loaded>
+    </Dialog>
+  );
+}
