@@ -205,7 +205,7 @@ function Letters({ letters }: { letters: Schemas['Message'][] }) {
               <td className={css.n}>
                 <a
                   className="link"
-                  href={`/api/messages/${m.id}/letter`}
+                  href={`/api/messages/${m.id}/html`}
                   target="_blank"
                   rel="noreferrer"
                   aria-label={`Read “${m.subject}”`}

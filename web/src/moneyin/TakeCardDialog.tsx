@@ -87,13 +87,15 @@ function TakeCard({ business, client }: { business: Schemas['BusinessView']; cli
         inputMode="decimal"
         {...form.field('delivery')}
       />
-      <TaxTicks
-        legend="Taxes that are in it; none where it is exempt"
-        taxes={business.taxes}
-        chosen={typed.taxes}
-        problem={form.form.errors['taxes']}
-        onChange={(ids) => form.form.setFieldValue('taxes', ids)}
-      />
+      <div>
+        <TaxTicks
+          legend="Taxes that are in it; none where it is exempt"
+          taxes={business.taxes}
+          chosen={typed.taxes}
+          problem={form.form.errors['taxes']}
+          onChange={(ids) => form.form.setFieldValue('taxes', ids)}
+        />
+      </div>
       <details>
         <summary className="link">More about it: it helps where a payment is contested</summary>
         {details.map(([name, label]) => (

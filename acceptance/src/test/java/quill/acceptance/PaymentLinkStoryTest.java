@@ -62,6 +62,13 @@ public class PaymentLinkStoryTest extends StorySuite {
         assertThat(paid).containsText("Instrument: upright");
         paid.getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName("48.40"))
                 .click();
+        Locator letter = desk.getByRole(
+                AriaRole.LINK, new Page.GetByRoleOptions().setName("Read “Larkmoor Pianos: thank you for €48.40”"));
+        Page receipt = desk.context().waitForPage(letter::click);
+        assertThat(receipt.locator("body"))
+                .containsText("Your payment of €48.40 for “Voicing demonstration” has arrived.");
+        assertThat(receipt.locator("body")).containsText("It includes €8.40 of VAT 21%.");
+        receipt.close();
         button(desk, "Make the invoice…").click();
         assertThat(desk.locator("body")).containsText("Deposit already paid");
         issueAndSend(desk);
