@@ -29,7 +29,6 @@ public class Screenshots extends Suite {
         long hotel = of(api, "late", "Captain");
         shoot(page, "/invoices/" + hotel, "invoice");
         shoot(page, "/clients/" + clientOf(api, hotel), "account");
-        shoot(page, "/settings/reminders", "reminder-plan");
         ways(page, of(api, "later", "Kestrel"));
         letters(page);
         printed(api.bytes("/api/quotes/" + quoteId(api, "accepted", 0) + "/pdf"));
@@ -47,6 +46,7 @@ public class Screenshots extends Suite {
         phone.context().clearCookies();
         String token = api.token(of(api, "week", "Halden"));
         shoot(phone, app.url("/p/" + token), "client-page");
+        shoot(phone, linkPage(api), "payment-link");
         shoot(phone, app.url("/p/" + quote(api, "open", 0)), "quote-on-a-phone");
     }
 
@@ -157,6 +157,20 @@ public class Screenshots extends Suite {
         phone.screenshot(new Page.ScreenshotOptions().setPath(to.resolve("sheet-on-a-phone.png")));
         deleteDraft(phone);
         phone.waitForTimeout(400);
+    }
+
+    private static String linkPage(Api api) {
+        for (var group : api.get("/api/payment-links").ok()) {
+            for (var row : group.path("rows")) {
+                if (row.path("title").asString().startsWith("Workshop evening")) {
+                    return api.get("/api/payment-links/" + row.path("id").asLong())
+                            .ok()
+                            .path("page")
+                            .asString();
+                }
+            }
+        }
+        throw new IllegalStateException("the demo has no such link");
     }
 
     private void shoot(Page page, String address, String name) {
