@@ -15,8 +15,8 @@ public interface ForLinks {
     /** The address of the link's page, for whoever is back from paying. */
     String pageOf(long linkPayment);
 
-    /** The money came, and is booked; within the caller's transaction. */
-    void arrived(long linkPayment, Payment payment);
+    /** The money came, and is booked; within the caller's transaction. @param again whether the link was paid before */
+    void arrived(long linkPayment, Payment payment, boolean again);
 
     /**
      * The money did not come through, and whoever paid is told; within the caller's transaction.

@@ -149,7 +149,9 @@ class Taking {
                 answer.paid().payment(),
                 repository.payerOf(order.id())));
         if (order.linkPayment() != null) {
-            links.arrived(order.linkPayment(), payment);
+            boolean again = linked.standingOf(order.whose().link()).stream()
+                    .anyMatch(o -> o.id() != order.id() && o.state() == OrderState.PAID && !o.at().test());
+            links.arrived(order.linkPayment(), payment, again);
         }
     }
 }

@@ -13,6 +13,7 @@ import quill.server.clients.ClientsService;
 import quill.server.common.Changes;
 import quill.server.dispatch.LinkLetters;
 import quill.server.payments.Payment;
+import quill.server.payments.Payments;
 
 /** What becomes of money that comes through a payment link: its payer is found among the clients or made one, and gets a receipt. */
 @Component
@@ -23,6 +24,7 @@ class LinkMoney implements ForLinks {
     private final ClientsService clients;
     private final LinkLetters letters;
     private final QuillSettings settings;
+    private final Payments payments;
     private final Changes changes;
 
     LinkMoney(
@@ -32,7 +34,9 @@ class LinkMoney implements ForLinks {
             ClientsService clients,
             LinkLetters letters,
             QuillSettings settings,
+            Payments payments,
             Changes changes) {
+        this.payments = payments;
         this.begun = begun;
         this.links = links;
         this.taxes = taxes;
@@ -74,7 +78,7 @@ class LinkMoney implements ForLinks {
 
     @Override
     @Transactional(propagation = Propagation.MANDATORY)
-    public void arrived(long linkPayment, Payment payment) {
+    public void arrived(long linkPayment, Payment payment, boolean again) {
         LinkPaymentRepository.Begun b = begun.find(linkPayment).orElseThrow();
         PaymentLink link = links.find(b.linkId()).orElseThrow();
         letters.receipt(
@@ -91,6 +95,10 @@ class LinkMoney implements ForLinks {
                                 .toList()),
                 b.payer().name(),
                 b.payer().email());
+        if (again && link.rules().once()) {
+            // Nobody could begin it beside the first, but what was withdrawn in doubt can still bring its money.
+            payments.unexpected(payment.id());
+        }
         changes.say(null, payment.clientId());
     }
 

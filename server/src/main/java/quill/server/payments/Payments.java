@@ -146,6 +146,12 @@ public class Payments {
         changed(payment);
     }
 
+    /** Puts one up for a person to look at: nobody expected it. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void unexpected(long id) {
+        repository.unexpected(id);
+    }
+
     /** Marks one as undone. @throws ConflictException where it was before */
     @Transactional(propagation = Propagation.MANDATORY)
     void markUndone(Payment payment, String reason) {

@@ -149,10 +149,12 @@ class MoneyNeeds {
                     p.invoiceId(),
                     p.clientId(),
                     null,
-                    "Money came that nothing was open for",
+                    p.held() ? "What is paid once was paid a second time" : "Money came that nothing was open for",
                     Amounts.grouped(p.amount().money()) + " " + p.words() + " from "
                             + clients.client(p.clientId()).name()
-                            + " is held as client credit. Give it back, or let it settle what comes next."));
+                            + (p.held()
+                                    ? " is held as a deposit. Give it back, or agree with them what it is for."
+                                    : " is held as client credit. Give it back, or let it settle what comes next.")));
         }
     }
 
