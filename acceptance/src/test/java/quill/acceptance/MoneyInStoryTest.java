@@ -46,6 +46,23 @@ public class MoneyInStoryTest extends StorySuite {
         return phone;
     }
 
+    /** From the record that is open on the desk. */
+    private void holdByCard(String sum) {
+        button(desk, "More").click();
+        desk.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Take a card…"))
+                .click();
+        Locator dialog = desk.getByRole(AriaRole.DIALOG);
+        dialog.getByLabel("Only hold it on the card now").check();
+        button(desk, "Hold by card").click();
+        Locator link = dialog.getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName("Open its page here"));
+        Page there = desk.context().waitForPage(link::click);
+        there.getByLabel("Card number").fill(GOOD_CARD);
+        there.getByLabel("Valid until").fill("09/29");
+        button(there, "Hold " + sum).click();
+        assertThat(there.locator(".done")).containsText("Held");
+        there.close();
+    }
+
     private Locator recordOf(String who) {
         desk.navigate(demo.app.url("/money-in?filter=" + who));
         desk.locator(".index .row").first().click();
@@ -132,19 +149,7 @@ public class MoneyInStoryTest extends StorySuite {
     public void aCardIsHeldInTheWorkshopAndAPartIsTaken() {
         long invoice = api.issue(api.draft(api.client("Workshop Holder"), "100.00", "100%@30"));
         desk.navigate(demo.app.url("/invoices/" + invoice));
-        button(desk, "More").click();
-        desk.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Take a card…"))
-                .click();
-        Locator dialog = desk.getByRole(AriaRole.DIALOG);
-        dialog.getByLabel("Only hold it on the card now").check();
-        button(desk, "Hold by card").click();
-        Locator link = dialog.getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName("Open its page here"));
-        Page there = desk.context().waitForPage(link::click);
-        there.getByLabel("Card number").fill(GOOD_CARD);
-        there.getByLabel("Valid until").fill("09/29");
-        button(there, "Hold EUR 121.00").click();
-        assertThat(there.locator(".done")).containsText("Held");
-        there.close();
+        holdByCard("EUR 121.00");
         Waiting.until(
                 "the hold",
                 () -> api.get("/api/money-in?filter=Workshop").ok().toString().contains("HELD"));
@@ -175,19 +180,7 @@ public class MoneyInStoryTest extends StorySuite {
                 .ok();
         desk.navigate(demo.app.url("/quotes/" + quote));
         assertThat(desk.locator(".aside")).containsText("€121.00 is asked for and has not come yet");
-        button(desk, "More").click();
-        desk.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Take a card…"))
-                .click();
-        Locator dialog = desk.getByRole(AriaRole.DIALOG);
-        dialog.getByLabel("Only hold it on the card now").check();
-        button(desk, "Hold by card").click();
-        Locator link = dialog.getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName("Open its page here"));
-        Page there = desk.context().waitForPage(link::click);
-        there.getByLabel("Card number").fill(GOOD_CARD);
-        there.getByLabel("Valid until").fill("09/29");
-        button(there, "Hold EUR 121.00").click();
-        assertThat(there.locator(".done")).containsText("Held");
-        there.close();
+        holdByCard("EUR 121.00");
         Waiting.until(
                 "the hold",
                 () -> api.get("/api/money-in?filter=Quoted").ok().toString().contains("HELD"));

@@ -14,7 +14,18 @@ public final class Bench {
 
     public static void main(String[] args) throws Exception {
         List<String> wanted = args.length == 0
-                ? List.of("sheet", "document", "system", "run", "today", "lists", "pages", "find", "letters", "slip")
+                ? List.of(
+                        "sheet",
+                        "document",
+                        "system",
+                        "run",
+                        "today",
+                        "lists",
+                        "pages",
+                        "find",
+                        "letters",
+                        "slip",
+                        "money")
                 : List.of(args);
         Path root = Path.of("").toAbsolutePath();
         StringBuilder results = new StringBuilder("\n");
@@ -47,6 +58,9 @@ public final class Bench {
         }
         if (wanted.contains("slip")) {
             results.append(new SlipBench(root).run());
+        }
+        if (wanted.contains("money")) {
+            results.append(new MoneyBench(root).run());
         }
         System.out.println(results);
     }

@@ -143,16 +143,17 @@ final class BenchServer implements AutoCloseable {
         process.waitFor();
     }
 
+    String url(String path) {
+        return "http://localhost:" + port + path;
+    }
+
     String withTax(String body) throws Exception {
         return body.replace(
                 "\"TAX\"", get("/api/business").replaceAll("(?s).*\"taxes\":\\[\\{\"id\":(\"[^\"]+\").*", "$1"));
     }
 
     String get(String path) throws IOException, InterruptedException {
-        return http.send(
-                        HttpRequest.newBuilder(URI.create("http://localhost:" + port + path))
-                                .build(),
-                        HttpResponse.BodyHandlers.ofString())
+        return http.send(HttpRequest.newBuilder(URI.create(url(path))).build(), HttpResponse.BodyHandlers.ofString())
                 .body();
     }
 
@@ -190,7 +191,7 @@ final class BenchServer implements AutoCloseable {
                 .orElse("");
         String sent = body.contains("\"TAX\"") ? withTax(body) : body;
         HttpResponse<String> answer = http.send(
-                HttpRequest.newBuilder(URI.create("http://localhost:" + port + path))
+                HttpRequest.newBuilder(URI.create(url(path)))
                         .header("Content-Type", type)
                         .header("X-XSRF-TOKEN", token)
                         .method(method, HttpRequest.BodyPublishers.ofString(sent))

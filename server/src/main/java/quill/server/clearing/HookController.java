@@ -3,6 +3,8 @@ package quill.server.clearing;
 import io.swagger.v3.oas.annotations.Hidden;
 import java.net.http.HttpHeaders;
 import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
@@ -12,6 +14,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RestController;
+import quill.server.processor.CardProcessor;
 import quill.server.processor.ProcessorAdapter;
 import quill.server.processor.Processors;
 
@@ -19,6 +22,7 @@ import quill.server.processor.Processors;
 @RestController
 @Hidden
 class HookController {
+    private static final Logger LOG = LoggerFactory.getLogger(HookController.class);
     private final AccountReading reading;
     private final Processors processors;
 
@@ -39,7 +43,14 @@ class HookController {
                     .body(ProblemDetail.forStatusAndDetail(
                             HttpStatus.UNAUTHORIZED, "The signature is not ours, or the event is too old."));
         }
-        reading.heard(heard.get());
+        try {
+            reading.heard(heard.get());
+        } catch (CardProcessor.NoAnswer e) {
+            LOG.debug("asked about an event, the processor does not answer", e);
+            return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
+                    .body(ProblemDetail.forStatusAndDetail(
+                            HttpStatus.SERVICE_UNAVAILABLE, "Asked about it, you gave no answer. Send it again."));
+        }
         return ResponseEntity.noContent().build();
     }
 }
