@@ -116,7 +116,7 @@ public class ChaosTest {
         Api api = Api.signedIn(app);
         Waiting.until(
                 "the same sum on both sides",
-                Duration.ofSeconds(240),
+                Duration.ofSeconds(240).plusMillis(ORDERS * 200L),
                 () -> clearing(api).equals(truth.held()));
         compare(api);
     }
