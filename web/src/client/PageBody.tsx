@@ -38,6 +38,14 @@ function Ask({ page: p }: { page: Page }) {
         {d.to.name}, <b>{money(d.sums.total)}</b> is paid{what}. Thank you; you owe nothing here.
       </p>
     );
+  // What brings all of it already: a bank debit, or what is held on a card.
+  if (p.paying.choices.length === 0 && p.moving.coming.length > 0)
+    return (
+      <p className="ask">
+        {d.to.name}, <b>nothing is to be done now</b>
+        {what}.
+      </p>
+    );
   const asked = p.paying.choices[0]?.amount ?? next.open;
   const late = p.measure.filter((m) => !isZero(m.open) && m.standing === 'LATE');
   const debts = late.filter((m) => m.kind !== 'LATE_FEE');

@@ -84,6 +84,7 @@ public class MoneyInStoryTest extends StorySuite {
         assertThat(phone.locator(".done")).containsText("On its way");
         phone.locator("a[href*='back=1']").click();
         assertThat(phone.locator("main.client")).containsText("€121.00 is on its way by bank debit");
+        assertThat(phone.locator(".ask")).containsText("nothing is to be done now");
         assertThat(phone.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Pay €121.00")))
                 .hasCount(0);
         Locator record = recordOf("Debtor");
