@@ -63,7 +63,7 @@ public class PaymentLinkStoryTest extends StorySuite {
         paid.getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName("48.40"))
                 .click();
         Locator letter = desk.getByRole(
-                AriaRole.LINK, new Page.GetByRoleOptions().setName("Read “Larkmoor Pianos: thank you for €48.40”"));
+                AriaRole.LINK, new Page.GetByRoleOptions().setName("Read “Larkmoor Pianos: receipt for €48.40”"));
         Page receipt = desk.context().waitForPage(letter::click);
         assertThat(receipt.locator("body"))
                 .containsText("Your payment of €48.40 for “Voicing demonstration” has arrived.");

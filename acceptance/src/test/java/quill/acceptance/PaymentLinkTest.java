@@ -110,7 +110,9 @@ public class PaymentLinkTest extends Suite {
         }
         assertThat(keys).as("each once").hasSize(CROWD);
         assertThat(clients).as("one client for each address").hasSize(CROWD - CROWD / 5 + 1);
-        assertThat(letters("sharedfamily@crowd.example").toString()).contains("Crowd evening");
+        Waiting.until(
+                "their receipts",
+                () -> letters("sharedfamily@crowd.example").toString().contains("Crowd evening"));
         assertThat(api.booksAgree()).isTrue();
     }
 
