@@ -57,6 +57,33 @@ class LinkOrderRepository {
         return all;
     }
 
+    /** How many orders of a link can still be paid. */
+    int countLive(long link) {
+        return count("link_id = :link AND state IN ('wanted', 'open')", link, 0);
+    }
+
+    /** Whether a link was paid by another order than this one. */
+    boolean isPaidBesides(long link, long order) {
+        return count("link_id = :link AND id <> :order AND state = 'paid' AND NOT test", link, order) > 0;
+    }
+
+    /** Whether something came through a link, or comes. */
+    boolean brings(long link) {
+        return count(
+                        "link_id = :link AND state NOT IN ('wanted', 'open', 'withdrawing', 'withdrawn') AND NOT test",
+                        link,
+                        0)
+                > 0;
+    }
+
+    private int count(String which, long link, long order) {
+        return jdbc.sql("SELECT COUNT(*) FROM processor_order WHERE " + which)
+                .param("link", link)
+                .param("order", order)
+                .query(Integer.class)
+                .single();
+    }
+
     /** Orders of one link that can still be paid, or that bring something or brought it; latest first. */
     List<Order> standingOf(long link) {
         return jdbc.sql(OrderRepository.SELECT + """

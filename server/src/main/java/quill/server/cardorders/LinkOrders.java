@@ -66,9 +66,7 @@ public class LinkOrders {
     }
 
     private Optional<WaysService.Taking> taking(Money sum, ClientId client, boolean hold) {
-        return ways.taking(sum, client, null)
-                .filter(t -> !hold || t.ways().contains(WayToPay.CARD))
-                .map(t -> hold ? new WaysService.Taking(t.by(), Set.of(WayToPay.CARD)) : t);
+        return ways.taking(sum, client, null, hold);
     }
 
     /**
@@ -90,18 +88,12 @@ public class LinkOrders {
             if (!OrderState.LIVE.contains(live.state())) {
                 continue;
             }
-            if (live.at().equals(at)
-                    && live.amount().isEqual(p.amount())
-                    && live.means().takes().equals(taking.ways())
-                    && live.means().holds() == p.hold()) {
+            if (Wanting.isFor(live, at, p.amount(), taking.ways(), p.hold())) {
                 return live.id();
             }
             repository.move(live.id(), OrderState.WITHDRAWING, OrderState.LIVE);
         }
-        if (linked.standingOf(link).stream()
-                        .filter(o -> OrderState.LIVE.contains(o.state()))
-                        .count()
-                >= MOST_UNENDED) {
+        if (linked.countLive(link) >= MOST_UNENDED) {
             throw new ConflictException(
                     "Too many payments were begun on this page. Nothing was taken; try again in some minutes.");
         }
@@ -132,24 +124,19 @@ public class LinkOrders {
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public List<Long> inTheWay(long link, long besides) {
-        List<Order> standing = linked.standingOf(link).stream()
-                .filter(o -> !o.at().test() || OrderState.LIVE.contains(o.state()))
-                .toList();
-        if (standing.stream().anyMatch(o -> brings(o.state()))) {
+        if (linked.brings(link)) {
             throw new ConflictException("This has been paid already. Nothing more was taken.");
         }
-        List<Order> others =
-                standing.stream().filter(o -> o.linkPayment() != besides).toList();
+        List<Order> others = linked.standingOf(link).stream()
+                .filter(o -> !o.at().test() || OrderState.LIVE.contains(o.state()))
+                .filter(o -> o.linkPayment() != besides)
+                .toList();
         if (others.stream().anyMatch(o -> !repository.isOlder(o.id(), MINUTES_FOR_ONE))) {
             throw new ConflictException(
                     "Somebody else is paying this just now, and it can be paid once. If they do not,"
                             + " it can be paid again in " + MINUTES_FOR_ONE + " minutes. Nothing was taken.");
         }
         return others.stream().map(Order::id).toList();
-    }
-
-    private static boolean brings(OrderState state) {
-        return !OrderState.LIVE.contains(state) && state != OrderState.WITHDRAWING && state != OrderState.WITHDRAWN;
     }
 
     /** Withdraws orders at the processor, now. @throws ConflictException where one of them cannot be: it is being paid, or nobody answers */
@@ -189,15 +176,9 @@ public class LinkOrders {
         return linked.came();
     }
 
-    /** Whether an order was on trial. */
-    @Transactional(readOnly = true)
-    public boolean isTrial(long orderId) {
-        return repository.find(orderId).map(o -> o.at().test()).orElse(false);
-    }
-
     /** Whether a link that is paid once has been: something came, or comes. */
     @Transactional(readOnly = true)
     public boolean isPaid(long link) {
-        return linked.standingOf(link).stream().anyMatch(o -> !o.at().test() && brings(o.state()));
+        return linked.brings(link);
     }
 }

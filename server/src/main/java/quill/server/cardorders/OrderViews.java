@@ -62,7 +62,7 @@ public class OrderViews {
     public record Brings(String with, LocalDate until, boolean holds) {}
 
     /** Where it is. @param payAt the processor's own page of it; null where it never answered @param number the processor's own */
-    public record There(long processor, String payAt, String number) {}
+    public record There(long processor, String payAt, String number, boolean test) {}
 
     /** @throws NotFoundException where there is none */
     public Seen of(long id) {
@@ -108,7 +108,7 @@ public class OrderViews {
                 o.declined() == null ? "" : o.declined(),
                 new Brings(o.means().with(), o.means().expectedOn(), o.means().holds()),
                 begun == null ? clock.today() : begun.atZone(clock.getZone()).toLocalDate(),
-                new There(o.at().processor(), o.payAt(), o.orderId() == null ? "" : o.orderId()),
+                new There(o.at().processor(), o.payAt(), o.orderId() == null ? "" : o.orderId(), o.at().test()),
                 o.parts(),
                 o.linkPayment());
     }

@@ -149,8 +149,7 @@ class Taking {
                 answer.paid().payment(),
                 repository.payerOf(order.id())));
         if (order.linkPayment() != null) {
-            boolean again = linked.standingOf(order.whose().link()).stream()
-                    .anyMatch(o -> o.id() != order.id() && o.state() == OrderState.PAID && !o.at().test());
+            boolean again = linked.isPaidBesides(order.whose().link(), order.id());
             links.arrived(order.linkPayment(), payment, again);
         }
     }

@@ -147,9 +147,7 @@ class Wanting {
     }
 
     private Order order(Document invoice, Map<Long, Money> parts, Money open, boolean hold) {
-        WaysService.Taking taking = ways.taking(open, invoice.clientId(), invoice.id())
-                .filter(t -> !hold || t.ways().contains(WayToPay.CARD))
-                .map(t -> hold ? new WaysService.Taking(t.by(), Set.of(WayToPay.CARD)) : t)
+        WaysService.Taking taking = ways.taking(open, invoice.clientId(), invoice.id(), hold)
                 .orElseThrow(() -> new RefusedException(
                         "way",
                         "card",
@@ -167,10 +165,7 @@ class Wanting {
             }
         }
         for (Order one : live) {
-            if (one.parts().equals(parts)
-                    && one.amount().isEqual(open)
-                    && one.means().takes().equals(taking.ways())
-                    && one.means().holds() == hold) {
+            if (one.parts().equals(parts) && isFor(one, at, open, taking.ways(), hold)) {
                 return one;
             }
         }
@@ -185,6 +180,14 @@ class Wanting {
                 hold,
                 clock.instant());
         return repository.find(id).orElseThrow();
+    }
+
+    /** Whether an order is what somebody wants to pay now. */
+    static boolean isFor(Order order, OrderRepository.At at, Money sum, Set<WayToPay> takes, boolean hold) {
+        return order.at().equals(at)
+                && order.amount().isEqual(sum)
+                && order.means().takes().equals(takes)
+                && order.means().holds() == hold;
     }
 
     /** Nobody pays a second time what a bank debit is bringing, or what is held. */

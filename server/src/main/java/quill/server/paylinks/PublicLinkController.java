@@ -194,9 +194,9 @@ class PublicLinkController {
                 onward.isEmpty() ? "" : SecureAddress.place(onward));
     }
 
-    private Came came(OrderViews.Seen o) {
+    private static Came came(OrderViews.Seen o) {
         return switch (o.state()) {
-            case PAID -> orders.isTrial(o.id()) ? Came.TRIED : Came.PAID;
+            case PAID -> o.there().test() ? Came.TRIED : Came.PAID;
             case UNDERWAY -> Came.ON_ITS_WAY;
             case HELD, TAKING, RELEASING -> Came.HELD;
             default -> Came.NOT_PAID;

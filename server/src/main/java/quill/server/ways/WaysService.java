@@ -264,6 +264,15 @@ public class WaysService {
                 .filter(t -> !t.ways().isEmpty());
     }
 
+    /** The same; @param hold whether it is only to be held, which cards alone do */
+    public Optional<Taking> taking(Money sum, ClientId clientId, DocumentId documentId, boolean hold) {
+        Optional<Taking> taking = taking(sum, clientId, documentId);
+        return hold
+                ? taking.filter(t -> t.ways().contains(WayToPay.CARD))
+                        .map(t -> new Taking(t.by(), Set.of(WayToPay.CARD)))
+                : taking;
+    }
+
     /** Whether a sum can be paid in a way now. */
     public boolean isOffered(WayToPay way, Money sum, ClientId clientId, DocumentId documentId) {
         return offers(sum, clientId, documentId).stream().anyMatch(o -> o.way() == way && o.offered());
