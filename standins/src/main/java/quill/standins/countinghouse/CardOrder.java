@@ -30,8 +30,14 @@ record CardOrder(
      */
     record About(String description, String returnTo, String payerName, String payerEmail, boolean test) {}
 
-    /** In which ways it may be paid. @param hold whether its money is only reserved until the business takes it */
-    record Wish(List<String> takes, boolean hold) {
+    /**
+     * In which ways it may be paid.
+     *
+     * @param hold whether its money is only reserved until the business takes it
+     * @param keeps whether what pays it is kept for later
+     * @param method the kept card or account that it is taken from; null where somebody pays it on its page
+     */
+    record Wish(List<String> takes, boolean hold, boolean keeps, String method) {
         public boolean has(String way) {
             return takes.contains(way);
         }
@@ -46,8 +52,9 @@ record CardOrder(
      * @param lastFour of the card or of the bank account
      * @param certainOn the day from which a bank debit is certain
      * @param lapsesOn the last day on which what is held can be taken
+     * @param keptAs the token under which it was kept for later
      */
-    record Means(String way, String lastFour, String expiry, LocalDate certainOn, LocalDate lapsesOn) {}
+    record Means(String way, String lastFour, String expiry, LocalDate certainOn, LocalDate lapsesOn, String keptAs) {}
 
     public boolean isOpen() {
         return "open".equals(state);

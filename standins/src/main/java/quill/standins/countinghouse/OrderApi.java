@@ -29,9 +29,14 @@ class OrderApi {
     private final OrderBook book;
     private final Holds holds;
     private final Days days;
+    private final KeptMethods methods;
+    private final Charging charging;
     private final StandinsSettings settings;
 
-    OrderApi(OrderBook book, Holds holds, Days days, StandinsSettings settings) {
+    OrderApi(
+            OrderBook book, Holds holds, Days days, KeptMethods methods, Charging charging, StandinsSettings settings) {
+        this.methods = methods;
+        this.charging = charging;
         this.book = book;
         this.holds = holds;
         this.days = days;
@@ -45,6 +50,8 @@ class OrderApi {
      * @param test for one that is only tried
      * @param takes card, debit or both; card where it is left out
      * @param hold whether a card's money is only reserved
+     * @param keep whether what pays it is kept for later
+     * @param method a kept card or account that it is to be taken from, once {@code charge} is called; may be left out
      */
     record Asked(
             BigDecimal amount,
@@ -55,13 +62,19 @@ class OrderApi {
             String payerEmail,
             Boolean test,
             List<String> takes,
-            Boolean hold) {
+            Boolean hold,
+            Boolean keep,
+            String method) {
         boolean onTrial() {
             return Boolean.TRUE.equals(test);
         }
 
         CardOrder.Wish wish() {
-            return new CardOrder.Wish(takes == null ? List.of("card") : takes, Boolean.TRUE.equals(hold));
+            return new CardOrder.Wish(
+                    takes == null ? List.of("card") : takes,
+                    Boolean.TRUE.equals(hold),
+                    Boolean.TRUE.equals(keep),
+                    method == null || method.isEmpty() ? null : method);
         }
     }
 
@@ -69,8 +82,14 @@ class OrderApi {
 
     record Attempt(String lastFour, String outcome) {}
 
-    /** With what it was paid. @param way card or debit @param name of the card, or of the bank */
-    record With(String way, String name, String lastFour, String expiry) {}
+    /**
+     * With what it was paid.
+     *
+     * @param way card or debit
+     * @param name of the card, or of the bank
+     * @param keptAs the token under which it was kept for later; null where it was not
+     */
+    record With(String way, String name, String lastFour, String expiry, String keptAs) {}
 
     /** What was taken. */
     record Paid(String payment, LocalDate on, String amount, String fee) {}
@@ -82,7 +101,7 @@ class OrderApi {
      * @param with null before anybody tried
      * @param certainOn until when a bank debit that is underway is decided; null for others
      * @param lapsesOn the last day on which what is held can be taken; null for others
-     * @param reason why a bank debit was refused or came back; empty for others
+     * @param reason why a bank debit was refused or came back, or a kept card was; empty for others
      */
     record Answer(
             String id,
@@ -127,26 +146,46 @@ class OrderApi {
         return answer(order);
     }
 
-    private static void checkAsked(Asked asked) {
+    private void checkAsked(Asked asked) {
         Currency currency = CURRENCIES.get(asked.currency() == null ? "" : asked.currency());
         if (currency == null || currency.getDefaultFractionDigits() < 0) {
             throw Calls.refused("currency must be an ISO 4217 code");
         }
         Calls.check(asked.amount(), asked.currency());
-        boolean texts = asked.description() != null
-                && asked.description().length() <= 200
-                && asked.returnTo() != null
-                && asked.returnTo().length() <= 500;
-        if (!texts) {
-            throw Calls.refused("description and returnTo must be given, with at most 200 and 500 characters");
-        }
+        checkTexts(asked.description(), asked.returnTo());
         List<String> takes = asked.wish().takes();
-        if (takes.isEmpty() || !WAYS.containsAll(takes)) {
-            throw Calls.refused("takes must be card, debit or both");
-        }
+        checkTakes(takes);
         if (asked.wish().hold() && takes.contains("debit")) {
             throw Calls.refused("only a card's money can be held");
         }
+        if (asked.wish().keeps() && asked.onTrial()) {
+            throw Calls.refused("on trial nothing is kept");
+        }
+        String method = asked.wish().method();
+        if (method != null
+                && (asked.wish().hold()
+                        || asked.onTrial()
+                        || methods.find(method).isEmpty())) {
+            throw Calls.refused("method must be one that is kept here; of it nothing is held, and nothing on trial");
+        }
+    }
+
+    static void checkTexts(String description, String returnTo) {
+        boolean texts =
+                description != null && description.length() <= 200 && returnTo != null && returnTo.length() <= 500;
+        if (!texts) {
+            throw Calls.refused("description and returnTo must be given, with at most 200 and 500 characters");
+        }
+    }
+
+    static void checkTakes(List<String> takes) {
+        if (takes.isEmpty() || !WAYS.containsAll(takes)) {
+            throw Calls.refused("takes must be card, debit or both");
+        }
+    }
+
+    static String nameOf(boolean debit) {
+        return debit ? "Bank account" : "Test card";
     }
 
     @GetMapping("/orders/{id}")
@@ -170,6 +209,13 @@ class OrderApi {
         CardOrder order = book.find(id).orElseThrow(() -> new ResponseStatusException(HttpStatus.NOT_FOUND));
         Calls.check(taken.amount(), order.currency());
         return answer(holds.take(id, taken.amount()));
+    }
+
+    /** Takes an order from the kept card or account that it names. */
+    @PostMapping("/orders/{id}/charge")
+    Answer charge(@RequestHeader("Authorization") String authorization, @PathVariable String id) {
+        settings.check(authorization);
+        return answer(charging.charge(id));
     }
 
     /** Lets go what is held. */
@@ -205,10 +251,10 @@ class OrderApi {
                                 Sums.plain(taken.fee(), o.currency())),
                 means.way() == null
                         ? null
-                        : new With(means.way(), debit ? "Bank account" : "Test card", means.lastFour(), means.expiry()),
+                        : new With(means.way(), nameOf(debit), means.lastFour(), means.expiry(), means.keptAs()),
                 means.certainOn(),
                 means.lapsesOn(),
-                debit ? o.reason() : "",
+                debit || "refused".equals(o.state()) ? o.reason() : "",
                 book.attempts(o.id()).stream()
                         .map(a -> new Attempt(a.lastFour(), a.outcome()))
                         .toList());

@@ -20,7 +20,8 @@ import org.springframework.transaction.annotation.Transactional;
 class OrderBook {
     private static final String COLUMNS = """
             SELECT id, our_key, amount, currency, description, return_to, payer_name, payer_email, test, takes, holds, state,
-                   payment_id, paid_on, taken, fee, way, card_last_four, card_expiry, certain_on, lapses_on, awaits_code, reason
+                   payment_id, paid_on, taken, fee, way, card_last_four, card_expiry, certain_on, lapses_on, awaits_code, reason,
+                   keeps, taken_from, kept_as
               FROM card_order
             """;
 
@@ -31,9 +32,11 @@ class OrderBook {
     private final Account account;
     private final EventBook events;
     private final Day day;
+    private final KeptMethods methods;
     private final AtomicInteger paid = new AtomicInteger();
 
-    OrderBook(JdbcClient jdbc, Account account, EventBook events, Day day) {
+    OrderBook(JdbcClient jdbc, Account account, EventBook events, Day day, KeptMethods methods) {
+        this.methods = methods;
         this.jdbc = jdbc;
         this.account = account;
         this.events = events;
@@ -63,8 +66,8 @@ class OrderBook {
             String id, String key, BigDecimal amount, String currency, CardOrder.About about, CardOrder.Wish wish) {
         jdbc.sql("""
                 INSERT INTO card_order (id, our_key, amount, currency, description, return_to, payer_name, payer_email, test,
-                  takes, holds, state, made_at)
-                VALUES (:id, :key, :amount, :currency, :description, :returnTo, :name, :email, :test, :takes, :holds, 'open',
+                  takes, holds, keeps, taken_from, state, made_at)
+                VALUES (:id, :key, :amount, :currency, :description, :returnTo, :name, :email, :test, :takes, :holds, :keeps, :method, 'open',
                   LOCALTIMESTAMP)
                 """)
                 .param("id", id)
@@ -78,6 +81,8 @@ class OrderBook {
                 .param("test", about.test())
                 .param("takes", String.join(" ", wish.takes()))
                 .param("holds", wish.hold())
+                .param("keeps", wish.keeps())
+                .param("method", wish.method())
                 .update();
     }
 
@@ -133,6 +138,9 @@ class OrderBook {
             return false;
         }
         attempt(order.id(), card.lastFour(), "approved");
+        if (order.wish().keeps()) {
+            keptAs(order, methods.keep(card, expiry));
+        }
         jdbc.sql("UPDATE card_order SET lapses_on = :lapses, returns_on = :contests, reason = :reason WHERE id = :id")
                 .param("lapses", order.wish().hold() ? day.today().plusDays(HOLD_DAYS) : null)
                 .param("contests", contests(card) ? day.today().plusDays(1) : null)
@@ -147,6 +155,21 @@ class OrderBook {
         return true;
     }
 
+    private void keptAs(CardOrder order, String method) {
+        jdbc.sql("UPDATE card_order SET kept_as = :method WHERE id = :id")
+                .param("method", method)
+                .param("id", order.id())
+                .update();
+    }
+
+    /** A kept card or account is not taken from: that ends the order. */
+    void refuse(CardOrder order, KeptMethod from, String reason) {
+        if (moved(order, "refused", from.way(), from.lastFour(), from.expiry())) {
+            attempt(order.id(), from.lastFour(), reason);
+            end(order.id(), "refused", reason);
+        }
+    }
+
     /** Whether its holder contests it: the card that always does, or one of each so many by the dial. */
     private boolean contests(TestCard card) {
         int each = events.dials().all().get("contest");
@@ -159,6 +182,9 @@ class OrderBook {
             return false;
         }
         attempt(order.id(), from.lastFour(), "approved");
+        if (order.wish().keeps()) {
+            keptAs(order, methods.keep(from));
+        }
         jdbc.sql("UPDATE card_order SET certain_on = :certain, bank_account = :account WHERE id = :id")
                 .param("certain", WorkingDays.after(day.today(), DEBIT_DAYS))
                 .param("account", from.name())
@@ -315,7 +341,11 @@ class OrderBook {
                         rs.getString("payer_name"),
                         rs.getString("payer_email"),
                         rs.getBoolean("test")),
-                new CardOrder.Wish(List.of(rs.getString("takes").split(" ")), rs.getBoolean("holds")),
+                new CardOrder.Wish(
+                        List.of(rs.getString("takes").split(" ")),
+                        rs.getBoolean("holds"),
+                        rs.getBoolean("keeps"),
+                        rs.getString("taken_from")),
                 rs.getString("state"),
                 new CardOrder.Taken(
                         rs.getString("payment_id"),
@@ -327,7 +357,8 @@ class OrderBook {
                         rs.getString("card_last_four"),
                         rs.getString("card_expiry"),
                         Day.of(rs, "certain_on"),
-                        Day.of(rs, "lapses_on")),
+                        Day.of(rs, "lapses_on"),
+                        rs.getString("kept_as")),
                 rs.getBoolean("awaits_code"),
                 rs.getString("reason") == null ? "" : rs.getString("reason"));
     }

@@ -1,5 +1,6 @@
 package quill.standins.countinghouse;
 
+import java.time.LocalDate;
 import java.time.YearMonth;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
@@ -36,18 +37,18 @@ class PayPage {
             @RequestParam(defaultValue = "") String expiry,
             Model model) {
         CardOrder order = order(id);
-        if (!order.isOpen() || !order.wish().has("card")) {
+        if (!order.isOpen() || !order.wish().has("card") || order.wish().method() != null) {
             return page(order, null, "", "", model);
         }
         Optional<TestCard> card = TestCard.of(number);
         if (card.isEmpty()) {
             return page(order, TestCard.refusalOf(number), "", expiry, model);
         }
-        String wrongExpiry = wrongExpiry(expiry);
+        String wrongExpiry = wrongExpiry(expiry, day.today());
         if (wrongExpiry != null) {
             return page(order, wrongExpiry, number, expiry, model);
         }
-        if (card.get().pays()) {
+        if (card.get().pays() || card.get() == TestCard.KEPT_IN_VAIN) {
             book.pay(order, card.get(), expiry.strip());
         } else if (card.get() == TestCard.ASKS_CODE) {
             book.awaitCode(id, card.get().lastFour(), expiry.strip());
@@ -79,7 +80,10 @@ class PayPage {
             @RequestParam(defaultValue = "false") boolean agreed,
             Model model) {
         CardOrder order = order(id);
-        if (!order.isOpen() || !order.wish().has("debit") || order.wish().hold()) {
+        if (!order.isOpen()
+                || !order.wish().has("debit")
+                || order.wish().hold()
+                || order.wish().method() != null) {
             return page(order, null, "", "", model);
         }
         Optional<BankAccount> from = BankAccount.of(account);
@@ -97,10 +101,10 @@ class PayPage {
         return "Card declined: " + reason + ". Nothing was taken. Try another card.";
     }
 
-    private String wrongExpiry(String expiry) {
+    static String wrongExpiry(String expiry, LocalDate today) {
         try {
             YearMonth month = YearMonth.parse(expiry.strip(), DateTimeFormatter.ofPattern("MM/yy"));
-            return month.isBefore(YearMonth.from(day.today())) ? "That card's date has passed." : null;
+            return month.isBefore(YearMonth.from(today)) ? "That card's date has passed." : null;
         } catch (DateTimeParseException e) {
             return "Write the card's date as month and year, such as 09/29.";
         }

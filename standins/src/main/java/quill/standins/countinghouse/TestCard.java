@@ -15,7 +15,8 @@ enum TestCard {
     REFUSED("9904000000000040", "refused by the bank"),
     ASKS_CODE("9905000000000056", "the bank asks for a code (2468)"),
     REFUNDS_FAIL("9906000000000063", "approved; what is refunded to it comes back"),
-    CONTESTS("9907000000000070", "approved; its holder contests it the next day");
+    CONTESTS("9907000000000070", "approved; its holder contests it the next day"),
+    KEPT_IN_VAIN("9908000000000087", "approved; refused when it is kept and taken from later");
 
     /** What the bank of the last card wants to hear. */
     static final String CODE = "2468";
@@ -34,6 +35,16 @@ enum TestCard {
 
     boolean pays() {
         return this == APPROVED || this == REFUNDS_FAIL || this == CONTESTS;
+    }
+
+    /** Whether it pays, or is kept, for whoever types it: it may be refused later all the same. */
+    boolean canBeKept() {
+        return pays() || this == NOT_ENOUGH_FUNDS || this == KEPT_IN_VAIN;
+    }
+
+    /** Why its bank refuses what is taken without its holder. */
+    String later() {
+        return this == KEPT_IN_VAIN ? REFUSED.words : words;
     }
 
     public String grouped() {

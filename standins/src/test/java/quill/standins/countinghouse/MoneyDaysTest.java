@@ -188,7 +188,7 @@ public class MoneyDaysTest {
                         BigDecimal.TEN,
                         "EUR",
                         new CardOrder.About("Invoice", "http://localhost/", "", "", false),
-                        new CardOrder.Wish(List.of("card", "debit"), false))
+                        new CardOrder.Wish(List.of("card", "debit"), false, false, null))
                 .id();
         String held = hold("20.00");
         String underway = debit("30.00", BankAccount.GOOD);
@@ -243,7 +243,7 @@ public class MoneyDaysTest {
                 new BigDecimal(amount),
                 "EUR",
                 new CardOrder.About("Invoice", "http://localhost/", "", "", false),
-                new CardOrder.Wish(List.of(way), hold));
+                new CardOrder.Wish(List.of(way), hold, false, null));
     }
 
     private String state(String id) {
