@@ -95,6 +95,13 @@ public enum LetterKind {
                     LetterField.PAGE,
                     LetterField.SUMS,
                     LetterField.HOW_TO_PAY)),
+    /** It asks for a card or mandate that can be kept, before anything is due. */
+    ASK_TO_KEEP(
+            Group.BILLED,
+            "A card or mandate is asked for",
+            "Goes when you ask a client to let a card or a bank debit mandate be kept, before anything is due.",
+            false,
+            Fields.of(LetterField.OWN_LINE, LetterField.PAGE)),
     /** It says that installments are agreed anew, or that the work has reached a milestone. */
     ARRANGED(
             Group.BILLED,

@@ -2,9 +2,8 @@ package quill.server.cardorders;
 
 import java.time.Instant;
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
@@ -17,10 +16,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
-import quill.core.pay.InTransit;
 import quill.core.pay.WayToPay;
 import quill.server.cardorders.OrderRepository.Order;
-import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.Texts;
 import quill.server.documents.Document;
@@ -28,6 +25,8 @@ import quill.server.payments.Payer;
 import quill.server.processor.CardProcessor;
 import quill.server.processor.CardProcessor.Answer;
 import quill.server.processor.Processors;
+import quill.server.savedmethods.SavedMethod;
+import quill.server.savedmethods.SavedMethods;
 
 /**
  * Orders at the card processor. A row is written first, under a key of ours; then the processor is asked. Its events
@@ -41,26 +40,26 @@ public class CardOrders {
 
     private static final int BATCH = 100;
     private final OrderRepository repository;
-    private final BusinessClock clock;
     private final Processors processors;
     private final OrderPages pages;
     private final TransactionTemplate transaction;
     private final Wanting wanting;
     private final Taking taking;
     private final Holds holds;
+    private final SavedMethods methods;
 
     CardOrders(
             OrderRepository repository,
-            BusinessClock clock,
             Processors processors,
             OrderPages pages,
             TransactionTemplate transaction,
             Wanting wanting,
             Taking taking,
-            Holds holds) {
+            Holds holds,
+            SavedMethods methods) {
+        this.methods = methods;
         this.holds = holds;
         this.repository = repository;
-        this.clock = clock;
         this.processors = processors;
         this.pages = pages;
         this.transaction = transaction;
@@ -78,15 +77,15 @@ public class CardOrders {
      * @throws ConflictException if what is open is not what the payer saw
      */
     public String payAt(Document invoice, Set<Long> installments, Money shown, Payer payer) {
-        return payAt(invoice, installments, shown, payer, false);
+        return payAt(invoice, installments, shown, payer, HowPaid.PLAIN);
     }
 
-    /** The same; @param hold whether a card's money is only held until the business takes it. */
-    public String payAt(Document invoice, Set<Long> installments, Money shown, Payer payer, boolean hold) {
-        Order order = transaction.execute(status -> wanted(invoice, installments, shown, payer, hold));
+    /** The same. @param how whether it is held, or what pays it is kept */
+    public String payAt(Document invoice, Set<Long> installments, Money shown, Payer payer, HowPaid how) {
+        Order order = transaction.execute(status -> wanted(invoice, installments, shown, payer, how));
         if (order.payAt() != null && repository.isOlder(order.id(), MINUTES_FRESH)) {
             settleQuietly(order);
-            order = transaction.execute(status -> wanted(invoice, installments, shown, payer, hold));
+            order = transaction.execute(status -> wanted(invoice, installments, shown, payer, how));
         }
         if (order.payAt() != null) {
             return order.payAt();
@@ -132,8 +131,8 @@ public class CardOrders {
         return payAt(invoice, installments, shown, Payer.NONE);
     }
 
-    private Order wanted(Document invoice, Set<Long> installments, Money shown, Payer payer, boolean hold) {
-        Order order = wanting.order(invoice, installments, shown, hold);
+    private Order wanted(Document invoice, Set<Long> installments, Money shown, Payer payer, HowPaid how) {
+        Order order = wanting.order(invoice, installments, shown, how);
         repository.payer(order.id(), payer);
         return order;
     }
@@ -144,8 +143,82 @@ public class CardOrders {
         return answer.payAt();
     }
 
-    private static CardProcessor.Wish wish(Order order) {
-        return new CardProcessor.Wish(takes(order), order.means().holds());
+    private CardProcessor.Wish wish(Order order) {
+        Long from = order.means().from();
+        return new CardProcessor.Wish(
+                takes(order),
+                order.means().holds(),
+                order.means().keep() != null,
+                from == null ? null : methods.find(from).token());
+    }
+
+    /** What came of taking something from what is kept. */
+    public enum Taken {
+        PAID,
+        /** A bank debit brings it. */
+        ON_ITS_WAY
+    }
+
+    /** What is kept was refused: nothing was taken, and asking again would not change it. */
+    public static final class NotTaken extends ConflictException {
+        private static final long serialVersionUID = 1;
+        private final String why;
+
+        NotTaken(String from, String why) {
+            super(from + " was refused: " + why + ". Nothing was taken.");
+            this.why = why;
+        }
+
+        /** In the processor's words. */
+        public String why() {
+            return why;
+        }
+    }
+
+    /**
+     * Takes these installments of an invoice from what is kept of its client; pressed twice, it is taken once. Whatever else could
+     * still be paid of the invoice is withdrawn before.
+     *
+     * @param shown the sum that whoever asked for it saw
+     * @throws NotTaken if it was refused
+     * @throws ConflictException if what is open is not what was seen, if somebody is paying it just now, or where
+     *     nobody answers: then it is asked for again by itself
+     */
+    public Taken takeFrom(Document invoice, Set<Long> installments, Money shown, SavedMethod from) {
+        withdrawNow(repository.liveOf(invoice.id()).stream()
+                .filter(o -> !Objects.equals(o.means().from(), from.id()))
+                .map(Order::id)
+                .toList());
+        Order order =
+                transaction.execute(s -> wanted(invoice, installments, shown, Payer.NONE, HowPaid.from(from)));
+        if (order.orderId() == null) {
+            opened(order, wanting.about(invoice, pages.of(order)));
+            order = repository.find(order.id()).orElseThrow();
+        }
+        charge(order);
+        Order after = repository.find(order.id()).orElseThrow();
+        return switch (after.state()) {
+            case PAID -> Taken.PAID;
+            case UNDERWAY -> Taken.ON_ITS_WAY;
+            default -> {
+                if (after.declined() == null || after.declined().isEmpty()) {
+                    throw new ConflictException("It was withdrawn meanwhile. Nothing was taken.");
+                }
+                throw new NotTaken(from.with().words(), after.declined());
+            }
+        };
+    }
+
+    private void charge(Order order) {
+        try {
+            taking.take(order.id(), at(order).charge(order.orderId()));
+        } catch (CardProcessor.Refused e) {
+            at(order).ask(order.orderId()).ifPresent(a -> taking.take(order.id(), a));
+        } catch (CardProcessor.NoAnswer e) {
+            LOG.warn("order {} was to be taken, and there is no answer yet: {}", order.id(), e.getMessage());
+            throw new ConflictException(
+                    "The card company does not say whether it was taken. It is asked again by itself: look again in a minute.");
+        }
     }
 
     private static Set<CardProcessor.Taking> takes(Order order) {
@@ -253,10 +326,22 @@ public class CardOrders {
         switch (order.state()) {
             case WANTED -> forget(order);
             case TAKING, RELEASING -> holds.settle(order);
-            case OPEN, UNDERWAY, HELD -> at(order).ask(order.orderId()).ifPresent(a -> taking.take(order.id(), a));
+            case OPEN -> ask(order);
+            case UNDERWAY, HELD -> at(order).ask(order.orderId()).ifPresent(a -> taking.take(order.id(), a));
             case WITHDRAWING -> withdraw(order);
             default -> LOG.debug("order {} is {} already", order.id(), order.state());
         }
+    }
+
+    /** One that is taken from what is kept waits for nobody: left open, its taking was never heard, and is given up. */
+    private void ask(Order order) {
+        at(order).ask(order.orderId()).ifPresent(a -> {
+            taking.take(order.id(), a);
+            if (order.means().from() != null && "open".equals(a.state()) && !repository.isYoung(order.id())) {
+                transaction.executeWithoutResult(
+                        s -> repository.move(order.id(), OrderState.WITHDRAWING, OrderState.LIVE));
+            }
+        });
     }
 
     /**
@@ -301,17 +386,5 @@ public class CardOrders {
             }
         });
         return order.map(Order::key);
-    }
-
-    /** What may be on its way to each debt at this moment; debts to which nothing is are not in it. */
-    public Map<Long, Money> inTransit(Collection<ClientId> clientIds) {
-        Map<Long, Money> sums = new HashMap<>();
-        if (!clientIds.isEmpty()) {
-            Instant now = clock.instant();
-            repository.unended(clientIds).stream()
-                    .filter(o -> o.certain() || InTransit.mayBring(o.openedAt(), o.toldAt(), now))
-                    .forEach(o -> o.parts().forEach((debt, part) -> sums.merge(debt, part, Money::plus)));
-        }
-        return sums;
     }
 }

@@ -88,7 +88,7 @@ public class LinkOrders {
             if (!OrderState.LIVE.contains(live.state())) {
                 continue;
             }
-            if (Wanting.isFor(live, at, p.amount(), taking.ways(), p.hold())) {
+            if (Wanting.isFor(live, at, p.amount(), taking.ways(), HowPaid.held(p.hold()))) {
                 return live.id();
             }
             repository.move(live.id(), OrderState.WITHDRAWING, OrderState.LIVE);
@@ -104,7 +104,7 @@ public class LinkOrders {
                 Map.of(),
                 p.amount(),
                 taking.ways(),
-                p.hold(),
+                HowPaid.held(p.hold()),
                 clock.instant());
         repository.payer(id, p.payer());
         return id;

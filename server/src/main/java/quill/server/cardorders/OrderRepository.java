@@ -5,7 +5,6 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Arrays;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -21,28 +20,28 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.pay.CollectionAgreement;
 import quill.core.pay.WayToPay;
 import quill.server.common.ClientRows;
 import quill.server.common.Ids;
 import quill.server.common.Rows;
 import quill.server.common.StoredWord;
 import quill.server.payments.Payer;
+import quill.server.savedmethods.Agreed;
 
 /** Tables PROCESSOR_ORDER and ORDER_DEBT. Holds no rules; the caller opens the transaction. */
 @Repository
 class OrderRepository {
     static final String SELECT = """
             SELECT id, order_key, document_id, client_id, link_id, link_payment_id, currency, amount_minor, state, at_processor, test, order_id,
-                   pay_at, declined, trouble, opened_at, asked_at, takes, paid_with, expected_on, holds,
+                   pay_at, declined, trouble, opened_at, asked_at, takes, paid_with, expected_on, holds, method_id,
+                   keep_how, keep_collects, keep_most_minor, keep_words,
                    (SELECT LISTAGG(debt_id || ':' || amount_minor, ',') FROM order_debt d WHERE d.order_id = o.id) AS parts
               FROM processor_order o
             """;
 
-    private static final String UNENDED =
+    static final String UNENDED =
             "state IN ('wanted', 'open', 'withdrawing', 'underway', 'held', 'taking', 'releasing')";
-
-    /** In which nobody knows whether anything comes. */
-    private static final Set<String> LOOSE = Set.of("wanted", "open", "withdrawing");
 
     private final JdbcClient jdbc;
 
@@ -58,8 +57,17 @@ class OrderRepository {
      *
      * @param holds whether a card's money is only held
      * @param expectedOn when a bank debit is certain, or the last day of what is held; null for others
+     * @param keep what was agreed where what pays it is kept; else null
+     * @param from the saved method that it is taken from; else null
      */
-    record Means(Set<WayToPay> takes, boolean holds, String with, LocalDate expectedOn, Instant openedAt) {}
+    record Means(
+            Set<WayToPay> takes,
+            boolean holds,
+            String with,
+            LocalDate expectedOn,
+            Instant openedAt,
+            Agreed keep,
+            Long from) {}
 
     /** Whoever was about to pay an order last, as typed on its page. */
     void payer(long id, Payer payer) {
@@ -125,15 +133,24 @@ class OrderRepository {
             Map<Long, Money> parts,
             Money amount,
             Set<WayToPay> takes,
-            boolean holds,
+            HowPaid how,
             Instant opened) {
+        CollectionAgreement keep = how.keep() == null
+                ? CollectionAgreement.OWN_USE
+                : how.keep().agreement();
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO processor_order (kind, order_key, document_id, client_id, link_id, link_payment_id, currency, amount_minor, state, made_at,
-                  opened_at, at_processor, test, takes, holds)
-                VALUES ('PAY', :key, :invoice, :client, :link, :linkPayment, :currency, :amount, 'wanted', :now, :opened, :processor, :test, :takes, :holds)
+                  opened_at, at_processor, test, takes, holds, method_id, keep_how, keep_collects, keep_most_minor, keep_words)
+                VALUES ('PAY', :key, :invoice, :client, :link, :linkPayment, :currency, :amount, 'wanted', :now, :opened, :processor, :test, :takes, :holds,
+                  :method, :how, :collects, :most, :words)
                 """)
-                .param("holds", holds)
+                .param("holds", how.hold())
+                .param("method", how.from() == null ? null : how.from().id())
+                .param("how", how.keep() == null ? null : how.keep().how().word())
+                .param("collects", keep.collects())
+                .param("most", keep.most())
+                .param("words", how.keep() == null ? "" : how.keep().words())
                 .param("takes", takes.stream().sorted().map(Enum::name).collect(Collectors.joining(" ")))
                 .param("key", key)
                 .param("processor", at.processor())
@@ -311,23 +328,6 @@ class OrderRepository {
                 .update();
     }
 
-    /** An order of which no end is known: whether something brings it for certain, since when it is open, when the processor told of it, and what it would bring. */
-    record Unended(boolean certain, Instant openedAt, Instant toldAt, Map<Long, Money> parts) {}
-
-    /** All of these clients that are no trial. */
-    List<Unended> unended(Collection<ClientId> clientIds) {
-        String given =
-                " JOIN UNNEST(CAST(:clients AS BIGINT ARRAY)) AS given (one) ON one = client_id WHERE NOT test AND ";
-        return jdbc.sql(SELECT + given + UNENDED)
-                .param("clients", Ids.array(clientIds))
-                .query((rs, n) -> new Unended(
-                        !LOOSE.contains(rs.getString("state")),
-                        rs.getObject("opened_at", Instant.class),
-                        rs.getObject("asked_at", Instant.class),
-                        parts(rs)))
-                .list();
-    }
-
     int move(long id, OrderState to, Set<OrderState> from) {
         return jdbc.sql("UPDATE processor_order SET state = :to WHERE id = :id AND state IN (:from)")
                 .param("to", to)
@@ -370,14 +370,29 @@ class OrderRepository {
                         rs.getBoolean("holds"),
                         rs.getString("paid_with"),
                         Rows.date(rs, "expected_on"),
-                        rs.getObject("opened_at", Instant.class)),
+                        rs.getObject("opened_at", Instant.class),
+                        agreed(rs),
+                        rs.getObject("method_id", Long.class)),
                 StoredWord.of(OrderState.class, rs.getString("state")),
                 rs.getString("order_id"),
                 rs.getString("pay_at"),
                 new Trouble(rs.getString("declined"), rs.getString("trouble")));
     }
 
-    private static Map<Long, Money> parts(ResultSet rs) throws SQLException {
+    private static Agreed agreed(ResultSet rs) throws SQLException {
+        String how = rs.getString("keep_how");
+        Long most = rs.getObject("keep_most_minor", Long.class);
+        return how == null
+                ? null
+                : new Agreed(
+                        StoredWord.of(Agreed.How.class, how),
+                        new CollectionAgreement(
+                                rs.getBoolean("keep_collects"),
+                                most == null ? null : Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), most)),
+                        rs.getString("keep_words"));
+    }
+
+    static Map<Long, Money> parts(ResultSet rs) throws SQLException {
         CurrencyUnit currency = CurrencyUnit.of(rs.getString("currency"));
         String parts = rs.getString("parts");
         Map<Long, Money> sums = new TreeMap<>();

@@ -19,31 +19,28 @@ import quill.server.processor.CardProcessor.Answer;
 @Component
 class Taking {
     private final OrderRepository repository;
-    private final LinkOrderRepository linked;
     private final PaymentsService payments;
     private final ClientsService clients;
     private final OrderTelling telling;
     private final TransactionTemplate transaction;
     private final BusinessClock clock;
-    private final ForLinks links;
+    private final Afterwards afterwards;
 
     Taking(
             OrderRepository repository,
-            LinkOrderRepository linked,
             PaymentsService payments,
             ClientsService clients,
             OrderTelling telling,
             TransactionTemplate transaction,
             BusinessClock clock,
-            ForLinks links) {
+            Afterwards afterwards) {
         this.repository = repository;
-        this.linked = linked;
         this.payments = payments;
         this.clients = clients;
         this.telling = telling;
         this.transaction = transaction;
         this.clock = clock;
-        this.links = links;
+        this.afterwards = afterwards;
     }
 
     void take(long orderId, Answer answer) {
@@ -83,7 +80,7 @@ class Taking {
 
     private String payerOf(Order order) {
         return order.clientId() == null
-                ? links.nameOf(order.linkPayment())
+                ? afterwards.nameOf(order.linkPayment())
                 : clients.client(order.clientId()).name();
     }
 
@@ -92,8 +89,7 @@ class Taking {
         ClientId known = order.clientId();
         boolean brings = answer.wasPaid() || answer.isUnderway() || answer.isHeld();
         if (known == null && brings && !answer.test()) {
-            known = links.clientOf(order.linkPayment());
-            linked.paidBy(order.id(), known);
+            known = afterwards.becomes(order);
         }
         if (known != null) {
             clients.lock(known);
@@ -107,6 +103,7 @@ class Taking {
         if (repository.move(order.id(), to, from) == 1) {
             LocalDate until = answer.isHeld() ? answer.lapsesOn() : answer.certainOn();
             repository.coming(order.id(), answer.with().words(), until);
+            afterwards.keep(order, answer);
             telling.coming(order, answer, until);
         }
     }
@@ -148,9 +145,7 @@ class Taking {
                 card,
                 answer.paid().payment(),
                 repository.payerOf(order.id())));
-        if (order.linkPayment() != null) {
-            boolean again = linked.isPaidBesides(order.whose().link(), order.id());
-            links.arrived(order.linkPayment(), payment, again);
-        }
+        afterwards.keep(order, answer);
+        afterwards.arrived(order, payment);
     }
 }

@@ -32,6 +32,7 @@ import quill.server.processor.CardProcessor;
 import quill.server.processor.ProcessorMode;
 import quill.server.processor.Processors;
 import quill.server.requests.Requests;
+import quill.server.savedmethods.SavedMethod;
 import quill.server.ways.WaysService;
 
 /** Orders as payers want them, and as long as what they are for is open. */
@@ -68,15 +69,15 @@ class Wanting {
         this.clock = clock;
     }
 
-    /** An order for these installments of an invoice, within the caller's transaction. @param shown what the payer saw @param hold whether a card's money is only held */
-    Order order(Document invoice, Set<Long> installments, Money shown, boolean hold) {
+    /** An order for these installments of an invoice, within the caller's transaction. @param shown what the payer saw */
+    Order order(Document invoice, Set<Long> installments, Money shown, HowPaid how) {
         clients.lock(invoice.clientId());
         if (invoice.kind() == DocumentKind.QUOTE) {
-            return deposit(invoice, shown, hold);
+            return deposit(invoice, shown, how);
         }
         plans.checkAccepted(invoice);
         if (installments.isEmpty()) {
-            return other(invoice, shown, hold);
+            return other(invoice, shown, how);
         }
         List<StoredInstallment> asked = debts.of(invoice.id()).stream()
                 .filter(i -> installments.contains(i.id()) && i.open().isPositive())
@@ -95,11 +96,11 @@ class Wanting {
                 invoice,
                 asked.stream().collect(Collectors.toMap(StoredInstallment::id, StoredInstallment::open)),
                 open,
-                hold);
+                how);
     }
 
     /** Another amount than the installments that are open, where that is allowed; or all at once, with the discount off. */
-    private Order other(Document invoice, Money shown, boolean hold) {
+    private Order other(Document invoice, Money shown, HowPaid how) {
         boolean early = plans.early(invoice).filter(shown::isEqual).isPresent();
         if (!early && !plans.otherAmounts()) {
             throw new RefusedException(
@@ -130,11 +131,11 @@ class Wanting {
                             ? "must be above zero and at most " + Amounts.grouped(open) + ", what is open"
                             : "nothing is open any more");
         }
-        return order(invoice, parts, shown, hold);
+        return order(invoice, parts, shown, how);
     }
 
     /** What is asked for on an accepted quote is paid whole; of what came in part, the rest. */
-    private Order deposit(Document quote, Money shown, boolean hold) {
+    private Order deposit(Document quote, Money shown, HowPaid how) {
         Money missing = requests.missing(documents.find(quote.id()).orElseThrow());
         if (!missing.isPositive()) {
             throw new ConflictException("Nothing is asked for on this quote any more. Nothing was taken.");
@@ -143,15 +144,11 @@ class Wanting {
             throw new ConflictException("A deposit is paid whole: it is " + Amounts.grouped(missing) + " now, not "
                     + Amounts.grouped(shown) + ". Nothing was taken. Look again before you pay.");
         }
-        return order(quote, Map.of(), missing, hold);
+        return order(quote, Map.of(), missing, how);
     }
 
-    private Order order(Document invoice, Map<Long, Money> parts, Money open, boolean hold) {
-        WaysService.Taking taking = ways.taking(open, invoice.clientId(), invoice.id(), hold)
-                .orElseThrow(() -> new RefusedException(
-                        "way",
-                        "card",
-                        "a card is not taken for " + Shown.money(open) + "; the page names the other ways"));
+    private Order order(Document invoice, Map<Long, Money> parts, Money open, HowPaid how) {
+        WaysService.Taking taking = how.from() == null ? byPage(invoice, open, how) : from(invoice, open, how.from());
         OrderRepository.At at =
                 new OrderRepository.At(taking.by().id(), taking.by().isTest());
         checkNothingUnderway(invoice, parts.keySet());
@@ -165,7 +162,7 @@ class Wanting {
             }
         }
         for (Order one : live) {
-            if (one.parts().equals(parts) && isFor(one, at, open, taking.ways(), hold)) {
+            if (one.parts().equals(parts) && isFor(one, at, open, taking.ways(), how)) {
                 return one;
             }
         }
@@ -177,17 +174,39 @@ class Wanting {
                 parts,
                 open,
                 taking.ways(),
-                hold,
+                how,
                 clock.instant());
         return repository.find(id).orElseThrow();
     }
 
+    private WaysService.Taking byPage(Document invoice, Money open, HowPaid how) {
+        return ways.taking(open, invoice.clientId(), invoice.id(), how.hold())
+                .orElseThrow(() -> new RefusedException(
+                        "way",
+                        "card",
+                        "a card is not taken for " + Shown.money(open) + "; the page names the other ways"));
+    }
+
+    /** From what is kept, as long as its processor takes money in that way. */
+    private WaysService.Taking from(Document invoice, Money open, SavedMethod method) {
+        WayToPay way = method.with().way();
+        return ways.taking(open, invoice.clientId(), invoice.id())
+                .filter(t -> t.by().id() == method.processor()
+                        && !t.by().isTest()
+                        && t.ways().contains(way))
+                .map(t -> new WaysService.Taking(t.by(), Set.of(way)))
+                .orElseThrow(() -> new RefusedException(
+                        "method",
+                        method.with().words(),
+                        Shown.money(open) + " is not taken " + way.words() + " just now; pay in another way"));
+    }
+
     /** Whether an order is what somebody wants to pay now. */
-    static boolean isFor(Order order, OrderRepository.At at, Money sum, Set<WayToPay> takes, boolean hold) {
+    static boolean isFor(Order order, OrderRepository.At at, Money sum, Set<WayToPay> takes, HowPaid how) {
         return order.at().equals(at)
                 && order.amount().isEqual(sum)
                 && order.means().takes().equals(takes)
-                && order.means().holds() == hold;
+                && how.isOf(order);
     }
 
     /** Nobody pays a second time what a bank debit is bringing, or what is held. */

@@ -30,7 +30,7 @@ import quill.server.business.BusinessService;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.ReminderPlans;
 import quill.server.chasing.Result;
-import quill.server.clearing.AccountReading;
+import quill.server.clearing.Rounds;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
@@ -53,7 +53,7 @@ public class DailyRun {
     private final RunRepository repository;
     private final Chasing chasing;
     private final ReminderPlans plans;
-    private final AccountReading accounts;
+    private final Rounds rounds;
     private final BusinessService business;
     private final Changes changes;
     private final BusinessClock clock;
@@ -64,7 +64,7 @@ public class DailyRun {
             RunRepository repository,
             Chasing chasing,
             ReminderPlans plans,
-            AccountReading accounts,
+            Rounds rounds,
             BusinessService business,
             Changes changes,
             BusinessClock clock,
@@ -72,7 +72,7 @@ public class DailyRun {
         this.repository = repository;
         this.chasing = chasing;
         this.plans = plans;
-        this.accounts = accounts;
+        this.rounds = rounds;
         this.business = business;
         this.changes = changes;
         this.clock = clock;
@@ -138,7 +138,7 @@ public class DailyRun {
         LocalDate until = hourHasCome ? today : today.minusDays(1);
         Summary sum = Summary.NOTHING;
         if (last.isBefore(until)) {
-            accounts.askAboutAll(Round.Deadline.in(Round.LONGEST).or(stop));
+            rounds.all(Round.Deadline.in(Round.LONGEST).or(stop));
         }
         for (LocalDate day = last.plusDays(1); !day.isAfter(until) && !stop.getAsBoolean(); day = day.plusDays(1)) {
             sum = sum.plus(run(day, today, stop));

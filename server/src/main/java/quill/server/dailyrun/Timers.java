@@ -4,7 +4,7 @@ import java.time.Duration;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
-import quill.server.clearing.AccountReading;
+import quill.server.clearing.Rounds;
 import quill.server.dispatch.Outbox;
 import quill.server.dispatch.ReturnedMail;
 import quill.server.notices.Notices;
@@ -29,8 +29,8 @@ class Timers {
     }
 
     @Bean
-    Round processorRound(AccountReading reading, @Value("${quill.processor.ask-every}") long every) {
-        return new Round("processor", Duration.ofMillis(every), true, reading::askAboutAll);
+    Round processorRound(Rounds rounds, @Value("${quill.processor.ask-every}") long every) {
+        return new Round("processor", Duration.ofMillis(every), true, rounds::all);
     }
 
     /** Looks a few times a minute whether the business's hour has come. */

@@ -30,6 +30,7 @@ class LettersController {
             LetterKind.INVOICE,
             LetterKind.CREDIT_NOTE,
             LetterKind.REQUEST,
+            LetterKind.ASK_TO_KEEP,
             LetterKind.ARRANGED,
             LetterKind.NOTICE,
             LetterKind.TEXT_INVOICE,

@@ -20,6 +20,8 @@ public enum MessageKind implements StoredWord {
     REQUEST(Set.of(LetterKind.REQUEST)),
     /** It says that installments are agreed anew. */
     ARRANGED(Set.of(LetterKind.ARRANGED)),
+    /** It asks for a card or mandate to keep. */
+    ASK_TO_KEEP(Set.of(LetterKind.ASK_TO_KEEP)),
     /** It says that money came. */
     RECEIPT(Set.of(LetterKind.RECEIPT)),
     /** It says that an earlier letter was a mistake. */

@@ -10,6 +10,8 @@ import quill.core.RefusedException;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.HowPaid;
+import quill.server.collections.SavedViews;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
 import quill.server.debts.Debts;
@@ -31,8 +33,10 @@ class Collecting {
     private final Debts debts;
     private final Requests requests;
     private final CardOrders orders;
+    private final SavedViews saved;
 
-    Collecting(Documents documents, Debts debts, Requests requests, CardOrders orders) {
+    Collecting(Documents documents, Debts debts, Requests requests, CardOrders orders, SavedViews saved) {
+        this.saved = saved;
         this.documents = documents;
         this.debts = debts;
         this.requests = requests;
@@ -42,25 +46,30 @@ class Collecting {
     /** Where it is paid. @param code the same as a square code, an image */
     record PayPage(String address, String code) {}
 
+    /** What the client says while its card is at hand. @param said as noted, when and by whom */
+    record Keep(SavedViews.TypedKeep typed, String said) {}
+
     /**
      * Opens the page.
      *
      * @param installments which of an invoice; all that is open where there are none; of a quote, what is asked for
      * @param hold whether the money is only held until the work is done
+     * @param keep null where nothing is kept for later
      * @throws ConflictException where nothing is open, or the processor does not answer
      */
-    PayPage open(DocumentId id, List<Long> installments, boolean hold) {
+    PayPage open(DocumentId id, List<Long> installments, boolean hold, Keep keep) {
         Document document = documents
                 .find(id)
                 .filter(d -> !d.isDraft())
                 .orElseThrow(() -> new NotFoundException("There is no issued document " + id + "."));
+        HowPaid how = saved.atHand(document, hold, keep == null ? null : keep.typed(), keep == null ? "" : keep.said());
         String address;
         if (document.kind() == DocumentKind.QUOTE) {
             Money missing = requests.missing(document);
             if (!missing.isPositive()) {
                 throw new ConflictException("Nothing is asked for on this quote. Ask for money first.");
             }
-            address = orders.payAt(document, Set.of(), missing, Payer.NONE, hold);
+            address = orders.payAt(document, Set.of(), missing, Payer.NONE, how);
         } else {
             List<StoredInstallment> open = debts.of(id).stream()
                     .filter(d -> d.open().isPositive())
@@ -77,7 +86,7 @@ class Collecting {
                     open.stream().map(StoredInstallment::id).collect(Collectors.toSet()),
                     sum,
                     Payer.NONE,
-                    hold);
+                    how);
         }
         return new PayPage(address, SquareCode.inline(address));
     }

@@ -9,6 +9,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.id.DocumentId;
 import quill.server.cardorders.Holds;
+import quill.server.collections.SavedViews;
 import quill.server.common.TypedMark;
 
 /** Cards that are at hand, and what is held on cards, over HTTP. */
@@ -25,15 +26,24 @@ class CollectingController {
         this.records = records;
     }
 
-    /** @param installments which of an invoice; all that is open where there are none */
+    /**
+     * What is collected.
+     *
+     * @param installments which of an invoice; all that is open where there are none
+     * @param keep what the client agrees to, where what pays it is to be kept; null for not
+     * @param said how the client said so
+     */
     record Collect(
             @Schema(nullable = true) List<Long> installments,
-            @Schema(nullable = true) Boolean hold) {}
+            @Schema(nullable = true) Boolean hold,
+            @Schema(nullable = true) SavedViews.TypedKeep keep,
+            @Schema(nullable = true) String said) {}
 
     /** Opens the processor's page for the business. */
     @PostMapping("/documents/{id}/collections")
     Collecting.PayPage collect(@PathVariable DocumentId id, @RequestBody Collect c) {
-        return collecting.open(id, c.installments(), Boolean.TRUE.equals(c.hold()));
+        Collecting.Keep keep = c.keep() == null ? null : new Collecting.Keep(c.keep(), c.said());
+        return collecting.open(id, c.installments(), Boolean.TRUE.equals(c.hold()), keep);
     }
 
     record TakeHeld(String amount) {}

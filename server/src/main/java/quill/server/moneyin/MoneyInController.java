@@ -9,14 +9,11 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import quill.server.clearing.Dispute;
-import quill.server.clearing.Disputes;
 import quill.server.clearing.Payouts;
 import quill.server.clearing.RefundOrders;
 import quill.server.common.TypedMark;
 import quill.server.payments.ByHand;
 import quill.server.payments.PaymentRefunds;
-import quill.server.payments.Payments;
 
 /** What comes in, over HTTP: payments with their way, refunds, payouts and disputes. */
 @RestController
@@ -24,29 +21,23 @@ import quill.server.payments.Payments;
 class MoneyInController {
     private final MoneyIndex index;
     private final MoneyRecords records;
+    private final PlannedRecords planned;
     private final Payouts payouts;
     private final RefundOrders refunds;
-    private final Disputes disputes;
-    private final Payments payments;
-    private final Evidence evidence;
     private final ByHand byHand;
 
     MoneyInController(
             MoneyIndex index,
             MoneyRecords records,
+            PlannedRecords planned,
             Payouts payouts,
             RefundOrders refunds,
-            Disputes disputes,
-            Payments payments,
-            Evidence evidence,
             ByHand byHand) {
         this.index = index;
         this.records = records;
+        this.planned = planned;
         this.payouts = payouts;
         this.refunds = refunds;
-        this.disputes = disputes;
-        this.payments = payments;
-        this.evidence = evidence;
         this.byHand = byHand;
     }
 
@@ -58,6 +49,11 @@ class MoneyInController {
     @GetMapping("/money-in/payments/{id}")
     MoneyRecord moneyOfPayment(@PathVariable long id) {
         return records.ofPayment(id);
+    }
+
+    @GetMapping("/money-in/planned/{id}")
+    MoneyRecord moneyPlanned(@PathVariable long id) {
+        return planned.of(id);
     }
 
     @GetMapping("/money-in/orders/{id}")
@@ -128,21 +124,5 @@ class MoneyInController {
     @GetMapping("/payouts/{id}")
     Payouts.Payout payout(@PathVariable long id) {
         return payouts.find(id);
-    }
-
-    /** A draft of an answer, from what is known. */
-    record EvidenceDraft(String text) {}
-
-    @GetMapping("/disputes/{id}/evidence")
-    EvidenceDraft evidence(@PathVariable long id) {
-        Dispute d = disputes.find(id);
-        return new EvidenceDraft(evidence.of(d, payments.find(d.paymentId())));
-    }
-
-    record AnswerDispute(String evidence) {}
-
-    @PostMapping("/disputes/{id}/answer")
-    Dispute answerDispute(@PathVariable long id, @RequestBody AnswerDispute a) {
-        return disputes.answer(id, a.evidence());
     }
 }

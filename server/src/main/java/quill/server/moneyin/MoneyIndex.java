@@ -22,6 +22,8 @@ import quill.server.cardorders.OrderViews;
 import quill.server.clearing.Dispute;
 import quill.server.clearing.Disputes;
 import quill.server.clients.ClientsService;
+import quill.server.collections.PlannedPayment;
+import quill.server.collections.PlannedPayments;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Texts;
@@ -40,6 +42,7 @@ class MoneyIndex {
     private final Disputes disputes;
     private final ClientsService clients;
     private final LinkViews links;
+    private final PlannedPayments planned;
     private final BusinessClock clock;
 
     MoneyIndex(
@@ -48,7 +51,9 @@ class MoneyIndex {
             Disputes disputes,
             ClientsService clients,
             LinkViews links,
+            PlannedPayments planned,
             BusinessClock clock) {
+        this.planned = planned;
         this.links = links;
         this.payments = payments;
         this.orders = orders;
@@ -68,6 +73,16 @@ class MoneyIndex {
                 .forEach(rows::add);
         orders.unpaid(clock.today().minusDays(DAYS_LATELY), MOST).stream()
                 .map(u -> row(u, names))
+                .forEach(rows::add);
+        planned.all(PlannedPayment.State.PLANNED).stream()
+                .map(p -> new MoneyRow(
+                        "planned-" + p.id(),
+                        MoneyRow.State.PLANNED,
+                        p.clientId(),
+                        name(p.clientId(), names),
+                        Amount.of(p.amount()),
+                        planned.from(p) + " · on " + Texts.day(p.on()),
+                        p.on()))
                 .forEach(rows::add);
         LocalDate lately = clock.today().minusDays(DAYS_LATELY);
         return Arrays.stream(MoneyRow.State.values())

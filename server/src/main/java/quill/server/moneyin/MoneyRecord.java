@@ -70,6 +70,7 @@ record MoneyRecord(
      * @param number the processor's own; empty for what none took
      * @param held the order whose money is held and can be taken; null where none is
      * @param openAt the processor's page of it
+     * @param takeBackOn the document on which it is planned, where it can still be taken back; null for others
      * @param link the payment link through which it came; null for what is for a document
      */
     record After(
@@ -83,5 +84,6 @@ record MoneyRecord(
             String number,
             @Schema(nullable = true) String openAt,
             @Schema(nullable = true) Long held,
-            @Schema(nullable = true) LinkViews.FromLink link) {}
+            @Schema(nullable = true) LinkViews.FromLink link,
+            @Schema(nullable = true) DocumentId takeBackOn) {}
 }

@@ -88,7 +88,8 @@ class MoneyRecords {
                         payments.processorsNumber(id),
                         order.map(o -> o.there().payAt()).orElse(null),
                         null,
-                        order.map(this::from).orElse(null)));
+                        order.map(this::from).orElse(null),
+                        null));
     }
 
     private static Money yours(Payment p, List<Payments.Later> later) {
@@ -167,7 +168,8 @@ class MoneyRecords {
                         o.there().number(),
                         o.there().payAt(),
                         o.state() == OrderState.HELD ? o.id() : null,
-                        from(o)));
+                        from(o),
+                        null));
     }
 
     private LinkViews.FromLink from(OrderViews.Seen o) {

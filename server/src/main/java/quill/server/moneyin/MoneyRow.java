@@ -9,7 +9,7 @@ import quill.server.common.Amount;
 /**
  * A payment, or an attempt at one, in the index of what comes in.
  *
- * @param key of its record: payment-7 or order-7
+ * @param key of its record: payment-7, order-7 or planned-7
  * @param clientId null where somebody began to pay through a link, and nobody knows them yet
  * @param words how, and what is special about it
  */
@@ -25,6 +25,8 @@ record MoneyRow(
     enum State {
         /** The payer's bank took it back, and that is not decided. */
         CONTESTED("Contested"),
+        /** To be taken on a day, as its client wants it. */
+        PLANNED("Planned for a day"),
         /** A bank debit that is not certain. */
         ON_ITS_WAY("On its way"),
         /** Held on a card until the work is done. */

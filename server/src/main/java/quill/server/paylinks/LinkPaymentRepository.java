@@ -126,6 +126,15 @@ class LinkPaymentRepository {
                 .list();
     }
 
+    /** Those of somebody known, with taxes inside, that became no invoice, or one that was taken back; the latest first. */
+    List<Begun> withoutInvoice() {
+        return jdbc.sql(SELECT + """
+                WHERE client_id IS NOT NULL AND invoice_id IS NULL
+                  AND EXISTS (SELECT 1 FROM payment_link l WHERE l.id = link_id AND l.taxes <> '')
+                ORDER BY id DESC LIMIT 60
+                """).query(this::begun).list();
+    }
+
     void becomes(long id, ClientId client) {
         jdbc.sql("UPDATE link_payment SET client_id = :client WHERE id = :id")
                 .param("client", client)

@@ -12,7 +12,7 @@ import org.joda.money.Money;
  * A service that takes cards and bank debits, as this product needs one. Whoever adapts another has to keep to this: an order
  * carries a key of ours, and the same key finds the same order however often it is opened; an order is for one amount and is
  * paid once or never; what {@link #ask} says is the truth, whatever events said before; one that was withdrawn is never paid
- * after; no call takes money by itself; what it books for the business is told by {@link #entries}, numbered without a gap and
+ * after; no call but {@link #charge} takes money by itself; what it books for the business is told by {@link #entries}, numbered without a gap and
  * never changed; and a call that has no answer throws {@link NoAnswer}, so that it is made again later. Connected for trial,
  * it moves no money, and says so of each order.
  */
@@ -48,8 +48,42 @@ public interface CardProcessor {
      */
     Answer open(String key, Money amount, About about, Wish wish);
 
-    /** How an order may be paid. @param takes in which ways, one at least @param hold whether a card's money is only held */
-    record Wish(Set<Taking> takes, boolean hold) {}
+    /**
+     * How an order may be paid.
+     *
+     * @param takes in which ways, one at least
+     * @param hold whether a card's money is only held
+     * @param keep whether what pays it is kept for later
+     * @param from the kept card or account that it is taken from, once it is charged; null where somebody pays it
+     */
+    record Wish(Set<Taking> takes, boolean hold, boolean keep, String from) {}
+
+    /**
+     * Takes an order from the kept card or account that it names; asked again, what was done stands.
+     *
+     * @throws Refused where it can be taken no more
+     */
+    Answer charge(String orderId);
+
+    /** What is kept. @param method its token @param way card or debit @param expiry month and year; null for an account */
+    record Kept(String method, String way, String name, String lastFour, String expiry) {
+        /** Whether it is a bank account. */
+        public boolean isDebit() {
+            return "debit".equals(way);
+        }
+    }
+
+    /** A page on which something is kept, and nothing is taken. @param kept null before that */
+    record Keeping(String id, String state, String keepAt, Kept kept) {}
+
+    /** Opens such a page, or finds the one that this key opened before. @param key of ours */
+    Keeping openKeeping(String key, String description, String returnTo, Set<Taking> takes);
+
+    /** The truth about one; empty where the processor does not know it. */
+    Optional<Keeping> askKeeping(String id);
+
+    /** Forgets what is kept: nothing is taken from it any more. What it does not know is forgotten already. */
+    void forget(String method);
 
     /** A way that a processor takes. */
     enum Taking {
@@ -121,8 +155,19 @@ public interface CardProcessor {
     /** One try of a payer. @param outcome {@link #APPROVED}, or why not */
     record Attempt(String lastFour, String outcome) {}
 
-    /** With what it was paid. @param way card or debit @param name the card's brand, or what stands for the bank */
-    record With(String way, String name, String lastFour, String expiry) {
+    /**
+     * With what it was paid.
+     *
+     * @param way card or debit
+     * @param name the card's brand, or what stands for the bank
+     * @param keptAs the token under which it was kept for later; null where it was not
+     */
+    record With(String way, String name, String lastFour, String expiry, String keptAs) {
+        /** What was kept for later; empty where nothing was. */
+        public Optional<Kept> kept() {
+            return Optional.ofNullable(keptAs).map(token -> new Kept(token, way, name, lastFour, expiry));
+        }
+
         /** As people know it: {@code Test card ending 0019}. */
         public String words() {
             return name + " ending " + lastFour;
@@ -144,7 +189,7 @@ public interface CardProcessor {
      * @param with null before anybody tried
      * @param certainOn until when a bank debit that is on its way is decided; null for others
      * @param lapsesOn the last day on which what is held can be taken; null for others
-     * @param reason why a bank debit was refused or came back
+     * @param reason why a bank debit was refused or came back, or what is kept was refused
      * @param test whether no money moves
      */
     record Answer(

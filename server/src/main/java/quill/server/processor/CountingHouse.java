@@ -154,7 +154,9 @@ class CountingHouse implements ProcessorAdapter {
             asked.put("payerEmail", about.payerEmail());
             asked.put("test", test);
             asked.put("hold", wish.hold());
-            asked.put("takes", wish.takes().stream().map(Taking::word).sorted().toList());
+            asked.put("keep", wish.keep());
+            asked.put("method", wish.from());
+            asked.put("takes", words(wish.takes()));
             return answered(() -> http.post()
                     .uri("/api/orders")
                     .header("Idempotency-Key", key)
@@ -165,16 +167,8 @@ class CountingHouse implements ProcessorAdapter {
 
         @Override
         public Optional<Answer> ask(String orderId) {
-            return answered(() -> {
-                try {
-                    return Optional.ofNullable(http.get()
-                            .uri("/api/orders/{id}", orderId)
-                            .retrieve()
-                            .body(Answer.class));
-                } catch (HttpClientErrorException.NotFound e) {
-                    return Optional.empty();
-                }
-            });
+            return asked(
+                    () -> http.get().uri("/api/orders/{id}", orderId).retrieve().body(Answer.class));
         }
 
         @Override
@@ -192,6 +186,49 @@ class CountingHouse implements ProcessorAdapter {
                     .body(Map.of("amount", amount.getAmount().toPlainString()))
                     .retrieve()
                     .body(Answer.class));
+        }
+
+        private static List<String> words(Set<Taking> takes) {
+            return takes.stream().map(Taking::word).sorted().toList();
+        }
+
+        @Override
+        public Answer charge(String orderId) {
+            return done(() -> http.post()
+                    .uri("/api/orders/{id}/charge", orderId)
+                    .retrieve()
+                    .body(Answer.class));
+        }
+
+        @Override
+        public Keeping openKeeping(String key, String description, String returnTo, Set<Taking> takes) {
+            return answered(() -> http.post()
+                    .uri("/api/keepings")
+                    .header("Idempotency-Key", key)
+                    .body(Map.of("description", description, "returnTo", returnTo, "takes", words(takes)))
+                    .retrieve()
+                    .body(Keeping.class));
+        }
+
+        @Override
+        public Optional<Keeping> askKeeping(String id) {
+            return asked(() -> http.get().uri("/api/keepings/{id}", id).retrieve().body(Keeping.class));
+        }
+
+        @Override
+        public void forget(String method) {
+            asked(() -> http.delete().uri("/api/methods/{id}", method).retrieve().toBodilessEntity());
+        }
+
+        /** What it knows; empty where it knows nothing of it. */
+        private static <T> Optional<T> asked(Supplier<T> call) {
+            return answered(() -> {
+                try {
+                    return Optional.ofNullable(call.get());
+                } catch (HttpClientErrorException.NotFound e) {
+                    return Optional.empty();
+                }
+            });
         }
 
         @Override

@@ -17,6 +17,8 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.money.TypedNumber;
 import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.HowPaid;
+import quill.server.collections.SavedViews;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.Payer;
@@ -29,8 +31,11 @@ class PublicController {
     private final InvoicesService invoices;
     private final CardOrders orders;
     private final ClientPages pages;
+    private final SavedViews saved;
 
-    PublicController(Openings openings, InvoicesService invoices, CardOrders orders, ClientPages pages) {
+    PublicController(
+            Openings openings, InvoicesService invoices, CardOrders orders, ClientPages pages, SavedViews saved) {
+        this.saved = saved;
         this.openings = openings;
         this.invoices = invoices;
         this.orders = orders;
@@ -41,6 +46,7 @@ class PublicController {
      * What is to be paid.
      *
      * @param installments none for another amount, or for all at once with the discount off
+     * @param keep what was ticked, where what pays it is to be kept; null for not
      * @param payerName whoever pays, where that is somebody else; may be missing
      */
     record Pay(
@@ -48,7 +54,8 @@ class PublicController {
             String amount,
             String currency,
             @Schema(nullable = true) String payerName,
-            @Schema(nullable = true) String payerEmail) {}
+            @Schema(nullable = true) String payerEmail,
+            @Schema(nullable = true) SavedViews.TypedKeep keep) {}
 
     record PayAt(String address) {}
 
@@ -79,7 +86,9 @@ class PublicController {
             throw new RefusedException(problems);
         }
         Set<Long> installments = pay.installments() == null ? Set.of() : Set.copyOf(pay.installments());
-        return new PayAt(orders.payAt(invoice, installments, amount, Payer.read(pay.payerName(), pay.payerEmail())));
+        Payer payer = Payer.read(pay.payerName(), pay.payerEmail());
+        HowPaid how = saved.onPage(invoice, pay.keep(), !payer.equals(Payer.NONE));
+        return new PayAt(orders.payAt(invoice, installments, amount, payer, how));
     }
 
     /** The payer is back from the pay page: the processor is asked at once. */

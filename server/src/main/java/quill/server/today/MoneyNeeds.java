@@ -1,22 +1,18 @@
 package quill.server.today;
 
-import java.time.LocalDate;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import quill.core.money.Amounts;
 import quill.server.cardorders.CardOrders;
 import quill.server.clearing.ClearingWaits;
 import quill.server.clients.ClientsService;
-import quill.server.common.Amount;
+import quill.server.collections.SavedWaits;
 import quill.server.common.Shown;
 import quill.server.common.Texts;
-import quill.server.debts.AgreedTerms;
-import quill.server.documents.Document;
-import quill.server.invoices.InvoicesService;
 import quill.server.latefees.LateFees;
+import quill.server.paylinks.LinkWaits;
 import quill.server.payments.Payment;
 import quill.server.payments.Payments;
-import quill.server.quotes.QuoteWaits;
 
 /** Money that only a person can decide about. */
 @Component
@@ -25,64 +21,51 @@ class MoneyNeeds {
     private final CardOrders orders;
     private final LateFees fees;
     private final ClientsService clients;
-    private final QuoteWaits quotes;
-    private final AgreedTerms terms;
-    private final InvoicesService invoices;
     private final ClearingWaits clearing;
+    private final DocumentNeeds documents;
+    private final SavedWaits saved;
+    private final LinkWaits links;
 
     MoneyNeeds(
             Payments payments,
             CardOrders orders,
             LateFees fees,
             ClientsService clients,
-            QuoteWaits quotes,
-            AgreedTerms terms,
-            InvoicesService invoices,
-            ClearingWaits clearing) {
+            ClearingWaits clearing,
+            DocumentNeeds documents,
+            SavedWaits saved,
+            LinkWaits links) {
+        this.documents = documents;
+        this.saved = saved;
+        this.links = links;
         this.clearing = clearing;
-        this.terms = terms;
-        this.invoices = invoices;
-        this.quotes = quotes;
         this.payments = payments;
         this.orders = orders;
         this.fees = fees;
         this.clients = clients;
     }
 
-    /** Work that goes on to a milestone before anything more is due. */
-    void milestones(List<Needs.Need> needs) {
-        for (AgreedTerms.Milestone m : terms.next()) {
-            Document invoice = invoices.invoice(m.documentId());
-            needs.add(new Needs.Need(
-                    "milestone",
-                    m.id(),
-                    invoice.id(),
-                    invoice.clientId(),
-                    null,
-                    "Waits for “" + m.name() + "”: " + invoice.number() + ", " + invoice.clientName(),
-                    Shown.money(Amount.ofMinor(invoice.currency(), invoice.openMinor())
-                                    .money())
-                            + " is open, and nothing more is due before that. Say on its record when it is reached."));
-        }
+    /** The same of quotes and milestones. */
+    DocumentNeeds documents() {
+        return documents;
     }
 
-    /** Days of quotes up to one. */
-    List<QuoteWaits.QuoteDay> quoteDays(LocalDate to) {
-        return quotes.days(to);
-    }
-
-    /** What of quotes waits for the business. */
-    void quotes(List<Needs.Need> needs) {
-        quotes.all()
+    /** What was planned and not taken, cards that end, and what came through a link and is not invoiced. */
+    void later(List<Needs.Need> needs) {
+        saved.all()
                 .forEach(w -> needs.add(new Needs.Need(
-                        w.kind(),
-                        w.id(),
+                        w.kind(), w.id(), w.documentId(), w.clientId(), null, w.title(), w.text())));
+        links.untaxed()
+                .forEach(u -> needs.add(new Needs.Need(
+                        "untaxed",
+                        u.paymentId(),
                         null,
-                        w.quote().clientId(),
+                        u.clientId(),
                         null,
-                        w.title(),
-                        w.text(),
-                        w.quote().id())));
+                        "Taxes are not booked yet: " + Shown.money(u.amount()) + ", "
+                                + clients.client(u.clientId()).name(),
+                        "It came through “" + u.title()
+                                + "” with its taxes inside. Make its invoice, so that they are booked.")));
     }
 
     /** Payments that are contested: they are lost without an answer. */

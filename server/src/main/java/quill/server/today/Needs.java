@@ -75,7 +75,8 @@ class Needs {
      *     not be booked), message (nobody knows whether it arrived), undelivered, payment, order, fee (put up for waiving), review (a fee that waits), address, failed,
      *     kept (back until its day had passed), unanswered (late after the last step of the plan), unsent (issued, but not sent), draft,
      *     question (asked on a quote's page), accepted (a quote without an invoice yet) expiring (a quote that runs out)
-     *     or milestone (nothing more is due before it)
+     *     milestone (nothing more is due before it), planned (a payment whose day came, and that was not taken), card-ends (a saved
+     *     card that is valid no longer, or soon) or untaxed (came through a link with taxes, and is not invoiced)
      * @param key of the act, where it is one
      */
     record Need(
@@ -94,7 +95,7 @@ class Needs {
 
     /** Days of quotes up to one, for the Almanac. */
     List<QuoteWaits.QuoteDay> quoteDays(LocalDate to) {
-        return money.quoteDays(to);
+        return money.documents().quoteDays(to);
     }
 
     List<Need> all(LocalDate today) {
@@ -127,8 +128,9 @@ class Needs {
         }
         keptBack(needs);
         unanswered(today, needs);
-        money.quotes(needs);
-        money.milestones(needs);
+        money.later(needs);
+        money.documents().quotes(needs);
+        money.documents().milestones(needs);
         unsent(needs);
         drafts(needs);
         return needs;

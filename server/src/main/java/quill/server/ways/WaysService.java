@@ -273,6 +273,22 @@ public class WaysService {
                 : taking;
     }
 
+    /** With whom a client's card or mandate can be kept, and which of them; empty where neither is taken. */
+    public Optional<Taking> keeping(ClientId clientId) {
+        List<TypedWay> typed = setting().ways();
+        Set<WayToPay> client = ofClient(clientId);
+        return processor(typed)
+                .filter(p -> p.missing().isEmpty())
+                .map(p -> new Taking(
+                        p,
+                        rules(typed, new ArrayList<>()).stream()
+                                .filter(r -> r.on() && r.way().isOnline())
+                                .map(WayRule::way)
+                                .filter(w -> client == null || client.contains(w))
+                                .collect(Collectors.toSet())))
+                .filter(t -> !t.ways().isEmpty());
+    }
+
     /** Whether a sum can be paid in a way now. */
     public boolean isOffered(WayToPay way, Money sum, ClientId clientId, DocumentId documentId) {
         return offers(sum, clientId, documentId).stream().anyMatch(o -> o.way() == way && o.offered());

@@ -141,7 +141,7 @@ public class CardOrdersTest {
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(8, 50));
         order();
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
-        assertThat(orders.inTransit(Set.of(client)).keySet()).isEqualTo(ids());
+        assertThat(server.bean(OrdersInTransit.class).inTransit(Set.of(client)).keySet()).isEqualTo(ids());
         assertThat(run().of(ActKind.REMINDER)).isZero();
     }
 
@@ -150,7 +150,7 @@ public class CardOrdersTest {
         order();
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
         assertThat(run().of(ActKind.REMINDER)).isEqualTo(1);
-        assertThat(orders.inTransit(Set.of(client))).isEmpty();
+        assertThat(server.bean(OrdersInTransit.class).inTransit(Set.of(client))).isEmpty();
     }
 
     @Test
@@ -159,7 +159,7 @@ public class CardOrdersTest {
         processor.stop(0);
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
         assertThat(run().of(ActKind.REMINDER)).isZero();
-        assertThat(orders.inTransit(Set.of(client)).keySet()).isEqualTo(ids());
+        assertThat(server.bean(OrdersInTransit.class).inTransit(Set.of(client)).keySet()).isEqualTo(ids());
     }
 
     @Test

@@ -28,6 +28,7 @@ import quill.core.pay.WayToPay;
 import quill.server.Caller;
 import quill.server.Server;
 import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.OrdersInTransit;
 import quill.server.common.ConflictException;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
@@ -192,7 +193,7 @@ public class ProcessorsTest {
         int letters = count("message");
         pay();
         assertThat(onTrial.values()).containsExactly(true);
-        assertThat(orders.inTransit(Set.of(client))).isEmpty();
+        assertThat(server.bean(OrdersInTransit.class).inTransit(Set.of(client))).isEmpty();
         onTrial.keySet().forEach(id -> states.put(id, "paid"));
         orders.askAboutAll(() -> false);
         orders.askAboutAll(() -> false);
