@@ -189,8 +189,7 @@ public class CardOrders {
                 .filter(o -> !Objects.equals(o.means().from(), from.id()))
                 .map(Order::id)
                 .toList());
-        Order order =
-                transaction.execute(s -> wanted(invoice, installments, shown, Payer.NONE, HowPaid.from(from)));
+        Order order = transaction.execute(s -> wanted(invoice, installments, shown, Payer.NONE, HowPaid.from(from)));
         if (order.orderId() == null) {
             opened(order, wanting.about(invoice, pages.of(order)));
             order = repository.find(order.id()).orElseThrow();

@@ -135,9 +135,8 @@ class OrderRepository {
             Set<WayToPay> takes,
             HowPaid how,
             Instant opened) {
-        CollectionAgreement keep = how.keep() == null
-                ? CollectionAgreement.OWN_USE
-                : how.keep().agreement();
+        CollectionAgreement keep =
+                how.keep() == null ? CollectionAgreement.OWN_USE : how.keep().agreement();
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO processor_order (kind, order_key, document_id, client_id, link_id, link_payment_id, currency, amount_minor, state, made_at,

@@ -63,9 +63,10 @@ public class Keeping {
                 .orElseThrow(() -> new ConflictException("No card or mandate can be kept just now. Try again later."));
         // Two windows share one page of the processor's, so that what is kept in either is found.
         MethodRequest.Begun before = found.begun();
-        MethodRequest.Begun begun = before != null && before.processor() == keeping.by().id()
-                ? before
-                : new MethodRequest.Begun(keeping.by().id(), "quill-" + UUID.randomUUID(), null);
+        MethodRequest.Begun begun =
+                before != null && before.processor() == keeping.by().id()
+                        ? before
+                        : new MethodRequest.Begun(keeping.by().id(), "quill-" + UUID.randomUUID(), null);
         transaction.executeWithoutResult(s -> {
             checkAsked(repository.lock(found.id()).orElseThrow());
             repository.begin(found.id(), begun, agreed);

@@ -79,34 +79,34 @@ public class MethodRequests {
      */
     @Transactional
     public boolean ask(ClientId id) {
-            clients.lock(id);
-            ways.keeping(id)
-                    .orElseThrow(() -> new ConflictException(
-                            "No card processor takes money, so no card or mandate can be kept."));
-            if (!methods.setting().offered()) {
-                throw new ConflictException("Cards and mandates are not kept. Switch that on among your ways to pay.");
-            }
-            Client client = clients.client(id);
-            MethodRequest r = repository.asked(id).orElseGet(() -> {
-                long made = repository.insert(new MethodRequest(
-                        0, id, RandomText.of(BYTES), State.ASKED, clock.today(), null, null));
-                happenings.tell(null, id, "Asked for a card or mandate to keep");
-                return repository.find(made).orElseThrow();
-            });
-            return letters.ask(r.id(), client, page(r));
+        clients.lock(id);
+        ways.keeping(id)
+                .orElseThrow(() ->
+                        new ConflictException("No card processor takes money, so no card or mandate can be kept."));
+        if (!methods.setting().offered()) {
+            throw new ConflictException("Cards and mandates are not kept. Switch that on among your ways to pay.");
+        }
+        Client client = clients.client(id);
+        MethodRequest r = repository.asked(id).orElseGet(() -> {
+            long made = repository.insert(
+                    new MethodRequest(0, id, RandomText.of(BYTES), State.ASKED, clock.today(), null, null));
+            happenings.tell(null, id, "Asked for a card or mandate to keep");
+            return repository.find(made).orElseThrow();
+        });
+        return letters.ask(r.id(), client, page(r));
     }
 
     /** Asks no more. @throws NotFoundException for what this client is not asked by */
     @Transactional
     public void withdraw(ClientId of, long id) {
-            MethodRequest r = repository
+        MethodRequest r = repository
                 .find(id)
                 .filter(one -> one.clientId().equals(of))
                 .orElseThrow(() -> new NotFoundException("Nothing such is asked for."));
-            clients.lock(r.clientId());
-            if (repository.end(id, State.WITHDRAWN, null) == 1) {
-                letters.withdrawn(id);
-                happenings.tell(null, r.clientId(), "No longer asked for a card or mandate");
-            }
+        clients.lock(r.clientId());
+        if (repository.end(id, State.WITHDRAWN, null) == 1) {
+            letters.withdrawn(id);
+            happenings.tell(null, r.clientId(), "No longer asked for a card or mandate");
+        }
     }
 }

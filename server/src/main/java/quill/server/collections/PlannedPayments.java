@@ -89,7 +89,9 @@ public class PlannedPayments {
         List<StoredInstallment> open = installments == null || installments.isEmpty()
                 ? all
                 : all.stream().filter(d -> installments.contains(d.id())).toList();
-        if (open.isEmpty() || installments != null && open.size() < Set.copyOf(installments).size()) {
+        if (open.isEmpty()
+                || installments != null
+                        && open.size() < Set.copyOf(installments).size()) {
             throw new RefusedException("installments", installments, "nothing of this is open any more");
         }
         return open;
@@ -109,12 +111,16 @@ public class PlannedPayments {
         plans.checkAccepted(invoice);
         List<StoredInstallment> parts = open(invoice, installments);
         Money sum = Amounts.sum(
-                shown.getCurrencyUnit(), parts.stream().map(StoredInstallment::open).toList());
+                shown.getCurrencyUnit(),
+                parts.stream().map(StoredInstallment::open).toList());
         if (!sum.isEqual(shown)) {
             throw new ConflictException("What is open has changed: it is " + Shown.money(sum) + " now. Look again.");
         }
         List<Problem> problems = new ArrayList<>();
         LocalDate day = TypedDate.read("on", on, problems);
+        if (day == null && problems.isEmpty()) {
+            problems.add(new Problem("on", "", "choose a day"));
+        }
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }

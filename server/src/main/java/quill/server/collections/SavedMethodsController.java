@@ -81,9 +81,7 @@ class SavedMethodsController {
      * @param amount the sum that the person saw
      */
     record CollectFromSaved(
-            long method,
-            @Schema(nullable = true) List<Long> installments,
-            String amount) {}
+            long method, @Schema(nullable = true) List<Long> installments, String amount) {}
 
     /** What came of it. */
     record TakenFromSaved(CardOrders.Taken came) {}

@@ -14,8 +14,8 @@ import quill.core.id.DocumentId;
 import quill.core.pay.CollectionAgreement;
 import quill.core.pay.PayingLater;
 import quill.server.business.BusinessService;
-import quill.server.common.Amount;
 import quill.server.cardorders.HowPaid;
+import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.Shown;
@@ -139,7 +139,8 @@ public class SavedViews {
     SavedOnPage onPage(Document invoice) {
         List<SavedView> saved = saved(invoice.clientId());
         boolean open = invoice.openMinor() > 0 && invoice.voidedOn() == null;
-        boolean later = open && methods.setting().laterDays() > 0 && saved.stream().anyMatch(m -> !m.expired());
+        boolean later =
+                open && methods.setting().laterDays() > 0 && saved.stream().anyMatch(m -> !m.expired());
         LaterDays days = null;
         if (later) {
             PayingLater all = planned.days(planned.open(invoice, null));
@@ -180,10 +181,7 @@ public class SavedViews {
 
     AskedPage page(MethodRequest r, String clientName) {
         String given = r.state() == MethodRequest.State.GIVEN
-                ? saved(r.clientId()).stream()
-                        .findFirst()
-                        .map(SavedView::words)
-                        .orElse("")
+                ? saved(r.clientId()).stream().findFirst().map(SavedView::words).orElse("")
                 : "";
         return new AskedPage(
                 business.business().name(),
@@ -253,8 +251,8 @@ public class SavedViews {
             return "It is kept for what I pay " + own + " later, and nothing is taken from it unless I say so.";
         }
         String limit = a.most() == null ? "" : ", at most " + Shown.money(a.most()) + " at a time";
-        return "It is kept for what I pay " + own + " later, and " + own
-                + " may take open sums of my invoices from it" + limit + ".";
+        return "It is kept for what I pay " + own + " later, and " + own + " may take open sums of my invoices from it"
+                + limit + ".";
     }
 
     /** @throws RefusedException with all of them, where there are any */

@@ -50,7 +50,8 @@ public class SavedWaits {
         LocalDate today = clock.today();
         for (SavedMethod m : methods.ending()) {
             boolean another = methods.ofClient(m.clientId()).stream()
-                    .anyMatch(o -> o.with().expires() == null || !o.with().expires().isNear(today));
+                    .anyMatch(o ->
+                            o.with().expires() == null || !o.with().expires().isNear(today));
             if (!another) {
                 waits.add(new Wait(
                         "card-ends",

@@ -77,8 +77,7 @@ public class TakingFromSaved {
         return take(invoice, planned.open(invoice, installments), shown, methods.usable(invoice.clientId(), method));
     }
 
-    private CardOrders.Taken take(
-            Document invoice, List<StoredInstallment> parts, Money shown, SavedMethod from) {
+    private CardOrders.Taken take(Document invoice, List<StoredInstallment> parts, Money shown, SavedMethod from) {
         return orders.takeFrom(
                 invoice, parts.stream().map(StoredInstallment::id).collect(Collectors.toSet()), shown, from);
     }

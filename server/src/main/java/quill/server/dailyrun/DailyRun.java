@@ -30,7 +30,7 @@ import quill.server.business.BusinessService;
 import quill.server.chasing.Chasing;
 import quill.server.chasing.ReminderPlans;
 import quill.server.chasing.Result;
-import quill.server.clearing.Rounds;
+import quill.server.clearing.AskingAround;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
@@ -53,7 +53,7 @@ public class DailyRun {
     private final RunRepository repository;
     private final Chasing chasing;
     private final ReminderPlans plans;
-    private final Rounds rounds;
+    private final AskingAround rounds;
     private final BusinessService business;
     private final Changes changes;
     private final BusinessClock clock;
@@ -64,7 +64,7 @@ public class DailyRun {
             RunRepository repository,
             Chasing chasing,
             ReminderPlans plans,
-            Rounds rounds,
+            AskingAround rounds,
             BusinessService business,
             Changes changes,
             BusinessClock clock,

@@ -4,7 +4,7 @@ import java.time.Duration;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
-import quill.server.clearing.Rounds;
+import quill.server.clearing.AskingAround;
 import quill.server.dispatch.Outbox;
 import quill.server.dispatch.ReturnedMail;
 import quill.server.notices.Notices;
@@ -29,7 +29,7 @@ class Timers {
     }
 
     @Bean
-    Round processorRound(Rounds rounds, @Value("${quill.processor.ask-every}") long every) {
+    Round processorRound(AskingAround rounds, @Value("${quill.processor.ask-every}") long every) {
         return new Round("processor", Duration.ofMillis(every), true, rounds::all);
     }
 

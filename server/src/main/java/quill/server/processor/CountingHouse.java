@@ -212,12 +212,14 @@ class CountingHouse implements ProcessorAdapter {
 
         @Override
         public Optional<Keeping> askKeeping(String id) {
-            return asked(() -> http.get().uri("/api/keepings/{id}", id).retrieve().body(Keeping.class));
+            return asked(
+                    () -> http.get().uri("/api/keepings/{id}", id).retrieve().body(Keeping.class));
         }
 
         @Override
         public void forget(String method) {
-            asked(() -> http.delete().uri("/api/methods/{id}", method).retrieve().toBodilessEntity());
+            asked(() ->
+                    http.delete().uri("/api/methods/{id}", method).retrieve().toBodilessEntity());
         }
 
         /** What it knows; empty where it knows nothing of it. */

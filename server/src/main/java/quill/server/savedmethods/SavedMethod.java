@@ -31,6 +31,7 @@ public record SavedMethod(
 
     /** Whether something can be taken from it on a day. */
     public boolean isUsable(LocalDate today) {
-        return state == State.USABLE && (with.expires() == null || !with.expires().isOver(today));
+        return state == State.USABLE
+                && (with.expires() == null || !with.expires().isOver(today));
     }
 }

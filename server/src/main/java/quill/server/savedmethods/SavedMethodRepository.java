@@ -116,12 +116,10 @@ class SavedMethodRepository {
 
     /** @return whether nobody was faster; the first time the version is 0 */
     boolean keep(SavedMethods.Setting s) {
-        String sql = s.version() == 0
-                ? """
+        String sql = s.version() == 0 ? """
                   INSERT INTO saved_method_setting (id, offered, later_days)
                   SELECT 1, :offered, :days WHERE NOT EXISTS (SELECT 1 FROM saved_method_setting)
-                  """
-                : """
+                  """ : """
                   UPDATE saved_method_setting SET offered = :offered, later_days = :days, version = version + 1
                    WHERE id = 1 AND version = :version
                   """;

@@ -92,7 +92,8 @@ public class SavedMethods {
         if (!repository.keep(typed)) {
             throw new ConflictException("What may be kept was changed in another window. Look at it again.");
         }
-        happenings.tell(null, null, typed.offered() ? "Cards and mandates are kept" : "Cards and mandates are not kept");
+        happenings.tell(
+                null, null, typed.offered() ? "Cards and mandates are kept" : "Cards and mandates are not kept");
         return setting();
     }
 
@@ -127,8 +128,7 @@ public class SavedMethods {
     @Transactional(readOnly = true)
     public List<SavedMethod> ending() {
         return repository.in(State.USABLE).stream()
-                .filter(m ->
-                        m.with().expires() != null && m.with().expires().isNear(clock.today()))
+                .filter(m -> m.with().expires() != null && m.with().expires().isNear(clock.today()))
                 .toList();
     }
 
@@ -144,8 +144,8 @@ public class SavedMethods {
                 kept.name(),
                 kept.lastFour(),
                 CardExpiry.read(kept.expiry()).orElse(null));
-        long id = repository.insert(new SavedMethod(
-                0, clientId, processor, kept.method(), with, State.USABLE, agreed, clock.today()));
+        long id = repository.insert(
+                new SavedMethod(0, clientId, processor, kept.method(), with, State.USABLE, agreed, clock.today()));
         happenings.tell(null, clientId, with.words() + " is kept for later: “" + agreed.words() + "”");
         changes.say(null, clientId);
         return id;

@@ -53,8 +53,8 @@ class MoneyNeeds {
     /** What was planned and not taken, cards that end, and what came through a link and is not invoiced. */
     void later(List<Needs.Need> needs) {
         saved.all()
-                .forEach(w -> needs.add(new Needs.Need(
-                        w.kind(), w.id(), w.documentId(), w.clientId(), null, w.title(), w.text())));
+                .forEach(w -> needs.add(
+                        new Needs.Need(w.kind(), w.id(), w.documentId(), w.clientId(), null, w.title(), w.text())));
         links.untaxed()
                 .forEach(u -> needs.add(new Needs.Need(
                         "untaxed",

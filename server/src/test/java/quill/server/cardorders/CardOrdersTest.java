@@ -141,7 +141,8 @@ public class CardOrdersTest {
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(8, 50));
         order();
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
-        assertThat(server.bean(OrdersInTransit.class).inTransit(Set.of(client)).keySet()).isEqualTo(ids());
+        assertThat(server.bean(OrdersInTransit.class).inTransit(Set.of(client)).keySet())
+                .isEqualTo(ids());
         assertThat(run().of(ActKind.REMINDER)).isZero();
     }
 
@@ -159,7 +160,8 @@ public class CardOrdersTest {
         processor.stop(0);
         server.moveTo(BEGIN.plusDays(3), LocalTime.of(9, 0));
         assertThat(run().of(ActKind.REMINDER)).isZero();
-        assertThat(server.bean(OrdersInTransit.class).inTransit(Set.of(client)).keySet()).isEqualTo(ids());
+        assertThat(server.bean(OrdersInTransit.class).inTransit(Set.of(client)).keySet())
+                .isEqualTo(ids());
     }
 
     @Test

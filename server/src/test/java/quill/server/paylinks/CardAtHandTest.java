@@ -14,6 +14,7 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.server.ObedientProcessor;
 import quill.server.Server;
 import quill.server.cardorders.CardOrders;
 import quill.server.clients.ClientsService;

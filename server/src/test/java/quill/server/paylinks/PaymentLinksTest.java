@@ -18,6 +18,7 @@ import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.pay.LinkAmount;
+import quill.server.ObedientProcessor;
 import quill.server.Server;
 import quill.server.books.BooksService;
 import quill.server.cardorders.CardOrders;

@@ -8,13 +8,13 @@ import quill.server.savedmethods.SavedMethods;
 
 /** All that is asked of processors by itself, again and again. */
 @Service
-public class Rounds {
+public class AskingAround {
     private final AccountReading reading;
     private final Keeping keeping;
     private final TakingFromSaved taking;
     private final SavedMethods methods;
 
-    Rounds(AccountReading reading, Keeping keeping, TakingFromSaved taking, SavedMethods methods) {
+    AskingAround(AccountReading reading, Keeping keeping, TakingFromSaved taking, SavedMethods methods) {
         this.reading = reading;
         this.keeping = keeping;
         this.taking = taking;

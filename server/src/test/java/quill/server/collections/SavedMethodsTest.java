@@ -1,0 +1,459 @@
+package quill.server.collections;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import org.joda.money.Money;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import quill.core.RefusedException;
+import quill.core.id.ClientId;
+import quill.core.id.DocumentId;
+import quill.server.ObedientProcessor;
+import quill.server.Server;
+import quill.server.books.BooksService;
+import quill.server.cardorders.CardOrders;
+import quill.server.clearing.AskingAround;
+import quill.server.clearing.OnTheWay;
+import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
+import quill.server.dailyrun.DailyRun;
+import quill.server.debts.Debts;
+import quill.server.dispatch.Correspondence;
+import quill.server.documents.Document;
+import quill.server.invoices.InvoicesService;
+import quill.server.payments.Payer;
+import quill.server.payments.Payments;
+import quill.server.savedmethods.SavedMethod;
+import quill.server.savedmethods.SavedMethods;
+
+/** Cards that clients let be kept, with a processor that says what each test wants. */
+public class SavedMethodsTest {
+    private static final LocalDate TODAY = LocalDate.of(2027, 3, 1);
+    private static final Money HUNDRED = Money.parse("EUR 100.00");
+    private ObedientProcessor processor;
+    private Server server;
+    private SavedMethods methods;
+    private SavedViews views;
+    private TakingFromSaved taking;
+    private PlannedPayments planned;
+    private MethodRequests requests;
+    private Keeping keeping;
+    private ClientId client;
+
+    @BeforeMethod
+    public void start() throws IOException {
+        processor = new ObedientProcessor();
+        server = new Server("--quill.processor.url=" + processor.url());
+        server.setUp(TODAY);
+        methods = server.bean(SavedMethods.class);
+        views = server.bean(SavedViews.class);
+        taking = server.bean(TakingFromSaved.class);
+        planned = server.bean(PlannedPayments.class);
+        requests = server.bean(MethodRequests.class);
+        keeping = server.bean(Keeping.class);
+        methods.change(new SavedMethods.Setting(true, 14, 0));
+        client = server.client("Keeps Cards", true);
+    }
+
+    @AfterMethod(alwaysRun = true)
+    public void stop() {
+        server.close();
+        processor.close();
+    }
+
+    private Document invoice(DocumentId id) {
+        return server.bean(InvoicesService.class).invoice(id);
+    }
+
+    private Document issue() {
+        return invoice(server.issue(client, "100.00", "100%@3", null));
+    }
+
+    private String open(Document invoice) {
+        return invoice(invoice.id()).openMinor() / 100 + "."
+                + "%02d".formatted(invoice(invoice.id()).openMinor() % 100);
+    }
+
+    private List<Long> parts(Document invoice) {
+        return server.bean(Debts.class).of(invoice.id()).stream()
+                .map(d -> d.id())
+                .toList();
+    }
+
+    private void round() {
+        server.bean(AskingAround.class).all(() -> false);
+    }
+
+    private void day(int days) {
+        server.moveTo(TODAY.plusDays(days), LocalTime.of(12, 0));
+    }
+
+    private int payments() {
+        return server.bean(Payments.class).ofClient(client).size();
+    }
+
+    private static SavedViews.TypedKeep ticked(boolean collects, String most) {
+        return new SavedViews.TypedKeep(collects, most);
+    }
+
+    /** Pays an invoice on the processor's page and lets the card be kept. */
+    private SavedMethod keep(boolean collects, String most) {
+        Document invoice = issue();
+        String address = server.bean(CardOrders.class)
+                .payAt(
+                        invoice,
+                        Set.copyOf(parts(invoice)),
+                        HUNDRED,
+                        Payer.NONE,
+                        views.onPage(invoice, ticked(collects, most), false));
+        processor.pay(address.substring(address.lastIndexOf('/') + 1));
+        round();
+        assertThat(open(invoice)).isEqualTo("0.00");
+        return methods.ofClient(client).get(0);
+    }
+
+    @Test
+    public void whatPaysIsKeptWhereThatWasTickedAndNowhereElse() {
+        SavedMethod kept = keep(true, "250.00");
+        assertThat(kept.with().words()).isEqualTo("Test card ending 0019");
+        assertThat(kept.with().expires().words()).isEqualTo("09/29");
+        assertThat(kept.agreed().words())
+                .isEqualTo("It is kept for what I pay Test Workshop later, and Test Workshop may take open sums of my"
+                        + " invoices from it, at most €250.00 at a time.");
+        Document plain = issue();
+        String address = server.bean(CardOrders.class).payAt(plain, Set.copyOf(parts(plain)), HUNDRED, Payer.NONE);
+        processor.pay(address.substring(address.lastIndexOf('/') + 1));
+        round();
+        assertThat(methods.ofClient(client)).hasSize(1);
+        round();
+        assertThat(payments()).isEqualTo(2);
+    }
+
+    @Test
+    public void nothingIsKeptForSomebodyElseNorWhereItIsSwitchedOff() {
+        Document invoice = issue();
+        assertThatThrownBy(() -> views.onPage(invoice, ticked(false, ""), true)).isInstanceOf(RefusedException.class);
+        assertThatThrownBy(() -> views.onPage(invoice, ticked(true, "-1"), false))
+                .isInstanceOfSatisfying(
+                        RefusedException.class,
+                        e -> assertThat(e.problems().get(0).field()).isEqualTo("keep.most"));
+        assertThatThrownBy(() -> views.atHand(invoice, false, ticked(true, ""), " "))
+                .isInstanceOfSatisfying(
+                        RefusedException.class,
+                        e -> assertThat(e.problems().get(0).field()).isEqualTo("keep.said"));
+        methods.change(new SavedMethods.Setting(false, 14, 1));
+        assertThatThrownBy(() -> views.onPage(invoice, ticked(false, ""), false))
+                .isInstanceOf(ConflictException.class);
+        assertThatThrownBy(() -> methods.change(new SavedMethods.Setting(true, 14, 1)))
+                .isInstanceOf(ConflictException.class);
+        assertThatThrownBy(() -> methods.change(new SavedMethods.Setting(true, 61, 2)))
+                .isInstanceOf(RefusedException.class);
+    }
+
+    /** Ten windows press at once: one payment; each is told the truth. */
+    @Test
+    public void pressedTwiceItIsTakenOnce() throws Exception {
+        SavedMethod kept = keep(false, "");
+        Document invoice = issue();
+        ConcurrentLinkedQueue<String> told = new ConcurrentLinkedQueue<>();
+        List<Thread> windows = java.util.stream.IntStream.range(0, 10)
+                .mapToObj(i -> new Thread(() -> {
+                    try {
+                        told.add(taking.pay(invoice, parts(invoice), HUNDRED, kept.id())
+                                .name());
+                    } catch (ConflictException | RefusedException e) {
+                        told.add(e.getMessage());
+                    }
+                }))
+                .toList();
+        windows.forEach(Thread::start);
+        for (Thread window : windows) {
+            window.join();
+        }
+        round();
+        assertThat(told).hasSize(10).contains("PAID");
+        assertThat(processor.chargesOf(kept.token())).isEqualTo(1);
+        assertThat(payments()).isEqualTo(2);
+        assertThat(open(invoice)).isEqualTo("0.00");
+        assertThat(server.bean(BooksService.class)
+                        .balanceOf(client, HUNDRED.getCurrencyUnit())
+                        .isZero())
+                .isTrue();
+    }
+
+    @Test
+    public void theBusinessTakesWithinWhatWasAgreedOnly() {
+        SavedMethod kept = keep(true, "100.00");
+        Document invoice = issue();
+        assertThat(taking.collect(invoice.id(), List.of(), "100.00", kept.id())).isEqualTo(CardOrders.Taken.PAID);
+        DocumentId large = server.issue(client, "100.01", "100%@3", null);
+        assertThatThrownBy(() -> taking.collect(large, List.of(), "100.01", kept.id()))
+                .isInstanceOf(RefusedException.class)
+                .hasMessageContaining("EUR 100.00 at a time");
+        assertThatThrownBy(() -> taking.collect(large, List.of(), "100.00", kept.id()))
+                .isInstanceOf(ConflictException.class)
+                .hasMessageContaining("100.01 now");
+        assertThatThrownBy(() -> taking.collect(invoice.id(), List.of(), "100.00", kept.id()))
+                .isInstanceOf(RefusedException.class)
+                .hasMessageContaining("open any more");
+        ClientId other = server.client("Somebody Else", true);
+        DocumentId theirs = server.issue(other, "10.00", "100%@3", null);
+        assertThatThrownBy(() -> taking.collect(theirs, List.of(), "10.00", kept.id()))
+                .isInstanceOf(NotFoundException.class);
+        assertThat(processor.chargesOf(kept.token())).isEqualTo(1);
+    }
+
+    @Test
+    public void withoutThatAgreementTheBusinessTakesNothing() {
+        SavedMethod kept = keep(false, "");
+        Document invoice = issue();
+        assertThatThrownBy(() -> taking.collect(invoice.id(), List.of(), "100.00", kept.id()))
+                .isInstanceOf(RefusedException.class)
+                .hasMessageContaining("alone");
+        assertThat(open(invoice)).isEqualTo("100.00");
+    }
+
+    @Test
+    public void whatIsRefusedIsToldAndBooksNothing() {
+        SavedMethod kept = keep(false, "");
+        processor.refuse(kept.token(), "refused by the bank");
+        Document invoice = issue();
+        assertThatThrownBy(() -> taking.pay(invoice, parts(invoice), HUNDRED, kept.id()))
+                .isInstanceOf(CardOrders.NotTaken.class)
+                .hasMessage("Test card ending 0019 was refused: refused by the bank. Nothing was taken.");
+        round();
+        assertThat(open(invoice)).isEqualTo("100.00");
+        assertThat(payments()).isEqualTo(1);
+        assertThat(server.bean(OnTheWay.class).inTransit(Set.of(client))).isEmpty();
+    }
+
+    /** The processor took it, and its answer was lost: nobody takes it twice, and it is found. */
+    @Test
+    public void aLostAnswerTakesNothingTwice() {
+        SavedMethod kept = keep(false, "");
+        Document invoice = issue();
+        String before = server.bean(CardOrders.class).payAt(invoice, Set.copyOf(parts(invoice)), HUNDRED);
+        assertThat(before).isNotEmpty();
+        processor.silent(true);
+        assertThatThrownBy(() -> taking.pay(invoice, parts(invoice), HUNDRED, kept.id()))
+                .isInstanceOf(ConflictException.class);
+        processor.silent(false);
+        assertThat(taking.pay(invoice, parts(invoice), HUNDRED, kept.id())).isEqualTo(CardOrders.Taken.PAID);
+        round();
+        assertThat(payments()).isEqualTo(2);
+        Document again = issue();
+        taking.pay(again, parts(again), HUNDRED, kept.id());
+        assertThat(processor.chargesOf(kept.token())).isEqualTo(2);
+        // Whoever had the first page open finds it withdrawn.
+        assertThat(processor.state(before.substring(before.lastIndexOf('/') + 1)))
+                .isEqualTo("withdrawn");
+    }
+
+    @Test
+    public void aRemovedCardIsForgottenAndUsedNoMore() {
+        SavedMethod kept = keep(true, "");
+        Document invoice = issue();
+        ClientId other = server.client("Somebody Else", true);
+        assertThatThrownBy(() -> methods.remove(other, kept.id())).isInstanceOf(NotFoundException.class);
+        processor.silent(true);
+        methods.remove(client, kept.id());
+        assertThat(methods.ofClient(client)).isEmpty();
+        assertThatThrownBy(() -> taking.collect(invoice.id(), List.of(), "100.00", kept.id()))
+                .isInstanceOf(ConflictException.class)
+                .hasMessageContaining("not kept any more");
+        assertThat(methods.find(kept.id()).state()).isEqualTo(SavedMethod.State.REMOVING);
+        processor.silent(false);
+        round();
+        assertThat(methods.find(kept.id()).state()).isEqualTo(SavedMethod.State.REMOVED);
+        assertThat(processor.forgot(kept.token())).isTrue();
+        methods.remove(client, kept.id());
+        assertThat(processor.chargesOf(kept.token())).isZero();
+    }
+
+    private long plan(Document invoice, SavedMethod kept, int days) {
+        return planned.plan(
+                invoice, parts(invoice), HUNDRED, kept, TODAY.plusDays(days).toString());
+    }
+
+    /** Planned for the 11th, due on the 4th: neither reminder nor fee comes, and it is taken once. */
+    @Test
+    public void whatIsPlannedIsNotRemindedOfAndTakenOnItsDay() {
+        SavedMethod kept = keep(false, "");
+        Document invoice = issue();
+        plan(invoice, kept, 10);
+        int before = server.bean(Correspondence.class).ofClient(client, "").size();
+        for (int day = 1; day <= 9; day++) {
+            day(day);
+            server.bean(DailyRun.class).catchUp();
+        }
+        assertThat(open(invoice)).isEqualTo("100.00");
+        assertThat(server.bean(Correspondence.class).ofClient(client, "")).hasSize(before);
+        assertThat(server.bean(OnTheWay.class).inTransit(Set.of(client)))
+                .isEqualTo(Map.of(parts(invoice).get(0), HUNDRED));
+        day(10);
+        round();
+        round();
+        assertThat(open(invoice)).isEqualTo("0.00");
+        assertThat(processor.chargesOf(kept.token())).isEqualTo(1);
+        assertThat(planned.all(PlannedPayment.State.TAKEN)).hasSize(1);
+        assertThat(planned.all(PlannedPayment.State.PLANNED)).isEmpty();
+        assertThat(server.bean(SavedWaits.class).all()).isEmpty();
+    }
+
+    @DataProvider
+    public Object[][] noDays() {
+        return new Object[][] {{"2027-03-01"}, {"2027-03-19"}, {"2026-12-31"}, {"x"}, {""}, {"2027-02-30"}};
+    }
+
+    @Test(dataProvider = "noDays")
+    public void aDayThatCannotBeChosenIsRefused(String day) {
+        SavedMethod kept = keep(false, "");
+        Document invoice = issue();
+        assertThatThrownBy(() -> planned.plan(invoice, parts(invoice), HUNDRED, kept, day))
+                .isInstanceOfSatisfying(
+                        RefusedException.class,
+                        e -> assertThat(e.problems().get(0).field()).isEqualTo("on"));
+        assertThat(planned.all(PlannedPayment.State.PLANNED)).isEmpty();
+    }
+
+    @Test
+    public void aPlannedPaymentIsTakenBackUntilTheDayBefore() {
+        SavedMethod kept = keep(false, "");
+        Document invoice = issue();
+        long first = plan(invoice, kept, 3);
+        assertThatThrownBy(() -> plan(invoice, kept, 5))
+                .isInstanceOf(ConflictException.class)
+                .hasMessageContaining("4 March 2027 already");
+        planned.takeBack(invoice.id(), first);
+        long second = plan(invoice, kept, 5);
+        assertThatThrownBy(() -> planned.takeBack(issue().id(), second)).isInstanceOf(NotFoundException.class);
+        day(5);
+        assertThatThrownBy(() -> planned.takeBack(invoice.id(), second))
+                .isInstanceOf(ConflictException.class)
+                .hasMessageContaining("day before");
+    }
+
+    @Test
+    public void itEndsWithWhatItIsForAndWithWhatItIsTakenFrom() {
+        SavedMethod kept = keep(false, "");
+        Document paid = issue();
+        Document removed = issue();
+        plan(paid, kept, 3);
+        plan(removed, kept, 3);
+        server.pay(client, paid.id(), "40.00", TODAY);
+        assertThat(planned.ofDocument(paid.id())).isEmpty();
+        methods.remove(client, kept.id());
+        assertThat(planned.ofDocument(removed.id())).isEmpty();
+        day(3);
+        round();
+        assertThat(processor.chargesOf(kept.token())).isZero();
+        assertThat(open(paid)).isEqualTo("60.00");
+    }
+
+    /** The card expires before its day, or is refused on it: the debt stands, both sides are told, reminders begin again. */
+    @Test
+    public void whatCannotBeTakenOnItsDayIsTold() {
+        SavedMethod kept = keep(false, "");
+        Document invoice = issue();
+        plan(invoice, kept, 3);
+        processor.refuse(kept.token(), "refused by the bank");
+        day(3);
+        round();
+        round();
+        assertThat(processor.chargesOf(kept.token())).isEqualTo(1);
+        assertThat(open(invoice)).isEqualTo("100.00");
+        assertThat(server.bean(OnTheWay.class).inTransit(Set.of(client))).isEmpty();
+        assertThat(server.bean(SavedWaits.class).all()).singleElement().satisfies(w -> {
+            assertThat(w.title()).isEqualTo("Planned, and not taken: €100.00, Keeps Cards");
+            assertThat(w.text()).contains("4 March 2027: refused by the bank");
+            planned.seen(w.id());
+        });
+        assertThat(server.bean(SavedWaits.class).all()).isEmpty();
+        assertThat(server.bean(Correspondence.class).ofClient(client, ""))
+                .filteredOn(m -> m.subject().contains("did not come through"))
+                .hasSize(1);
+    }
+
+    /** Valid to the end of March: nothing is planned for April, and a person hears of it from the 1st on. */
+    @Test
+    public void aCardThatEndsIsWarnedOfAndNotUsedAfterwards() {
+        processor.cardsExpire("03/27");
+        SavedMethod kept = keep(false, "");
+        assertThat(server.bean(SavedWaits.class).all())
+                .singleElement()
+                .satisfies(w -> assertThat(w.title()).isEqualTo("A saved card ends soon: Keeps Cards"));
+        Document invoice = invoice(server.issue(client, "100.00", "100%@25", null));
+        assertThatThrownBy(() -> plan(invoice, kept, 31)).hasMessageContaining("31 March 2027, when this card expires");
+        day(31);
+        assertThatThrownBy(() -> taking.pay(invoice, parts(invoice), HUNDRED, kept.id()))
+                .hasMessageContaining("has expired");
+        assertThat(server.bean(SavedWaits.class).all())
+                .singleElement()
+                .satisfies(w -> assertThat(w.title()).contains("has ended"));
+    }
+
+    @Test
+    public void aClientIsAskedOnceAndGivesACard() {
+        assertThat(requests.ask(client)).isTrue();
+        assertThat(requests.ask(client)).isTrue();
+        assertThat(server.bean(Correspondence.class).ofClient(client, ""))
+                .singleElement()
+                .satisfies(m -> assertThat(m.subject()).contains("a card or bank account"));
+        MethodRequest asked = requests.asked(client).orElseThrow();
+        String token = asked.token();
+        String at = keeping.begin(
+                token,
+                views.ticked(ticked(true, ""), HUNDRED.getCurrencyUnit(), List.of())
+                        .orElseThrow());
+        assertThat(keeping.begin(
+                        token,
+                        views.ticked(ticked(true, ""), HUNDRED.getCurrencyUnit(), List.of())
+                                .orElseThrow()))
+                .isEqualTo(at);
+        assertThat(keeping.back(token).state()).isEqualTo(MethodRequest.State.ASKED);
+        processor.keep(at.substring(at.lastIndexOf('/') + 1));
+        round();
+        assertThat(keeping.back(token).state()).isEqualTo(MethodRequest.State.GIVEN);
+        assertThat(methods.ofClient(client))
+                .singleElement()
+                .matches(m -> m.agreed().agreement().collects());
+        assertThatThrownBy(() -> keeping.begin(
+                        token,
+                        views.ticked(ticked(true, ""), HUNDRED.getCurrencyUnit(), List.of())
+                                .orElseThrow()))
+                .hasMessageContaining("given already");
+        Document invoice = issue();
+        assertThat(taking.collect(
+                        invoice.id(),
+                        List.of(),
+                        "100.00",
+                        methods.ofClient(client).get(0).id()))
+                .isEqualTo(CardOrders.Taken.PAID);
+    }
+
+    @Test
+    public void whatIsAskedNoMoreIsNotGiven() {
+        ClientId silent = server.client("No Address", false);
+        assertThat(requests.ask(silent)).isFalse();
+        MethodRequest asked = requests.asked(silent).orElseThrow();
+        assertThatThrownBy(() -> requests.withdraw(client, asked.id())).isInstanceOf(NotFoundException.class);
+        requests.withdraw(silent, asked.id());
+        assertThat(requests.asked(silent)).isEmpty();
+        assertThatThrownBy(() -> keeping.begin(
+                        asked.token(),
+                        views.ticked(ticked(false, ""), HUNDRED.getCurrencyUnit(), List.of())
+                                .orElseThrow()))
+                .hasMessageContaining("asked for no more");
+        assertThatThrownBy(() -> keeping.back("no-such-token")).isInstanceOf(NotFoundException.class);
+    }
+}
