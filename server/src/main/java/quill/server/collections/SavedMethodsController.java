@@ -39,12 +39,12 @@ class SavedMethodsController {
     }
 
     @GetMapping("/saved-methods/setting")
-    SavedMethods.Setting setting() {
+    SavedMethods.SavedSetting setting() {
         return methods.setting();
     }
 
     @PutMapping("/saved-methods/setting")
-    SavedMethods.Setting change(@RequestBody SavedMethods.Setting typed) {
+    SavedMethods.SavedSetting change(@RequestBody SavedMethods.SavedSetting typed) {
         return methods.change(typed);
     }
 

@@ -85,7 +85,7 @@ public class SavedViews {
             boolean canBeTakenBack) {}
 
     /** What a client is asked by. @param page its address */
-    record AskedView(long id, LocalDate askedOn, String page) {}
+    record MethodAskedView(long id, LocalDate askedOn, String page) {}
 
     /**
      * What the business sees of a client.
@@ -97,7 +97,7 @@ public class SavedViews {
             boolean possible,
             List<SavedView> methods,
             List<PlannedView> planned,
-            @Schema(nullable = true) AskedView asked) {}
+            @Schema(nullable = true) MethodAskedView asked) {}
 
     /** The days that can be chosen. */
     record LaterDays(LocalDate first, LocalDate last) {}
@@ -132,7 +132,7 @@ public class SavedViews {
                 saved(id),
                 planned.ofClient(id).stream().map(this::view).toList(),
                 requests.asked(id)
-                        .map(r -> new AskedView(r.id(), r.askedOn(), requests.page(r)))
+                        .map(r -> new MethodAskedView(r.id(), r.askedOn(), requests.page(r)))
                         .orElse(null));
     }
 

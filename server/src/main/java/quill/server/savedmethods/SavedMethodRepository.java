@@ -108,14 +108,14 @@ class SavedMethodRepository {
                 .update();
     }
 
-    Optional<SavedMethods.Setting> setting() {
+    Optional<SavedMethods.SavedSetting> setting() {
         return jdbc.sql("SELECT offered, later_days, version FROM saved_method_setting WHERE id = 1")
-                .query((rs, n) -> new SavedMethods.Setting(rs.getBoolean(1), rs.getInt(2), rs.getInt(3)))
+                .query((rs, n) -> new SavedMethods.SavedSetting(rs.getBoolean(1), rs.getInt(2), rs.getInt(3)))
                 .optional();
     }
 
     /** @return whether nobody was faster; the first time the version is 0 */
-    boolean keep(SavedMethods.Setting s) {
+    boolean keep(SavedMethods.SavedSetting s) {
         String sql = s.version() == 0 ? """
                   INSERT INTO saved_method_setting (id, offered, later_days)
                   SELECT 1, :offered, :days WHERE NOT EXISTS (SELECT 1 FROM saved_method_setting)

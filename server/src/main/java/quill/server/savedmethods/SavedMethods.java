@@ -68,11 +68,11 @@ public class SavedMethods {
      * @param laterDays how long after it is due a client may plan a payment; 0 for not at all
      * @param version 0 before it was first kept
      */
-    public record Setting(boolean offered, int laterDays, int version) {}
+    public record SavedSetting(boolean offered, int laterDays, int version) {}
 
     /** As it is kept, or usual: not at all. */
-    public Setting setting() {
-        return repository.setting().orElse(new Setting(false, 14, 0));
+    public SavedSetting setting() {
+        return repository.setting().orElse(new SavedSetting(false, 14, 0));
     }
 
     /**
@@ -82,7 +82,7 @@ public class SavedMethods {
      * @throws ConflictException if another window changed it first
      */
     @Transactional
-    public Setting change(Setting typed) {
+    public SavedSetting change(SavedSetting typed) {
         if (typed.laterDays() < 0 || typed.laterDays() > PayingLater.MOST_DAYS) {
             throw new RefusedException(
                     "laterDays",

@@ -61,7 +61,7 @@ public class SavedMethodsTest {
         planned = server.bean(PlannedPayments.class);
         requests = server.bean(MethodRequests.class);
         keeping = server.bean(Keeping.class);
-        methods.change(new SavedMethods.Setting(true, 14, 0));
+        methods.change(new SavedMethods.SavedSetting(true, 14, 0));
         client = server.client("Keeps Cards", true);
     }
 
@@ -151,12 +151,12 @@ public class SavedMethodsTest {
                 .isInstanceOfSatisfying(
                         RefusedException.class,
                         e -> assertThat(e.problems().get(0).field()).isEqualTo("keep.said"));
-        methods.change(new SavedMethods.Setting(false, 14, 1));
+        methods.change(new SavedMethods.SavedSetting(false, 14, 1));
         assertThatThrownBy(() -> views.onPage(invoice, ticked(false, ""), false))
                 .isInstanceOf(ConflictException.class);
-        assertThatThrownBy(() -> methods.change(new SavedMethods.Setting(true, 14, 1)))
+        assertThatThrownBy(() -> methods.change(new SavedMethods.SavedSetting(true, 14, 1)))
                 .isInstanceOf(ConflictException.class);
-        assertThatThrownBy(() -> methods.change(new SavedMethods.Setting(true, 61, 2)))
+        assertThatThrownBy(() -> methods.change(new SavedMethods.SavedSetting(true, 61, 2)))
                 .isInstanceOf(RefusedException.class);
     }
 
