@@ -57,5 +57,13 @@ function usePage(token: string) {
 export function ClientPage({ token }: { token: string }) {
   const { page, failed, load, setPage } = usePage(token);
   if (!page) return <NotShown failed={failed} />;
-  return <PageBody page={page} token={token} onPage={setPage} onStale={() => void load(false)} />;
+  return (
+    <PageBody
+      page={page}
+      token={token}
+      onPage={setPage}
+      onPaid={() => void load(true)}
+      onStale={() => void load(false)}
+    />
+  );
 }

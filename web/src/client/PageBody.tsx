@@ -3,6 +3,7 @@ import { isZero, longDate, money, plain, shortDate, spokenDate } from '../design
 import { MeasureFigure } from '../design/Measure';
 import { Paying } from './Paying';
 import { Picker } from './Picker';
+import { KeptHere, Planned, useSaved } from './Saved';
 import { Signing } from './Signing';
 import { SumRows } from './SumRows';
 import { useSaid } from './useSaid';
@@ -112,13 +113,19 @@ export function PageBody({
   page,
   token,
   onPage,
+  onPaid,
   onStale,
 }: {
   page: Page;
   token: string | null;
   onPage?: (page: Page) => void;
+  onPaid?: () => void;
   onStale: () => void;
 }) {
+  const [saved, setSaved] = useSaved(
+    token,
+    `${page.open.amount} ${page.moving.coming.length} ${page.moving.received.length}`,
+  );
   const d = page.document;
   const { acceptance, picked } = page.paying.plan;
   const unsigned = acceptance !== null && acceptance.name === null;
@@ -191,12 +198,21 @@ export function PageBody({
         <Signing page={page} token={token} onDone={onPage} onStale={onStale} />
       ) : (
         <>
-          <Paying page={page} token={token} onStale={onStale} />
+          {saved && token && <Planned saved={saved} token={token} onSaved={setSaved} onStale={onStale} />}
+          <Paying
+            page={page}
+            token={token}
+            saved={saved}
+            onSaved={setSaved}
+            onPaid={onPaid ?? onStale}
+            onStale={onStale}
+          />
           {page.paying.plan.most > 1 && token && onPage && (
             <Picker page={page} token={token} onDone={onPage} onStale={onStale} />
           )}
         </>
       )}
+      {saved && token && <KeptHere saved={saved} from={d.from.name} token={token} onSaved={setSaved} />}
       <h2>What it is for</h2>
       <dl>
         {d.body.lines.map((l, i) => (

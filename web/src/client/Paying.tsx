@@ -4,6 +4,7 @@ import { isZero, longDate, money, plain } from '../design/format';
 import { standingOf } from '../design/Measure';
 import { CardPageNote, OnTrial, OtherWays } from './OtherWays';
 import { Payer, type PayerNames, nobody } from './Payer';
+import { FromWhat, type Keep, KeepTicks, type OnPage } from './Saved';
 
 type Page = Schemas['PublicPage'];
 
@@ -11,10 +12,18 @@ type Page = Schemas['PublicPage'];
 export function Paying({
   page: p,
   token,
+  saved,
+  onSaved,
+  onPaid,
   onStale,
 }: {
   page: Page;
   token: string | null;
+  /** What is kept of the client; null before that is known. */
+  saved: OnPage | null;
+  onSaved: (saved: OnPage) => void;
+  /** Something was taken without leaving the page. */
+  onPaid: () => void;
   onStale: () => void;
 }) {
   const [wanted, setChosen] = useState(p.paying.plan.early ? 'early' : 'due');
@@ -25,6 +34,10 @@ export function Paying({
   const [some, setSome] = useState<Schemas['Choice'] | null>(null);
   const [other, setOther] = useState('');
   const [payer, setPayer] = useState<PayerNames>(nobody);
+  const [keep, setKeep] = useState<Keep | null>(null);
+  const [wrongLimit, setWrongLimit] = useState<string>();
+  const [from, setFrom] = useState<number | null | undefined>(undefined);
+  const [later, setLater] = useState<string | null>(null);
   const choice =
     (chosen === 'some' ? some : null) ??
     p.paying.choices.find((c) => c.what === chosen) ??
@@ -51,10 +64,58 @@ export function Paying({
   };
   const early = chosen === 'early' ? p.paying.plan.early : null;
   const asked = early ?? (chosen === 'other' ? { ...choice.amount, amount: other } : choice.amount);
+  const ofInstallments = chosen !== 'early' && chosen !== 'other';
+  const usable = p.paying.test || !ofInstallments ? [] : (saved?.methods ?? []).filter((m) => !m.expired);
+  const newest = usable[0]?.id ?? null;
+  // A kept one is offered first; one that was removed meanwhile is none any more.
+  const method = usable.find((m) => m.id === (from === undefined ? newest : from)) ?? null;
+  const failed = (error: unknown) => {
+    setRefusal(messageOf(error));
+    setGoing(false);
+    if (error instanceof ApiError && error.status === 409) onStale();
+  };
+  const sum = { amount: asked.amount, currency: asked.currency };
+  const payFrom = async (id: number) => {
+    if (!token) return;
+    setGoing(true);
+    setRefusal('');
+    try {
+      await data(
+        api.POST('/api/public/{token}/saved/{id}/payments', {
+          params: { path: { token, id } },
+          body: { installments: choice.installments, ...sum },
+        }),
+      );
+      setGoing(false);
+      onPaid();
+    } catch (error) {
+      failed(error);
+    }
+  };
+  const plan = async (id: number, on: string) => {
+    if (!token) return;
+    setGoing(true);
+    setRefusal('');
+    try {
+      onSaved(
+        await data(
+          api.POST('/api/public/{token}/saved/{id}/plans', {
+            params: { path: { token, id } },
+            body: { installments: choice.installments, ...sum, on },
+          }),
+        ),
+      );
+      setLater(null);
+      setGoing(false);
+    } catch (error) {
+      failed(error);
+    }
+  };
   const pay = async () => {
     if (!token) return;
     setGoing(true);
     setRefusal('');
+    setWrongLimit(undefined);
     try {
       const answer = await data(
         api.POST('/api/public/{token}/orders', {
@@ -65,14 +126,16 @@ export function Paying({
             currency: asked.currency,
             payerName: payer.name,
             payerEmail: payer.email,
+            keep: payer.name || payer.email ? null : keep,
           },
         }),
       );
       window.location.assign(answer.address);
     } catch (error) {
-      setRefusal(messageOf(error));
-      setGoing(false);
-      if (error instanceof ApiError && error.status === 409) onStale();
+      const limit = error instanceof ApiError ? error.of('keep.most') : undefined;
+      setWrongLimit(limit);
+      failed(error);
+      if (limit) setRefusal('');
     }
   };
   // On trial nothing is taken by card.
@@ -192,8 +255,61 @@ export function Paying({
               </label>
             )}
           </fieldset>
-          {token && <Payer payer={payer} onChange={setPayer} />}
-          {choice.by || early || chosen === 'other' ? (
+          {usable.length > 0 && saved && (
+            <FromWhat methods={saved.methods} chosen={method?.id ?? null} onChoose={setFrom} />
+          )}
+          {token && !method && <Payer payer={payer} onChange={setPayer} />}
+          {saved?.offered && !p.paying.test && !method && !payer.name && !payer.email && (
+            <KeepTicks from={p.document.from.name} keep={keep} wrong={wrongLimit} onChange={setKeep} />
+          )}
+          {method ? (
+            <>
+              {later === null ? (
+                <button
+                  type="button"
+                  className="pay"
+                  disabled={going}
+                  onClick={() => void payFrom(method.id)}
+                >
+                  Pay {money(asked)} from {method.words}
+                </button>
+              ) : (
+                <form
+                  noValidate
+                  onSubmit={(e) => {
+                    e.preventDefault();
+                    void plan(method.id, later);
+                  }}
+                >
+                  <label className="sign">
+                    On which day is {money(asked)} taken from {method.words}?
+                    <input
+                      type="date"
+                      autoFocus
+                      min={saved?.later?.first}
+                      max={saved?.later?.last}
+                      value={later}
+                      onChange={(e) => setLater(e.target.value)}
+                    />
+                  </label>
+                  <button type="submit" className="pay" disabled={going}>
+                    Plan it for that day
+                  </button>
+                </form>
+              )}
+              {saved?.later && (
+                <button
+                  type="button"
+                  className="text-button"
+                  onClick={() => setLater(later === null ? '' : null)}
+                >
+                  {later === null
+                    ? `Rather on another day, until ${longDate(saved.later.last)}`
+                    : 'Rather now'}
+                </button>
+              )}
+            </>
+          ) : choice.by || early || chosen === 'other' ? (
             <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
               {p.paying.test ? 'Try paying' : 'Pay'} {chosen === 'other' ? 'it' : money(asked)}{' '}
               {choice.by || 'by card'}
@@ -210,7 +326,7 @@ export function Paying({
           {refusal}
         </p>
       )}
-      {p.paying.cards && <CardPageNote from={p.document.from} certainOn={choice.debitCertainOn} />}
+      {p.paying.cards && !method && <CardPageNote from={p.document.from} certainOn={choice.debitCertainOn} />}
       <OtherWays
         from={p.document.from}
         iban={p.paying.iban}

@@ -11,9 +11,10 @@ import quill.server.savedmethods.Agreed;
  * @param token of its page
  * @param begun what was begun at a processor; null before that
  * @param agreed what the client ticked when it began; null before that
+ * @param given the saved method that it came to; null before that
  */
 record MethodRequest(
-        long id, ClientId clientId, String token, State state, LocalDate askedOn, Begun begun, Agreed agreed) {
+        long id, ClientId clientId, String token, State state, LocalDate askedOn, Begun begun, Agreed agreed, Long given) {
     /** How it stands. */
     enum State implements StoredWord {
         ASKED,

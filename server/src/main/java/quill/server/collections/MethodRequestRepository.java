@@ -23,7 +23,7 @@ import quill.server.savedmethods.Agreed;
 class MethodRequestRepository {
     private static final String SELECT = """
             SELECT id, client_id, token, state, asked_on, at_processor, keeping_key, keeping_id, collects, currency, most_minor,
-                   words
+                   words, method_id
               FROM method_request
             """;
 
@@ -148,7 +148,8 @@ class MethodRequestRepository {
                                         most == null
                                                 ? null
                                                 : Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), most)),
-                                rs.getString("words")));
+                                rs.getString("words")),
+                rs.getObject("method_id", Long.class));
     }
 
     @Bean

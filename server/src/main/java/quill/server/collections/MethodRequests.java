@@ -89,7 +89,7 @@ public class MethodRequests {
         Client client = clients.client(id);
         MethodRequest r = repository.asked(id).orElseGet(() -> {
             long made = repository.insert(
-                    new MethodRequest(0, id, RandomText.of(BYTES), State.ASKED, clock.today(), null, null));
+                    new MethodRequest(0, id, RandomText.of(BYTES), State.ASKED, clock.today(), null, null, null));
             happenings.tell(null, id, "Asked for a card or mandate to keep");
             return repository.find(made).orElseThrow();
         });

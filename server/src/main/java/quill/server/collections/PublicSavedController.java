@@ -134,6 +134,17 @@ class PublicSavedController {
         return new KeepAt(keeping.begin(token, agreed));
     }
 
+    /** What was given is kept no more. */
+    @DeleteMapping("/asked/given")
+    SavedViews.AskedPage removeGiven(@PathVariable String token) {
+        MethodRequest r = requests.byToken(token);
+        if (r.given() != null) {
+            Happenings.asClient(
+                    clients.client(r.clientId()).name(), () -> methods.remove(r.clientId(), r.given()));
+        }
+        return page(r);
+    }
+
     /** The client is back: the processor is asked at once. */
     @PostMapping("/asked/back")
     SavedViews.AskedPage back(@PathVariable String token) {

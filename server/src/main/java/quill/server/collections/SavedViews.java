@@ -20,6 +20,7 @@ import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
 import quill.server.common.Shown;
 import quill.server.common.Texts;
+import quill.server.common.TypedMark;
 import quill.server.documents.Document;
 import quill.server.documents.Documents;
 import quill.server.savedmethods.Agreed;
@@ -114,13 +115,18 @@ public class SavedViews {
             List<PlannedView> planned,
             @Schema(nullable = true) LaterDays later) {}
 
-    /** The page that asks for a card or mandate. @param state asked, given or withdrawn @param given what was given; empty before */
+    /** The page that asks for a card or mandate. @param state asked, given or withdrawn @param given what was given; empty before, and once it is removed */
     record AskedPage(String from, String to, String state, String given, String currency) {}
 
     /** What is ticked. @param most so much at a time; empty for every open sum */
     public record TypedKeep(
             @Schema(nullable = true) Boolean collects,
-            @Schema(nullable = true) String most) {}
+            @Schema(nullable = true) String most) {
+        /** With the limit as digits, where it was typed with the business's own decimal mark. */
+        public TypedKeep plain() {
+            return new TypedKeep(collects, TypedMark.plain(most));
+        }
+    }
 
     boolean possible(ClientId id) {
         return methods.setting().offered() && ways.keeping(id).isPresent();
@@ -180,9 +186,11 @@ public class SavedViews {
     }
 
     AskedPage page(MethodRequest r, String clientName) {
-        String given = r.state() == MethodRequest.State.GIVEN
-                ? saved(r.clientId()).stream().findFirst().map(SavedView::words).orElse("")
-                : "";
+        String given = saved(r.clientId()).stream()
+                .filter(m -> r.given() != null && m.id() == r.given())
+                .findFirst()
+                .map(SavedView::words)
+                .orElse("");
         return new AskedPage(
                 business.business().name(),
                 clientName,
