@@ -47,6 +47,13 @@ export const agingAfter = (currency: string, more: number | null) =>
     getNextPageParam: (last) => last.more ?? undefined,
   });
 
+/** What is kept of a client, planned and asked for. */
+export const savedOf = (id: number) =>
+  queryOptions({
+    queryKey: ['client', id, 'saved'],
+    queryFn: () => data(api.GET('/api/clients/{id}/saved-methods', { params: { path: { id } } })),
+  });
+
 /** What holds for one client's reminders and late fees. */
 export const chasingOf = (id: number) =>
   queryOptions({

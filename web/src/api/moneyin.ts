@@ -9,12 +9,14 @@ export const moneyIn = (filter: string) =>
     placeholderData: keepPreviousData,
   });
 
-/** One payment, or an attempt at one. @param key payment-7 or order-7 */
+/** One payment, or an attempt at one. @param key payment-7, order-7 or planned-7 */
 export const moneyRecord = (key: string) =>
   queryOptions({
     queryKey: ['money-in', 'record', key],
     queryFn: () => {
       const path = { id: Number(key.replace(/^\w+-/, '')) };
+      if (key.startsWith('planned-'))
+        return data(api.GET('/api/money-in/planned/{id}', { params: { path } }));
       return key.startsWith('order-')
         ? data(api.GET('/api/money-in/orders/{id}', { params: { path } }))
         : data(api.GET('/api/money-in/payments/{id}', { params: { path } }));

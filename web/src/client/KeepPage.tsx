@@ -43,6 +43,14 @@ export function KeepPage({ token }: { token: string }) {
       setGoing(false);
     }
   };
+  const remove = async () => {
+    setRefusal(null);
+    try {
+      setPage(await data(api.DELETE('/api/public/{token}/asked/given', { params: { path: { token } } })));
+    } catch (error) {
+      setRefusal(error);
+    }
+  };
   const limit = refusal instanceof ApiError ? refusal.of('keep.most') : undefined;
   return (
     <main className="client">
@@ -72,9 +80,25 @@ export function KeepPage({ token }: { token: string }) {
           <p className="faded small">It is typed on the card company’s own page.</p>
         </>
       ) : page.state === 'given' ? (
-        <p className="ask">
-          Thank you. <b>{page.given || 'It'}</b> is kept for later; nothing more is to be done.
-        </p>
+        page.given ? (
+          <>
+            <p className="ask">
+              Thank you. <b>{page.given}</b> is kept for later; nothing more is to be done.
+            </p>
+            <button type="button" className="text-button" onClick={() => void remove()}>
+              Have it removed
+            </button>
+            {refusal !== null && (
+              <p className="told refused" role="alert">
+                {messageOf(refusal)}
+              </p>
+            )}
+          </>
+        ) : (
+          <p className="ask">
+            What you gave is removed: <b>nothing is kept</b>, and nothing is taken from it.
+          </p>
+        )
       ) : (
         <p className="ask">{page.from} does not ask for this any more. Nothing was kept.</p>
       )}

@@ -11,6 +11,7 @@ import { business as businessQuery } from '../api/business';
 import css from './ClientChasing.module.css';
 import { chasingOf, clientPlan, messagesOf } from '../api/clients';
 import { KeepBack } from '../today/KeepBack';
+import { SavedMethods } from './SavedMethods';
 import { ClientWays } from '../ways/ClientWays';
 import { PlanSelect } from '../reminders/PlanSelect';
 import { Dialog } from '../design/Dialog';
@@ -170,6 +171,7 @@ export function ClientChasing({ id }: { id: number }) {
           </Dialog>
         </>
       )}
+      <SavedMethods id={id} />
       <h2>Correspondence</h2>
       {(find !== '' || (messages.data?.length ?? 0) > FEW) && (
         <TextInput

@@ -20,9 +20,7 @@ export function SavedMethods({ id }: { id: number }) {
   const path = { id };
   const remove = useMutation({
     mutationFn: (method: number) =>
-      data(
-        api.DELETE('/api/clients/{id}/saved-methods/{method}', { params: { path: { ...path, method } } }),
-      ),
+      data(api.DELETE('/api/clients/{id}/saved-methods/{method}', { params: { path: { ...path, method } } })),
     onSuccess: done,
   });
   const ask = useMutation({

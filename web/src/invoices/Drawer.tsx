@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { choicesOf } from '../api/catalogue';
+import { savedOf } from '../api/clients';
 import { schedules } from '../api/business';
 import { api, ApiError, data, messageOf, problemOf, type Schemas } from '../api/client';
 import { MeasureBar } from '../design/Measure';
@@ -36,8 +37,36 @@ function ClientShort({ account: a }: { account: Schemas['AccountView'] }) {
         {!a.client.email && <span className="late">Has no e-mail address yet. </span>}
         <Link to={`/clients/${a.client.id}`}>The account</Link>
       </p>
+      <Kept id={a.client.id} />
       {more.notes && <p className={`pre small ${css.notes}`}>{more.notes}</p>}
     </>
+  );
+}
+
+/** Whether a card or mandate of theirs is kept; where none is, it can be asked for at once. */
+function Kept({ id }: { id: number }) {
+  const queries = useQueryClient();
+  const saved = useQuery(savedOf(id)).data;
+  const ask = useMutation({
+    mutationFn: () => data(api.POST('/api/clients/{id}/method-requests', { params: { path: { id } } })),
+    onSuccess: (answer) => queries.setQueryData(savedOf(id).queryKey, answer.saved),
+  });
+  if (!saved?.possible) return null;
+  const usable = saved.methods.filter((m) => !m.expired);
+  return (
+    <p className="faded">
+      {usable.length > 0
+        ? `Kept of theirs: ${usable.map((m) => m.words).join(', ')}.`
+        : saved.asked
+          ? `No card or mandate is kept; asked for one since ${shortDate(saved.asked.askedOn)}.`
+          : 'No card or mandate is kept. '}
+      {usable.length === 0 && !saved.asked && (
+        <button type="button" className="link" disabled={ask.isPending} onClick={() => ask.mutate()}>
+          Ask for one
+        </button>
+      )}
+      {ask.error && <span className="late"> {messageOf(ask.error)}</span>}
+    </p>
   );
 }
 

@@ -4,7 +4,9 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, messageOf, refusalOf, type Schemas } from '../api/client';
 import { WithdrawDialog } from './WithdrawDialog';
+import { savedOf } from '../api/clients';
 import { CollectDialog } from '../moneyin/CollectDialog';
+import { FromSavedDialog } from '../moneyin/FromSavedDialog';
 import { WriteOffDialog } from './WriteOffDialog';
 import { copyLink } from '../design/copyLink';
 import { isZero } from '../design/format';
@@ -53,6 +55,10 @@ export function More({
   const corrections = useQuery(correctionsOf(id));
   const [writingOff, setWritingOff] = useState(false);
   const [collecting, setCollecting] = useState(false);
+  const [fromSaved, setFromSaved] = useState(false);
+  const kept =
+    useQuery({ ...savedOf(invoice.clientId ?? 0), enabled: invoice.clientId != null }).data?.methods.length ??
+    0;
   const again = useMutation({
     mutationFn: () => data(api.POST('/api/invoices/{id}/owed-again', { params: { path: { id } } })),
     onError: (error) => tell(messageOf(error)),
@@ -81,6 +87,7 @@ export function More({
           {onAsk && <Menu.Item onClick={onAsk}>Ask for money…</Menu.Item>}
           {onRearrange && <Menu.Item onClick={onRearrange}>Rearrange installments…</Menu.Item>}
           {onAsk && <Menu.Item onClick={() => setCollecting(true)}>Take a card…</Menu.Item>}
+          {onAsk && kept && <Menu.Item onClick={() => setFromSaved(true)}>Take from what is kept…</Menu.Item>}
           {onAsk && <Menu.Item onClick={() => setWritingOff(true)}>Write off what is open…</Menu.Item>}
           {!isZero(issued.writtenOff) && (
             <Menu.Item onClick={() => again.mutate()}>What was written off is owed again</Menu.Item>
@@ -110,7 +117,23 @@ export function More({
       </Menu>
       {writingOff && <WriteOffDialog id={id} issued={issued} onClose={() => setWritingOff(false)} />}
       {collecting && (
-        <CollectDialog id={id} number={number} parts={issued.measure} onClose={() => setCollecting(false)} />
+        <CollectDialog
+          id={id}
+          clientId={invoice.clientId ?? null}
+          number={number}
+          parts={issued.measure}
+          onClose={() => setCollecting(false)}
+        />
+      )}
+      {fromSaved && invoice.clientId != null && (
+        <FromSavedDialog
+          id={id}
+          clientId={invoice.clientId}
+          number={number}
+          parts={issued.measure}
+          open={issued.open}
+          onClose={() => setFromSaved(false)}
+        />
       )}
       {linking && <LinkDialog id={id} number={number} onClose={() => setLinking(false)} />}
       {withdrawing && (

@@ -1,11 +1,12 @@
-import { Button, Checkbox, Radio } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Button, Checkbox, Radio, TextInput, Textarea } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, data, type Schemas } from '../api/client';
+import { api, data, problemOf, type Schemas } from '../api/client';
 import { Dialog } from '../design/Dialog';
 import { isZero, money } from '../design/format';
-import { standingOf } from '../design/Measure';
 import { Refusal } from '../design/States';
+import { savedOf } from '../api/clients';
+import { partWords } from './partWords';
 
 /** The card company's page, to be opened here or by a telephone. */
 export function CardPage({ page, hold }: { page: Schemas['PayPage']; hold: boolean }) {
@@ -29,11 +30,13 @@ export function CardPage({ page, hold }: { page: Schemas['PayPage']; hold: boole
 /** A card that is at hand: the card company's page is opened here, or shown as a code for the client's own telephone. */
 export function CollectDialog({
   id,
+  clientId,
   number,
   parts,
   onClose,
 }: {
   id: number;
+  clientId: number | null;
   number: string;
   /** What is open of an invoice; none for a quote, of which what is asked for is taken. */
   parts: Schemas['Part'][];
@@ -43,12 +46,21 @@ export function CollectDialog({
   const open = parts.filter((p) => !isZero(p.open));
   const [which, setWhich] = useState(String(open[0]?.id ?? ''));
   const [hold, setHold] = useState(false);
+  const possible = useQuery({ ...savedOf(clientId ?? 0), enabled: clientId !== null }).data?.possible;
+  const [keeping, setKeeping] = useState(false);
+  const [keep, setKeep] = useState({ collects: false, most: '' });
+  const [said, setSaid] = useState('');
   const begin = useMutation({
     mutationFn: () =>
       data(
         api.POST('/api/documents/{id}/collections', {
           params: { path: { id } },
-          body: { installments: which === 'all' || which === '' ? [] : [Number(which)], hold },
+          body: {
+            installments: which === 'all' || which === '' ? [] : [Number(which)],
+            hold,
+            keep: keeping ? keep : null,
+            said: keeping ? said : null,
+          },
         }),
       ),
     onSettled: () => queries.invalidateQueries(),
@@ -70,18 +82,7 @@ export function CollectDialog({
           {open.length > 1 && (
             <Radio.Group label="What is paid" value={which} onChange={setWhich}>
               {open.map((p) => (
-                <Radio
-                  key={p.id}
-                  mt={6}
-                  value={String(p.id)}
-                  label={`${
-                    p.kind === 'LATE_FEE'
-                      ? 'Late fee'
-                      : p.kind === 'DEPOSIT'
-                        ? 'Deposit'
-                        : `Installment ${p.position}`
-                  }, ${standingOf(p)}: ${money(p.open)}`}
-                />
+                <Radio key={p.id} mt={6} value={String(p.id)} label={partWords(p)} />
               ))}
               <Radio mt={6} value="all" label="All that is open" />
             </Radio.Group>
@@ -92,7 +93,44 @@ export function CollectDialog({
             checked={hold}
             onChange={(e) => setHold(e.currentTarget.checked)}
           />
-          <Refusal error={begin.error} />
+          {possible && (
+            <Checkbox
+              label="Keep this card or account for later, as the client says"
+              checked={keeping}
+              onChange={(e) => setKeeping(e.currentTarget.checked)}
+            />
+          )}
+          {keeping && (
+            <>
+              <Textarea
+                label="What the client said"
+                description="Who said so, when and how: it is what you have in hand if it is doubted later."
+                autosize
+                maxLength={600}
+                value={said}
+                error={problemOf(begin.error, 'keep.said')}
+                onChange={(e) => setSaid(e.currentTarget.value)}
+              />
+              <Checkbox
+                label="We may take open sums of their invoices from it"
+                checked={keep.collects}
+                onChange={(e) => setKeep({ ...keep, collects: e.currentTarget.checked })}
+              />
+              {keep.collects && (
+                <TextInput
+                  label="So much at a time, at most"
+                  placeholder="every open sum"
+                  inputMode="decimal"
+                  value={keep.most}
+                  error={problemOf(begin.error, 'keep.most')}
+                  onChange={(e) => setKeep({ ...keep, most: e.currentTarget.value })}
+                />
+              )}
+            </>
+          )}
+          {!problemOf(begin.error, 'keep.said') && !problemOf(begin.error, 'keep.most') && (
+            <Refusal error={begin.error} />
+          )}
           <Button type="submit" loading={begin.isPending} data-autofocus>
             {hold ? 'Hold by card' : 'Take a card'}
           </Button>

@@ -22,7 +22,7 @@ export function MoneyInPage() {
   const { key } = useParams();
   useTitle(key ? null : 'Money in');
   const narrow = useOneLeaf();
-  const known = key && /^(payment|order)-\d+$/.test(key) ? key : null;
+  const known = key && /^(payment|order|planned)-\d+$/.test(key) ? key : null;
   return (
     <div className={`spread ${known ? 'has-record' : ''}`}>
       <MoneyIndex current={known} />

@@ -13,7 +13,7 @@ import { ChequeDialog } from './ChequeDialog';
 import { Contest } from './Contest';
 import { debtWords, MoveDialog } from './MoveDialog';
 import { RefundPaymentDialog } from './RefundPaymentDialog';
-import { TakeHeldDialog } from './TakeHeldDialog';
+import { HeldActs, PlannedActs } from './Waiting';
 import { Way } from './Way';
 import css from './MoneyIn.module.css';
 
@@ -283,34 +283,6 @@ function Acts({ record: r, payment: p }: { record: Record; payment: Payment }) {
   );
 }
 
-/** What is held on a card: taken, or let go. */
-function HeldActs({ record: r, order }: { record: Record; order: number }) {
-  const [taking, setTaking] = useState(false);
-  const queries = useQueryClient();
-  const release = useMutation({
-    mutationFn: () =>
-      data(api.POST('/api/money-in/orders/{id}/release', { params: { path: { id: order } } })),
-    onSuccess: () => tell('What was held is let go.'),
-    onSettled: () => queries.invalidateQueries(),
-  });
-  return (
-    <div className="foot">
-      <span className="figure">
-        <small>Held</small>
-        <b>{money(r.amount)}</b>
-      </span>
-      <div className="acts">
-        <Refusal error={release.error} />
-        <Button variant="outline" loading={release.isPending} onClick={() => release.mutate()}>
-          Let it go
-        </Button>
-        <Button onClick={() => setTaking(true)}>Take it…</Button>
-      </div>
-      {taking && <TakeHeldDialog order={order} amount={r.amount} onClose={() => setTaking(false)} />}
-    </div>
-  );
-}
-
 /** What the processor kept, what is the business's, what went back: the figures under a payment. */
 function Figures({ payment: p, yours }: { payment: Payment; yours: string }) {
   return (
@@ -387,6 +359,7 @@ export function MoneyRecordLeaf({ record: r }: { record: Record }) {
         </div>
       </div>
       {r.after.held != null && <HeldActs record={r} order={r.after.held} />}
+      {r.after.takeBackOn != null && <PlannedActs record={r} on={r.after.takeBackOn} />}
       {p && (
         <div className="foot">
           <Figures payment={p} yours={plain(r.after.yours ?? p.amount)} />

@@ -244,6 +244,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
       {collecting && (
         <CollectDialog
           id={id}
+          clientId={quote.clientId ?? null}
           number={issued.document.number}
           parts={[]}
           onClose={() => setCollecting(false)}

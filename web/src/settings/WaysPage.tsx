@@ -3,6 +3,7 @@ import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { processors, waysToPay } from '../api/business';
 import { Link } from 'react-router';
+import { KeptMethods } from './KeptMethods';
 import { api, data, inMark, type Schemas } from '../api/client';
 import css from '../design/Form.module.css';
 import { isZero, money, shortDate } from '../design/format';
@@ -175,6 +176,7 @@ export function WaysPage() {
         {(s) => <WaysForm key={s.version} setting={s} />}
       </Loaded>
       <OnPages />
+      <KeptMethods />
     </>
   );
 }

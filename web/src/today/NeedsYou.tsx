@@ -36,6 +36,8 @@ async function decide(need: Need, what: Deed, reason: string): Promise<void> {
     );
   else if (what === 'given') await data(api.POST('/api/invoices/{id}/giving', path));
   else if (what === 'noted') await data(api.POST('/api/payments/{id}/noted', path));
+  else if (what === 'seen' && need.kind === 'planned')
+    await data(api.POST('/api/planned-payments/{id}/seen', path));
   else if (what === 'seen') await data(api.POST('/api/refunds/{id}/noted', path));
   else if (what === 'waive')
     await data(api.POST('/api/late-fees/{id}/waiving', { ...path, body: { reason } }));
@@ -128,7 +130,12 @@ function NeedItem({ need }: { need: Need }) {
           </>
         )}
         {need.kind === 'payment' && deed('noted', 'Seen')}
-        {need.kind === 'refund' && deed('seen', 'Seen')}
+        {(need.kind === 'refund' || need.kind === 'planned') && deed('seen', 'Seen')}
+        {need.kind === 'untaxed' && (
+          <Link className="link" to={`/money-in/payment-${need.id}`}>
+            Make its invoice
+          </Link>
+        )}
         {(need.kind === 'payment' || need.kind === 'dispute') && (
           <Link className="link" to={`/money-in/payment-${need.id}`}>
             {need.kind === 'dispute' ? 'Answer' : 'Open'}
@@ -149,7 +156,7 @@ function NeedItem({ need }: { need: Need }) {
             Open
           </Link>
         )}
-        {['address', 'unanswered', 'kept'].includes(need.kind) && need.clientId != null ? (
+        {['address', 'unanswered', 'kept', 'card-ends'].includes(need.kind) && need.clientId != null ? (
           <Link className="link" to={`/clients/${need.clientId}`}>
             {need.kind === 'address' ? 'Add it' : 'Open account'}
           </Link>

@@ -14,7 +14,14 @@ import quill.server.savedmethods.Agreed;
  * @param given the saved method that it came to; null before that
  */
 record MethodRequest(
-        long id, ClientId clientId, String token, State state, LocalDate askedOn, Begun begun, Agreed agreed, Long given) {
+        long id,
+        ClientId clientId,
+        String token,
+        State state,
+        LocalDate askedOn,
+        Begun begun,
+        Agreed agreed,
+        Long given) {
     /** How it stands. */
     enum State implements StoredWord {
         ASKED,

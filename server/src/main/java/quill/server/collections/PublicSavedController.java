@@ -139,8 +139,7 @@ class PublicSavedController {
     SavedViews.AskedPage removeGiven(@PathVariable String token) {
         MethodRequest r = requests.byToken(token);
         if (r.given() != null) {
-            Happenings.asClient(
-                    clients.client(r.clientId()).name(), () -> methods.remove(r.clientId(), r.given()));
+            Happenings.asClient(clients.client(r.clientId()).name(), () -> methods.remove(r.clientId(), r.given()));
         }
         return page(r);
     }

@@ -16,6 +16,7 @@ import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
 import quill.core.schedule.TypedTerm;
 import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.HowPaid;
 import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
@@ -23,6 +24,7 @@ import quill.server.dispatch.DispatchService;
 import quill.server.dispatch.MoneyLetters;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
+import quill.server.payments.Payer;
 import quill.server.payments.PaymentsService;
 import quill.server.payments.Undoing;
 
@@ -34,6 +36,7 @@ class DemoActs {
             "poor", "9902000000000026",
             "refused", "9904000000000040",
             "contests", "9907000000000070",
+            "keeps", "9901000000000019",
             "debit", "");
 
     private final Map<String, DocumentId> byName = new HashMap<>();
@@ -73,6 +76,7 @@ class DemoActs {
             DemoQuotes quotes,
             DemoJobs jobs,
             DemoLinks links,
+            DemoSaved saved,
             StandInForms forms) {}
 
     void play(DemoScript.Act act, DemoBeginning.Begun begun) {
@@ -105,6 +109,8 @@ class DemoActs {
             others.jobs().play(job.what(), begun);
         } else if (act instanceof DemoScript.ByLink linked) {
             byLink(linked, begun);
+        } else if (act instanceof DemoScript.Kept kept) {
+            others.saved().play(kept.client());
         } else if (act instanceof DemoScript.Slip slip) {
             slip(slip);
         }
@@ -193,7 +199,12 @@ class DemoActs {
                         .map(StoredInstallment::open)
                         .toList());
         if (CARDS.containsKey(pays.way())) {
-            String payAt = orders.payAt(invoice, ids, amount);
+            String payAt = orders.payAt(
+                    invoice,
+                    ids,
+                    amount,
+                    Payer.NONE,
+                    pays.way().equals("keeps") ? others.saved().keeping(invoice) : HowPaid.PLAIN);
             if (pays.way().equals("debit")) {
                 others.forms().send(payAt + "/debit", Map.of("account", "GOOD", "agreed", "true"));
             } else {

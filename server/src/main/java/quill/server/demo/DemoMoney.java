@@ -3,7 +3,7 @@ package quill.server.demo;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Money of March that is not plainly there: a card payment that is contested, a bank debit that is on its way, payment links. */
+/** Money of March that is not plainly there: a card payment that is contested, a bank debit that is on its way, payment links, a card that is asked for. */
 final class DemoMoney {
     private DemoMoney() {}
 
@@ -29,6 +29,8 @@ final class DemoMoney {
         acts.add(new DemoScript.ByLink(DemoScript.on("2027-03-02"), null, ""));
         acts.add(new DemoScript.ByLink(DemoScript.on("2027-03-05"), "Tamsin Orrell", "upright, about 1960"));
         acts.add(new DemoScript.ByLink(DemoScript.on("2027-03-12"), "Jory Penhale", "none yet"));
+        acts.add(new DemoScript.Kept(DemoScript.on("2027-02-01"), null));
+        acts.add(new DemoScript.Kept(DemoScript.on("2027-03-11"), "Dr A. Lindqvist"));
         return acts;
     }
 }

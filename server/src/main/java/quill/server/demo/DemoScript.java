@@ -68,7 +68,7 @@ final class DemoScript {
     }
 
     /** Something that happens on a day. */
-    sealed interface Act permits Bill, Pays, TakenBack, Slip, Special, Sending, Offer, Job, ByLink {
+    sealed interface Act permits Bill, Pays, TakenBack, Slip, Special, Sending, Offer, Job, ByLink, Kept {
         LocalDate on();
     }
 
@@ -80,7 +80,10 @@ final class DemoScript {
     /** Payment links are made; or somebody pays through one. @param who null for the making @param instrument as filled in */
     record ByLink(LocalDate on, String who, String instrument) implements Act {}
 
-    /** A client pays, and it is recorded on a day. @param dated its value date @param what first, all, or an amount @param way TRANSFER, CASH, CHEQUE, debit, or a test card */
+    /** Cards and mandates are kept from now on; or a client is asked for one. @param client null for the first */
+    record Kept(LocalDate on, String client) implements Act {}
+
+    /** A client pays, and it is recorded on a day. @param dated its value date @param what first, all, or an amount @param way TRANSFER, CASH, CHEQUE, debit, keeps (a card that is kept), or a test card */
     record Pays(LocalDate on, String invoice, String what, String way, LocalDate dated) implements Act {
         /** Recorded on the day it came. */
         Pays(LocalDate on, String invoice, String what, String way) {

@@ -42,7 +42,8 @@ class CollectingController {
     /** Opens the processor's page for the business. */
     @PostMapping("/documents/{id}/collections")
     Collecting.PayPage collect(@PathVariable DocumentId id, @RequestBody Collect c) {
-        Collecting.Keep keep = c.keep() == null ? null : new Collecting.Keep(c.keep().plain(), c.said());
+        Collecting.Keep keep =
+                c.keep() == null ? null : new Collecting.Keep(c.keep().plain(), c.said());
         return collecting.open(id, c.installments(), Boolean.TRUE.equals(c.hold()), keep);
     }
 
