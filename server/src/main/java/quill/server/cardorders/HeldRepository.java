@@ -24,7 +24,7 @@ class HeldRepository {
                 """)
                 .param("since", since)
                 .param("most", most)
-                .query(OrderRepository::order)
+                .query(OrderRows::order)
                 .list();
     }
 

@@ -36,7 +36,7 @@ class LinkOrderRepository {
                  ORDER BY id DESC
                 """)
                 .param("begun", Ids.array(linkPayments))
-                .query(OrderRepository::order)
+                .query(OrderRows::order)
                 .list();
     }
 
@@ -90,7 +90,7 @@ class LinkOrderRepository {
                  WHERE link_id = :link AND state <> 'withdrawn' ORDER BY id DESC
                 """)
                 .param("link", link)
-                .query(OrderRepository::order)
+                .query(OrderRows::order)
                 .list();
     }
 }

@@ -1,18 +1,13 @@
 package quill.server.cardorders;
 
-import java.sql.ResultSet;
-import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.stream.Collectors;
-import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -23,9 +18,6 @@ import quill.core.id.DocumentId;
 import quill.core.pay.CollectionAgreement;
 import quill.core.pay.WayToPay;
 import quill.server.common.ClientRows;
-import quill.server.common.Ids;
-import quill.server.common.Rows;
-import quill.server.common.StoredWord;
 import quill.server.payments.Payer;
 import quill.server.savedmethods.Agreed;
 
@@ -203,7 +195,7 @@ class OrderRepository {
         return jdbc.sql(SELECT + "WHERE state = :state AND NOT test"
                         + (invoiceId == null ? "" : " AND document_id = :invoice") + " ORDER BY id DESC LIMIT 200")
                 .params(of)
-                .query(OrderRepository::order)
+                .query(OrderRows::order)
                 .list();
     }
 
@@ -222,7 +214,7 @@ class OrderRepository {
         return jdbc.sql(SELECT + "WHERE at_processor = :processor AND order_id = :order")
                 .param("processor", processor)
                 .param("order", orderId)
-                .query(OrderRepository::order)
+                .query(OrderRows::order)
                 .optional();
     }
 
@@ -234,7 +226,7 @@ class OrderRepository {
     private Optional<Order> one(String which, Object key) {
         return jdbc.sql(SELECT + which)
                 .param("key", key)
-                .query(OrderRepository::order)
+                .query(OrderRows::order)
                 .optional();
     }
 
@@ -247,7 +239,7 @@ class OrderRepository {
     private List<Order> live(String column, Object of) {
         return jdbc.sql(SELECT + "WHERE " + column + " = :of AND state IN ('wanted', 'open') ORDER BY id DESC")
                 .param("of", of)
-                .query(OrderRepository::order)
+                .query(OrderRows::order)
                 .list();
     }
 
@@ -257,7 +249,7 @@ class OrderRepository {
         return jdbc.sql(SELECT + "WHERE " + UNENDED + notYet)
                 .param("since", notSince)
                 .param("most", most)
-                .query(OrderRepository::order)
+                .query(OrderRows::order)
                 .list();
     }
 
@@ -289,7 +281,7 @@ class OrderRepository {
     /** Orders with money that could not be booked. */
     List<Order> troubled() {
         return jdbc.sql(SELECT + "WHERE " + UNENDED + " AND trouble IS NOT NULL ORDER BY id LIMIT 50")
-                .query(OrderRepository::order)
+                .query(OrderRows::order)
                 .list();
     }
 
@@ -348,62 +340,6 @@ class OrderRepository {
                         SELECT COUNT(*) FROM processor_order
                          WHERE id = :id AND made_at > DATEADD('SECOND', -60, CURRENT_TIMESTAMP)
                         """).param("id", id).query(Long.class).single() > 0;
-    }
-
-    static Order order(ResultSet rs, int row) throws SQLException {
-        return new Order(
-                rs.getLong("id"),
-                new At(rs.getLong("at_processor"), rs.getBoolean("test")),
-                rs.getString("order_key"),
-                new Whose(
-                        Ids.document(rs, "document_id"),
-                        Ids.client(rs, "client_id"),
-                        rs.getObject("link_id", Long.class),
-                        rs.getObject("link_payment_id", Long.class)),
-                parts(rs),
-                Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor")),
-                new Means(
-                        Arrays.stream(rs.getString("takes").split(" "))
-                                .map(WayToPay::valueOf)
-                                .collect(Collectors.toSet()),
-                        rs.getBoolean("holds"),
-                        rs.getString("paid_with"),
-                        Rows.date(rs, "expected_on"),
-                        rs.getObject("opened_at", Instant.class),
-                        agreed(rs),
-                        rs.getObject("method_id", Long.class)),
-                StoredWord.of(OrderState.class, rs.getString("state")),
-                rs.getString("order_id"),
-                rs.getString("pay_at"),
-                new Trouble(rs.getString("declined"), rs.getString("trouble")));
-    }
-
-    private static Agreed agreed(ResultSet rs) throws SQLException {
-        String how = rs.getString("keep_how");
-        Long most = rs.getObject("keep_most_minor", Long.class);
-        return how == null
-                ? null
-                : new Agreed(
-                        StoredWord.of(Agreed.How.class, how),
-                        new CollectionAgreement(
-                                rs.getBoolean("keep_collects"),
-                                most == null ? null : Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), most)),
-                        rs.getString("keep_words"));
-    }
-
-    static Map<Long, Money> parts(ResultSet rs) throws SQLException {
-        CurrencyUnit currency = CurrencyUnit.of(rs.getString("currency"));
-        String parts = rs.getString("parts");
-        Map<Long, Money> sums = new TreeMap<>();
-        if (parts != null) {
-            for (String part : parts.split(",")) {
-                int colon = part.indexOf(':');
-                sums.put(
-                        Long.valueOf(part.substring(0, colon)),
-                        Money.ofMinor(currency, Long.parseLong(part.substring(colon + 1))));
-            }
-        }
-        return sums;
     }
 
     @Bean

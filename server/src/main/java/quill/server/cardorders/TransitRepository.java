@@ -36,7 +36,7 @@ class TransitRepository {
                         !LOOSE.contains(rs.getString("state")),
                         rs.getObject("opened_at", Instant.class),
                         rs.getObject("asked_at", Instant.class),
-                        OrderRepository.parts(rs)))
+                        OrderRows.parts(rs)))
                 .list();
     }
 }

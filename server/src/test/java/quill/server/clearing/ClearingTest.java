@@ -29,7 +29,6 @@ import quill.core.money.Amounts;
 import quill.server.Server;
 import quill.server.books.BooksService;
 import quill.server.cardorders.CardOrders;
-import quill.server.cardorders.OrdersInTransit;
 import quill.server.common.ConflictException;
 import quill.server.dailyrun.DailyRun;
 import quill.server.debts.Debts;
@@ -184,7 +183,7 @@ public class ClearingTest {
         assertThat(open()).isEqualTo("100.00");
         assertThat(clearing()).isEqualTo("-3.50");
         assertThat(letters()).anyMatch(t -> t.contains("did not come through: not enough money"));
-        assertThat(server.bean(OrdersInTransit.class).inTransit(Set.of(client))).isEmpty();
+        assertThat(server.bean(OnTheWay.class).inTransit(Set.of(client))).isEmpty();
     }
 
     /** 100.00 by card while 20.00 came otherwise: 20.00 is credit; 15.00 of it goes back, and 5.00 stays. */

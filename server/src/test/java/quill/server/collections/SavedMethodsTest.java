@@ -3,125 +3,26 @@ package quill.server.collections;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.io.IOException;
-import java.time.LocalDate;
-import java.time.LocalTime;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
-import org.joda.money.Money;
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeMethod;
-import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
-import quill.server.ObedientProcessor;
-import quill.server.Server;
 import quill.server.books.BooksService;
 import quill.server.cardorders.CardOrders;
-import quill.server.clearing.AskingAround;
 import quill.server.clearing.OnTheWay;
 import quill.server.common.ConflictException;
 import quill.server.common.NotFoundException;
-import quill.server.dailyrun.DailyRun;
-import quill.server.debts.Debts;
 import quill.server.dispatch.Correspondence;
 import quill.server.documents.Document;
-import quill.server.invoices.InvoicesService;
 import quill.server.payments.Payer;
-import quill.server.payments.Payments;
 import quill.server.savedmethods.SavedMethod;
 import quill.server.savedmethods.SavedMethods;
 
-/** Cards that clients let be kept, with a processor that says what each test wants. */
-public class SavedMethodsTest {
-    private static final LocalDate TODAY = LocalDate.of(2027, 3, 1);
-    private static final Money HUNDRED = Money.parse("EUR 100.00");
-    private ObedientProcessor processor;
-    private Server server;
-    private SavedMethods methods;
-    private SavedViews views;
-    private TakingFromSaved taking;
-    private PlannedPayments planned;
-    private MethodRequests requests;
-    private Keeping keeping;
-    private ClientId client;
-
-    @BeforeMethod
-    public void start() throws IOException {
-        processor = new ObedientProcessor();
-        server = new Server("--quill.processor.url=" + processor.url());
-        server.setUp(TODAY);
-        methods = server.bean(SavedMethods.class);
-        views = server.bean(SavedViews.class);
-        taking = server.bean(TakingFromSaved.class);
-        planned = server.bean(PlannedPayments.class);
-        requests = server.bean(MethodRequests.class);
-        keeping = server.bean(Keeping.class);
-        methods.change(new SavedMethods.SavedSetting(true, 14, 0));
-        client = server.client("Keeps Cards", true);
-    }
-
-    @AfterMethod(alwaysRun = true)
-    public void stop() {
-        server.close();
-        processor.close();
-    }
-
-    private Document invoice(DocumentId id) {
-        return server.bean(InvoicesService.class).invoice(id);
-    }
-
-    private Document issue() {
-        return invoice(server.issue(client, "100.00", "100%@3", null));
-    }
-
-    private String open(Document invoice) {
-        return invoice(invoice.id()).openMinor() / 100 + "."
-                + "%02d".formatted(invoice(invoice.id()).openMinor() % 100);
-    }
-
-    private List<Long> parts(Document invoice) {
-        return server.bean(Debts.class).of(invoice.id()).stream()
-                .map(d -> d.id())
-                .toList();
-    }
-
-    private void round() {
-        server.bean(AskingAround.class).all(() -> false);
-    }
-
-    private void day(int days) {
-        server.moveTo(TODAY.plusDays(days), LocalTime.of(12, 0));
-    }
-
-    private int payments() {
-        return server.bean(Payments.class).ofClient(client).size();
-    }
-
-    private static SavedViews.TypedKeep ticked(boolean collects, String most) {
-        return new SavedViews.TypedKeep(collects, most);
-    }
-
-    /** Pays an invoice on the processor's page and lets the card be kept. */
-    private SavedMethod keep(boolean collects, String most) {
-        Document invoice = issue();
-        String address = server.bean(CardOrders.class)
-                .payAt(
-                        invoice,
-                        Set.copyOf(parts(invoice)),
-                        HUNDRED,
-                        Payer.NONE,
-                        views.onPage(invoice, ticked(collects, most), false));
-        processor.pay(address.substring(address.lastIndexOf('/') + 1));
-        round();
-        assertThat(open(invoice)).isEqualTo("0.00");
-        return methods.ofClient(client).get(0);
-    }
-
+/** Cards are kept, used within what was agreed, removed, and asked for. */
+public class SavedMethodsTest extends SavedSuite {
     @Test
     public void whatPaysIsKeptWhereThatWasTickedAndNowhereElse() {
         SavedMethod kept = keep(true, "250.00");
@@ -278,128 +179,6 @@ public class SavedMethodsTest {
         assertThat(processor.forgot(kept.token())).isTrue();
         methods.remove(client, kept.id());
         assertThat(processor.chargesOf(kept.token())).isZero();
-    }
-
-    private long plan(Document invoice, SavedMethod kept, int days) {
-        return planned.plan(
-                invoice, parts(invoice), HUNDRED, kept, TODAY.plusDays(days).toString());
-    }
-
-    /** Planned for the 11th, due on the 4th: neither reminder nor fee comes, and it is taken once. */
-    @Test
-    public void whatIsPlannedIsNotRemindedOfAndTakenOnItsDay() {
-        SavedMethod kept = keep(false, "");
-        Document invoice = issue();
-        plan(invoice, kept, 10);
-        int before = server.bean(Correspondence.class).ofClient(client, "").size();
-        for (int day = 1; day <= 9; day++) {
-            day(day);
-            server.bean(DailyRun.class).catchUp();
-        }
-        assertThat(open(invoice)).isEqualTo("100.00");
-        assertThat(server.bean(Correspondence.class).ofClient(client, "")).hasSize(before);
-        assertThat(server.bean(OnTheWay.class).inTransit(Set.of(client)))
-                .isEqualTo(Map.of(parts(invoice).get(0), HUNDRED));
-        day(10);
-        round();
-        round();
-        assertThat(open(invoice)).isEqualTo("0.00");
-        assertThat(processor.chargesOf(kept.token())).isEqualTo(1);
-        assertThat(planned.all(PlannedPayment.State.TAKEN)).hasSize(1);
-        assertThat(planned.all(PlannedPayment.State.PLANNED)).isEmpty();
-        assertThat(server.bean(SavedWaits.class).all()).isEmpty();
-    }
-
-    @DataProvider
-    public Object[][] noDays() {
-        return new Object[][] {{"2027-03-01"}, {"2027-03-19"}, {"2026-12-31"}, {"x"}, {""}, {"2027-02-30"}};
-    }
-
-    @Test(dataProvider = "noDays")
-    public void aDayThatCannotBeChosenIsRefused(String day) {
-        SavedMethod kept = keep(false, "");
-        Document invoice = issue();
-        assertThatThrownBy(() -> planned.plan(invoice, parts(invoice), HUNDRED, kept, day))
-                .isInstanceOfSatisfying(
-                        RefusedException.class,
-                        e -> assertThat(e.problems().get(0).field()).isEqualTo("on"));
-        assertThat(planned.all(PlannedPayment.State.PLANNED)).isEmpty();
-    }
-
-    @Test
-    public void aPlannedPaymentIsTakenBackUntilTheDayBefore() {
-        SavedMethod kept = keep(false, "");
-        Document invoice = issue();
-        long first = plan(invoice, kept, 3);
-        assertThatThrownBy(() -> plan(invoice, kept, 5))
-                .isInstanceOf(ConflictException.class)
-                .hasMessageContaining("4 March 2027 already");
-        planned.takeBack(invoice.id(), first);
-        long second = plan(invoice, kept, 5);
-        assertThatThrownBy(() -> planned.takeBack(issue().id(), second)).isInstanceOf(NotFoundException.class);
-        day(5);
-        assertThatThrownBy(() -> planned.takeBack(invoice.id(), second))
-                .isInstanceOf(ConflictException.class)
-                .hasMessageContaining("day before");
-    }
-
-    @Test
-    public void itEndsWithWhatItIsForAndWithWhatItIsTakenFrom() {
-        SavedMethod kept = keep(false, "");
-        Document paid = issue();
-        Document removed = issue();
-        plan(paid, kept, 3);
-        plan(removed, kept, 3);
-        server.pay(client, paid.id(), "40.00", TODAY);
-        assertThat(planned.ofDocument(paid.id())).isEmpty();
-        methods.remove(client, kept.id());
-        assertThat(planned.ofDocument(removed.id())).isEmpty();
-        day(3);
-        round();
-        assertThat(processor.chargesOf(kept.token())).isZero();
-        assertThat(open(paid)).isEqualTo("60.00");
-    }
-
-    /** The card expires before its day, or is refused on it: the debt stands, both sides are told, reminders begin again. */
-    @Test
-    public void whatCannotBeTakenOnItsDayIsTold() {
-        SavedMethod kept = keep(false, "");
-        Document invoice = issue();
-        plan(invoice, kept, 3);
-        processor.refuse(kept.token(), "refused by the bank");
-        day(3);
-        round();
-        round();
-        assertThat(processor.chargesOf(kept.token())).isEqualTo(1);
-        assertThat(open(invoice)).isEqualTo("100.00");
-        assertThat(server.bean(OnTheWay.class).inTransit(Set.of(client))).isEmpty();
-        assertThat(server.bean(SavedWaits.class).all()).singleElement().satisfies(w -> {
-            assertThat(w.title()).isEqualTo("Planned, and not taken: €100.00, Keeps Cards");
-            assertThat(w.text()).contains("4 March 2027: refused by the bank");
-            planned.seen(w.id());
-        });
-        assertThat(server.bean(SavedWaits.class).all()).isEmpty();
-        assertThat(server.bean(Correspondence.class).ofClient(client, ""))
-                .filteredOn(m -> m.subject().contains("did not come through"))
-                .hasSize(1);
-    }
-
-    /** Valid to the end of March: nothing is planned for April, and a person hears of it from the 1st on. */
-    @Test
-    public void aCardThatEndsIsWarnedOfAndNotUsedAfterwards() {
-        processor.cardsExpire("03/27");
-        SavedMethod kept = keep(false, "");
-        assertThat(server.bean(SavedWaits.class).all())
-                .singleElement()
-                .satisfies(w -> assertThat(w.title()).isEqualTo("A saved card ends soon: Keeps Cards"));
-        Document invoice = invoice(server.issue(client, "100.00", "100%@25", null));
-        assertThatThrownBy(() -> plan(invoice, kept, 31)).hasMessageContaining("31 March 2027, when this card expires");
-        day(31);
-        assertThatThrownBy(() -> taking.pay(invoice, parts(invoice), HUNDRED, kept.id()))
-                .hasMessageContaining("has expired");
-        assertThat(server.bean(SavedWaits.class).all())
-                .singleElement()
-                .satisfies(w -> assertThat(w.title()).contains("has ended"));
     }
 
     @Test

@@ -1,0 +1,78 @@
+package quill.server.cardorders;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import org.joda.money.CurrencyUnit;
+import org.joda.money.Money;
+import quill.core.pay.CollectionAgreement;
+import quill.core.pay.WayToPay;
+import quill.server.common.Ids;
+import quill.server.common.Rows;
+import quill.server.common.StoredWord;
+import quill.server.savedmethods.Agreed;
+
+/** Orders as rows have them. */
+final class OrderRows {
+    private OrderRows() {}
+
+    static OrderRepository.Order order(ResultSet rs, int row) throws SQLException {
+        return new OrderRepository.Order(
+                rs.getLong("id"),
+                new OrderRepository.At(rs.getLong("at_processor"), rs.getBoolean("test")),
+                rs.getString("order_key"),
+                new OrderRepository.Whose(
+                        Ids.document(rs, "document_id"),
+                        Ids.client(rs, "client_id"),
+                        rs.getObject("link_id", Long.class),
+                        rs.getObject("link_payment_id", Long.class)),
+                parts(rs),
+                Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), rs.getLong("amount_minor")),
+                new OrderRepository.Means(
+                        Arrays.stream(rs.getString("takes").split(" "))
+                                .map(WayToPay::valueOf)
+                                .collect(Collectors.toSet()),
+                        rs.getBoolean("holds"),
+                        rs.getString("paid_with"),
+                        Rows.date(rs, "expected_on"),
+                        rs.getObject("opened_at", Instant.class),
+                        agreed(rs),
+                        rs.getObject("method_id", Long.class)),
+                StoredWord.of(OrderState.class, rs.getString("state")),
+                rs.getString("order_id"),
+                rs.getString("pay_at"),
+                new OrderRepository.Trouble(rs.getString("declined"), rs.getString("trouble")));
+    }
+
+    private static Agreed agreed(ResultSet rs) throws SQLException {
+        String how = rs.getString("keep_how");
+        Long most = rs.getObject("keep_most_minor", Long.class);
+        return how == null
+                ? null
+                : new Agreed(
+                        StoredWord.of(Agreed.How.class, how),
+                        new CollectionAgreement(
+                                rs.getBoolean("keep_collects"),
+                                most == null ? null : Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), most)),
+                        rs.getString("keep_words"));
+    }
+
+    static Map<Long, Money> parts(ResultSet rs) throws SQLException {
+        CurrencyUnit currency = CurrencyUnit.of(rs.getString("currency"));
+        String parts = rs.getString("parts");
+        Map<Long, Money> sums = new TreeMap<>();
+        if (parts != null) {
+            for (String part : parts.split(",")) {
+                int colon = part.indexOf(':');
+                sums.put(
+                        Long.valueOf(part.substring(0, colon)),
+                        Money.ofMinor(currency, Long.parseLong(part.substring(colon + 1))));
+            }
+        }
+        return sums;
+    }
+}
