@@ -56,9 +56,8 @@ export function More({
   const [writingOff, setWritingOff] = useState(false);
   const [collecting, setCollecting] = useState(false);
   const [fromSaved, setFromSaved] = useState(false);
-  const kept =
-    useQuery({ ...savedOf(invoice.clientId ?? 0), enabled: invoice.clientId != null }).data?.methods.length ??
-    0;
+  const saved = useQuery({ ...savedOf(invoice.clientId ?? 0), enabled: invoice.clientId != null }).data;
+  const kept = (saved?.methods.length ?? 0) > 0;
   const again = useMutation({
     mutationFn: () => data(api.POST('/api/invoices/{id}/owed-again', { params: { path: { id } } })),
     onError: (error) => tell(messageOf(error)),

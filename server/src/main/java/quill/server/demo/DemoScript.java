@@ -300,7 +300,7 @@ final class DemoScript {
                 "Key bushings|88||3.40|21|5%",
                 "Sheet music, second hand|3||6.50|6"));
         acts.add(new Pays(on("2027-02-10"), "varga-2", "first", "refused"));
-        acts.add(new Pays(on("2027-02-10"), "varga-2", "first", "approved"));
+        acts.add(new Pays(on("2027-02-10"), "varga-2", "first", "keeps"));
         acts.add(bill(
                 "marsh-2",
                 "2027-02-24",
