@@ -36,8 +36,8 @@ class DemoSaved {
                 .id());
     }
 
-    /** As a client who lets the card be kept, and the business take up to 500 at a time. */
+    /** As a client who lets the card be kept, and the business take up to 1,000 at a time. */
     HowPaid keeping(Document invoice) {
-        return views.onPage(invoice, new SavedViews.TypedKeep(true, "500.00"), false);
+        return views.onPage(invoice, new SavedViews.TypedKeep(true, "1000.00"), false);
     }
 }
