@@ -120,6 +120,20 @@ public final class Bookings {
         return new Entry(Entry.Event.PROCESSING_FEE, postings);
     }
 
+    /**
+     * What a payer gave on top. Debit where it is; credit tips, surcharges, and the tax on those.
+     *
+     * @param document the invoice that was paid with it, or null
+     */
+    public static Entry onTop(Account where, DocumentId document, OnTop extra) {
+        List<Posting> postings = new ArrayList<>();
+        add(postings, where, "", null, extra.sum());
+        add(postings, Account.TIPS, "", document, extra.tip().negated());
+        add(postings, Account.SURCHARGES, "", document, extra.surcharge().negated());
+        add(postings, Account.TAX, extra.taxId(), document, extra.tax().negated());
+        return new Entry(Entry.Event.ON_TOP, postings);
+    }
+
     /** Debit bank; credit processor clearing. */
     public static Entry paidOut(Money amount) {
         List<Posting> postings = new ArrayList<>();

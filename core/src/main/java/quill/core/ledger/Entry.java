@@ -13,6 +13,8 @@ public record Entry(Event event, List<Posting> postings) {
         ISSUED("Invoice issued"),
         PAYMENT("Payment received"),
         PROCESSING_FEE("Processing fee"),
+        ON_TOP("Tip or surcharge"),
+        ON_TOP_BACK("Tip or surcharge that went back"),
         CREDIT_NOTE("Credit note"),
         CREDIT_USED("Client credit used"),
         CREDIT_RELEASED("Client credit released"),
