@@ -16,6 +16,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.ledger.OnTop;
 import quill.core.pay.WayToPay;
 import quill.server.cardorders.OrderRepository.Order;
 import quill.server.common.ConflictException;
@@ -179,17 +180,18 @@ public class CardOrders {
      * Takes these installments of an invoice from what is kept of its client; pressed twice, it is taken once. Whatever else could
      * still be paid of the invoice is withdrawn before.
      *
-     * @param shown the sum that whoever asked for it saw
+     * @param shown the sum that whoever asked for it saw, without what is on top
+     * @param onTop a tip, and what is asked for paying by card; null for nothing
      * @throws NotTaken if it was refused
      * @throws ConflictException if what is open is not what was seen, if somebody is paying it just now, or where
      *     nobody answers: then it is asked for again by itself
      */
-    public Taken takeFrom(Document invoice, Set<Long> installments, Money shown, SavedMethod from) {
+    public Taken takeFrom(Document invoice, Set<Long> installments, Money shown, SavedMethod from, OnTop onTop) {
         withdrawNow(repository.liveOf(invoice.id()).stream()
                 .filter(o -> !Objects.equals(o.means().from(), from.id()))
                 .map(Order::id)
                 .toList());
-        Order order = transaction.execute(s -> wanted(invoice, installments, shown, Payer.NONE, HowPaid.from(from)));
+        Order order = transaction.execute(s -> wanted(invoice, installments, shown, Payer.NONE, HowPaid.from(from, onTop)));
         if (order.orderId() == null) {
             opened(order, wanting.about(invoice, pages.of(order)));
             order = repository.find(order.id()).orElseThrow();

@@ -44,7 +44,7 @@ class LinkOrderRepository {
     Map<Long, LinkOrders.Came> came() {
         Map<Long, LinkOrders.Came> all = new HashMap<>();
         jdbc.sql("""
-                SELECT link_id, currency, COUNT(*) AS times, SUM(amount_minor) AS total FROM processor_order
+                SELECT link_id, currency, COUNT(*) AS times, SUM(amount_minor - tip_minor - surcharge_minor - surcharge_tax_minor) AS total FROM processor_order
                  WHERE link_id IS NOT NULL AND state = 'paid' AND NOT test
                  GROUP BY link_id, currency
                 """)

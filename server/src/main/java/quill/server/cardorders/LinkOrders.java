@@ -54,8 +54,9 @@ public class LinkOrders {
      *
      * @param client null where the link is for nobody named
      * @param hold whether a card's money is only held
+     * @param how the same, with a tip, and what is asked for paying by card
      */
-    public record ToPay(long linkPayment, Money amount, ClientId client, Payer payer, boolean hold) {}
+    public record ToPay(long linkPayment, Money amount, ClientId client, Payer payer, boolean hold, HowPaid how) {}
 
     /** The ways in which a sum is taken on the card company's page now. @param test whether on trial */
     public record Taken(Set<WayToPay> ways, boolean test) {}
@@ -78,17 +79,20 @@ public class LinkOrders {
     @Transactional(propagation = Propagation.MANDATORY)
     public long want(long link, ToPay p) {
         WaysService.Taking taking = taking(p.amount(), p.client(), p.hold())
+                .filter(t -> p.how().only() == null || t.ways().contains(p.how().only()))
+                .map(t -> p.how().only() == null ? t : new WaysService.Taking(t.by(), Set.of(p.how().only())))
                 .orElseThrow(() -> new RefusedException(
                         "amount",
                         Shown.money(p.amount()),
                         "so much is not taken by card here; ask whoever sent the link"));
         OrderRepository.At at =
                 new OrderRepository.At(taking.by().id(), taking.by().isTest());
+        Money sum = p.amount().plus(p.how().onTop(p.amount().getCurrencyUnit()).sum());
         for (Order live : linked.of(List.of(p.linkPayment()))) {
             if (!OrderState.LIVE.contains(live.state())) {
                 continue;
             }
-            if (Wanting.isFor(live, at, p.amount(), taking.ways(), HowPaid.held(p.hold()))) {
+            if (Wanting.isFor(live, at, sum, taking.ways(), p.how())) {
                 return live.id();
             }
             repository.move(live.id(), OrderState.WITHDRAWING, OrderState.LIVE);
@@ -102,9 +106,9 @@ public class LinkOrders {
                 at,
                 new OrderRepository.Whose(null, p.client(), link, p.linkPayment()),
                 Map.of(),
-                p.amount(),
+                sum,
                 taking.ways(),
-                HowPaid.held(p.hold()),
+                p.how(),
                 clock.instant());
         repository.payer(id, p.payer());
         return id;

@@ -15,6 +15,7 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.ledger.OnTop;
 import quill.core.pay.CollectionAgreement;
 import quill.core.pay.WayToPay;
 import quill.server.common.ClientRows;
@@ -27,7 +28,7 @@ class OrderRepository {
     static final String SELECT = """
             SELECT id, order_key, document_id, client_id, link_id, link_payment_id, currency, amount_minor, state, at_processor, test, order_id,
                    pay_at, declined, trouble, opened_at, asked_at, takes, paid_with, expected_on, holds, method_id,
-                   keep_how, keep_collects, keep_most_minor, keep_words,
+                   keep_how, keep_collects, keep_most_minor, keep_words, tip_minor, surcharge_minor, surcharge_tax_minor, surcharge_tax,
                    (SELECT LISTAGG(debt_id || ':' || amount_minor, ',') FROM order_debt d WHERE d.order_id = o.id) AS parts
               FROM processor_order o
             """;
@@ -50,6 +51,7 @@ class OrderRepository {
      * @param holds whether a card's money is only held
      * @param expectedOn when a bank debit is certain, or the last day of what is held; null for others
      * @param keep what was agreed where what pays it is kept; else null
+     * @param onTop what of the amount is for no debt: a tip, and what is asked for paying by card
      * @param from the saved method that it is taken from; else null
      */
     record Means(
@@ -59,7 +61,8 @@ class OrderRepository {
             LocalDate expectedOn,
             Instant openedAt,
             Agreed keep,
-            Long from) {}
+            Long from,
+            OnTop onTop) {}
 
     /** Whoever was about to pay an order last, as typed on its page. */
     void payer(long id, Payer payer) {
@@ -109,6 +112,11 @@ class OrderRepository {
             return whose.linkPayment();
         }
 
+        /** The amount without what is on top. */
+        Money owed() {
+            return amount.minus(means.onTop().sum());
+        }
+
         /** The latest refusal; null or empty for none. */
         String declined() {
             return trouble.declined();
@@ -127,16 +135,22 @@ class OrderRepository {
             Set<WayToPay> takes,
             HowPaid how,
             Instant opened) {
+        OnTop top = how.onTop(amount.getCurrencyUnit());
         CollectionAgreement keep =
                 how.keep() == null ? CollectionAgreement.OWN_USE : how.keep().agreement();
         GeneratedKeyHolder id = new GeneratedKeyHolder();
         jdbc.sql("""
                 INSERT INTO processor_order (kind, order_key, document_id, client_id, link_id, link_payment_id, currency, amount_minor, state, made_at,
-                  opened_at, at_processor, test, takes, holds, method_id, keep_how, keep_collects, keep_most_minor, keep_words)
+                  opened_at, at_processor, test, takes, holds, method_id, keep_how, keep_collects, keep_most_minor, keep_words,
+                  tip_minor, surcharge_minor, surcharge_tax_minor, surcharge_tax)
                 VALUES ('PAY', :key, :invoice, :client, :link, :linkPayment, :currency, :amount, 'wanted', :now, :opened, :processor, :test, :takes, :holds,
-                  :method, :how, :collects, :most, :words)
+                  :method, :how, :collects, :most, :words, :tip, :surcharge, :ofSurcharge, :surchargeTax)
                 """)
                 .param("holds", how.hold())
+                .param("tip", top.tip())
+                .param("surcharge", top.surcharge())
+                .param("ofSurcharge", top.tax())
+                .param("surchargeTax", top.taxId())
                 .param("method", how.from() == null ? null : how.from().id())
                 .param("how", how.keep() == null ? null : how.keep().how().word())
                 .param("collects", keep.collects())

@@ -9,6 +9,7 @@ import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import quill.core.ledger.OnTop;
 import quill.core.pay.CollectionAgreement;
 import quill.core.pay.WayToPay;
 import quill.server.common.Ids;
@@ -41,7 +42,8 @@ final class OrderRows {
                         Rows.date(rs, "expected_on"),
                         rs.getObject("opened_at", Instant.class),
                         agreed(rs),
-                        rs.getObject("method_id", Long.class)),
+                        rs.getObject("method_id", Long.class),
+                        onTop(rs)),
                 StoredWord.of(OrderState.class, rs.getString("state")),
                 rs.getString("order_id"),
                 rs.getString("pay_at"),
@@ -59,6 +61,15 @@ final class OrderRows {
                                 rs.getBoolean("keep_collects"),
                                 most == null ? null : Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), most)),
                         rs.getString("keep_words"));
+    }
+
+    private static OnTop onTop(ResultSet rs) throws SQLException {
+        CurrencyUnit currency = CurrencyUnit.of(rs.getString("currency"));
+        return new OnTop(
+                Money.ofMinor(currency, rs.getLong("tip_minor")),
+                Money.ofMinor(currency, rs.getLong("surcharge_minor")),
+                Money.ofMinor(currency, rs.getLong("surcharge_tax_minor")),
+                rs.getString("surcharge_tax"));
     }
 
     static Map<Long, Money> parts(ResultSet rs) throws SQLException {

@@ -6,6 +6,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
+import quill.core.ledger.OnTop;
 import quill.core.pay.PaymentWay;
 import quill.server.audit.Happenings;
 import quill.server.cardorders.OrderRepository.Order;
@@ -133,18 +134,20 @@ class Taking {
             return;
         }
         telling.paid(order, clients.client(order.clientId()).name(), answer, way);
+        OnTop top = order.means().onTop();
         Payment payment = payments.bookProcessors(new PaymentsService.ByProcessor(
                 order.key(),
                 way,
                 order.clientId(),
                 order.invoiceId(),
                 order.parts().keySet(),
-                answer.money(),
+                answer.money().minus(top.sum()),
                 answer.feeMoney(),
                 answer.paid().on(),
                 card,
                 answer.paid().payment(),
-                repository.payerOf(order.id())));
+                repository.payerOf(order.id()),
+                top));
         afterwards.keep(order, answer);
         afterwards.arrived(order, payment);
     }

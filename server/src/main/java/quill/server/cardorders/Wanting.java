@@ -149,6 +149,7 @@ class Wanting {
 
     private Order order(Document invoice, Map<Long, Money> parts, Money open, HowPaid how) {
         WaysService.Taking taking = how.from() == null ? byPage(invoice, open, how) : from(invoice, open, how.from());
+        Money sum = open.plus(how.onTop(open.getCurrencyUnit()).sum());
         OrderRepository.At at =
                 new OrderRepository.At(taking.by().id(), taking.by().isTest());
         checkNothingUnderway(invoice, parts.keySet());
@@ -162,7 +163,7 @@ class Wanting {
             }
         }
         for (Order one : live) {
-            if (one.parts().equals(parts) && isFor(one, at, open, taking.ways(), how)) {
+            if (one.parts().equals(parts) && isFor(one, at, sum, taking.ways(), how)) {
                 return one;
             }
         }
@@ -172,7 +173,7 @@ class Wanting {
                 at,
                 new OrderRepository.Whose(invoice.id(), invoice.clientId(), null, null),
                 parts,
-                open,
+                sum,
                 taking.ways(),
                 how,
                 clock.instant());
@@ -181,6 +182,8 @@ class Wanting {
 
     private WaysService.Taking byPage(Document invoice, Money open, HowPaid how) {
         return ways.taking(open, invoice.clientId(), invoice.id(), how.hold())
+                .filter(t -> how.only() == null || t.ways().contains(how.only()))
+                .map(t -> how.only() == null ? t : new WaysService.Taking(t.by(), Set.of(how.only())))
                 .orElseThrow(() -> new RefusedException(
                         "way",
                         "card",
@@ -268,7 +271,7 @@ class Wanting {
         if (!live.isEmpty()) {
             Money missing = requests.missing(documents.find(change.quoteId()).orElseThrow());
             live.stream()
-                    .filter(o -> !o.amount().isEqual(missing))
+                    .filter(o -> !o.owed().isEqual(missing))
                     .forEach(o -> repository.move(o.id(), OrderState.WITHDRAWING, OrderState.LIVE));
         }
     }

@@ -117,11 +117,11 @@ class EntryBooking {
     /** Its order was taken in before; here it is only compared. */
     private Long taken(CardProcessor.Entry e) {
         Payment p = payment(e);
-        if (!p.amount().money().isEqual(e.amount()) || !p.fee().money().isEqual(e.cost())) {
+        if (!p.total().isEqual(e.amount()) || !p.fee().money().isEqual(e.cost())) {
             throw refused(
                     e,
                     "the card processor booked " + Amounts.grouped(e.amount()) + " less " + Amounts.grouped(e.cost())
-                            + ", and here it is " + Amounts.grouped(p.amount().money()) + " less "
+                            + ", and here it is " + Amounts.grouped(p.total()) + " less "
                             + Amounts.grouped(p.fee().money()));
         }
         return p.id();

@@ -104,7 +104,7 @@ public class RefundOrders {
     private void refused(RefundRepository.Refund r, String why) {
         if (repository.move(r.id(), RefundState.WANTED, RefundState.REFUSED, why) == 1) {
             money.notRefunded(
-                    payments.ofRefund(r.movementId()).id(), r.key() + "-refused", r.amount(), clock.today(), why);
+                    r.movementId(), r.key() + "-refused", r.amount(), clock.today(), why);
         }
     }
 
@@ -122,7 +122,7 @@ public class RefundOrders {
     Long failed(String key, String entryKey, CardProcessor.Entry e) {
         RefundRepository.Refund r = known(key);
         repository.move(r.id(), RefundState.GONE, RefundState.FAILED, e.reason());
-        money.notRefunded(payments.ofRefund(r.movementId()).id(), entryKey, e.amount(), e.on(), e.reason());
+        money.notRefunded(r.movementId(), entryKey, e.amount(), e.on(), e.reason());
         return r.movementId();
     }
 

@@ -1,5 +1,6 @@
 package quill.server.collections;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
 import org.joda.money.CurrencyUnit;
@@ -12,16 +13,15 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import quill.core.Problem;
-import quill.core.RefusedException;
 import quill.core.money.TypedNumber;
 import quill.server.audit.Happenings;
 import quill.server.cardorders.CardOrders;
 import quill.server.clients.ClientsService;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
-import quill.server.savedmethods.Agreed;
 import quill.server.savedmethods.SavedMethod;
 import quill.server.savedmethods.SavedMethods;
+import quill.server.ways.OnTopService;
 
 /** What is kept of a client, on the pages that it reaches by unguessable addresses. */
 @RestController
@@ -32,9 +32,8 @@ class PublicSavedController {
     private final SavedMethods methods;
     private final TakingFromSaved taking;
     private final PlannedPayments planned;
-    private final MethodRequests requests;
-    private final Keeping keeping;
     private final ClientsService clients;
+    private final OnTopService onTop;
 
     PublicSavedController(
             InvoicesService invoices,
@@ -42,16 +41,14 @@ class PublicSavedController {
             SavedMethods methods,
             TakingFromSaved taking,
             PlannedPayments planned,
-            MethodRequests requests,
-            Keeping keeping,
-            ClientsService clients) {
+            ClientsService clients,
+            OnTopService onTop) {
+        this.onTop = onTop;
         this.invoices = invoices;
         this.views = views;
         this.methods = methods;
         this.taking = taking;
         this.planned = planned;
-        this.requests = requests;
-        this.keeping = keeping;
         this.clients = clients;
     }
 
@@ -61,7 +58,11 @@ class PublicSavedController {
     }
 
     /** What is to be paid from what is kept, as the client saw it. */
-    record PayFromSaved(List<Long> installments, String amount, String currency) {}
+    record PayFromSaved(
+            List<Long> installments,
+            String amount,
+            String currency,
+            @Schema(nullable = true) OnTopService.Chosen chosen) {}
 
     record PaidFromSaved(CardOrders.Taken came) {}
 
@@ -69,7 +70,11 @@ class PublicSavedController {
     PaidFromSaved pay(@PathVariable String token, @PathVariable long id, @RequestBody PayFromSaved pay) {
         Document invoice = invoices.byToken(token);
         Money shown = money(invoice, pay.amount(), pay.currency());
-        return new PaidFromSaved(taking.pay(invoice, pay.installments(), shown, id));
+        SavedMethod from = methods.usable(invoice.clientId(), id);
+        OnTopService.Chosen c = pay.chosen() == null ? OnTopService.Chosen.NOTHING : pay.chosen();
+        OnTopService.Paid paid = onTop.paid(
+                shown, new OnTopService.Chosen(from.with().way().name(), c.tip(), c.total()));
+        return new PaidFromSaved(taking.pay(invoice, pay.installments(), shown, from, paid.top()));
     }
 
     /** The same for a day to come. */
@@ -111,42 +116,5 @@ class PublicSavedController {
         Money money = unit == null ? null : TypedNumber.amount("amount", amount, unit, problems);
         SavedViews.check(problems);
         return money;
-    }
-
-    @GetMapping("/asked")
-    SavedViews.AskedPage asked(@PathVariable String token) {
-        return page(requests.byToken(token));
-    }
-
-    private SavedViews.AskedPage page(MethodRequest r) {
-        return views.page(r, clients.client(r.clientId()).name());
-    }
-
-    record KeepAt(String address) {}
-
-    /** The client is about to give a card or an account. */
-    @PostMapping("/asked/keeping")
-    KeepAt begin(@PathVariable String token, @RequestBody SavedViews.TypedKeep typed) {
-        SavedViews.AskedPage page = asked(token);
-        List<Problem> problems = new ArrayList<>();
-        Agreed agreed = views.ticked(typed, CurrencyUnit.of(page.currency()), problems)
-                .orElseThrow(() -> new RefusedException(problems));
-        return new KeepAt(keeping.begin(token, agreed));
-    }
-
-    /** What was given is kept no more. */
-    @DeleteMapping("/asked/given")
-    SavedViews.AskedPage removeGiven(@PathVariable String token) {
-        MethodRequest r = requests.byToken(token);
-        if (r.given() != null) {
-            Happenings.asClient(clients.client(r.clientId()).name(), () -> methods.remove(r.clientId(), r.given()));
-        }
-        return page(r);
-    }
-
-    /** The client is back: the processor is asked at once. */
-    @PostMapping("/asked/back")
-    SavedViews.AskedPage back(@PathVariable String token) {
-        return page(keeping.back(token));
     }
 }

@@ -231,7 +231,7 @@ public class SavedViews {
         }
         List<Problem> problems = new ArrayList<>();
         return ticked(typed, CurrencyUnit.of(document.currency()), problems)
-                .map(HowPaid::keeping)
+                .map(a -> HowPaid.keeping(false, a))
                 .orElseThrow(() -> new RefusedException(problems));
     }
 
@@ -244,7 +244,7 @@ public class SavedViews {
         List<Problem> problems = new ArrayList<>();
         Optional<Agreed> agreed = spoken(typed, said, CurrencyUnit.of(document.currency()), problems);
         check(problems);
-        return new HowPaid(hold, agreed.orElseThrow(), null);
+        return HowPaid.keeping(hold, agreed.orElseThrow());
     }
 
     private void checkPossible(Document document) {

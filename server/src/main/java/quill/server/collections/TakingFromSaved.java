@@ -11,6 +11,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
 import quill.core.id.DocumentId;
+import quill.core.ledger.OnTop;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.cardorders.CardOrders;
@@ -72,14 +73,15 @@ public class TakingFromSaved {
                 parts.stream().map(StoredInstallment::open).toList());
     }
 
-    /** The client pays from what is kept of it. @param shown the sum that it saw */
-    CardOrders.Taken pay(Document invoice, List<Long> installments, Money shown, long method) {
-        return take(invoice, planned.open(invoice, installments), shown, methods.usable(invoice.clientId(), method));
+    /** The client pays from what is kept of it. @param shown the sum that it saw @param top what it saw on top of that */
+    CardOrders.Taken pay(Document invoice, List<Long> installments, Money shown, SavedMethod from, OnTop top) {
+        return take(invoice, planned.open(invoice, installments), shown, from, top);
     }
 
-    private CardOrders.Taken take(Document invoice, List<StoredInstallment> parts, Money shown, SavedMethod from) {
+    private CardOrders.Taken take(
+            Document invoice, List<StoredInstallment> parts, Money shown, SavedMethod from, OnTop top) {
         return orders.takeFrom(
-                invoice, parts.stream().map(StoredInstallment::id).collect(Collectors.toSet()), shown, from);
+                invoice, parts.stream().map(StoredInstallment::id).collect(Collectors.toSet()), shown, from, top);
     }
 
     /**
@@ -102,7 +104,7 @@ public class TakingFromSaved {
         if (!refusal.isEmpty()) {
             throw new RefusedException("method", from.with().words(), refusal);
         }
-        return take(invoice, parts, sum, from);
+        return take(invoice, parts, sum, from, null);
     }
 
     /** Takes what is planned and whose day has come. What nobody answers about is tried again. */
@@ -126,7 +128,7 @@ public class TakingFromSaved {
                 failed(p, from.with().words() + " has expired");
                 return;
             }
-            orders.takeFrom(invoice, p.parts().keySet(), p.amount(), from);
+            orders.takeFrom(invoice, p.parts().keySet(), p.amount(), from, null);
             planned.taken(p.id());
         } catch (CardOrders.NotTaken e) {
             failed(p, e.why());

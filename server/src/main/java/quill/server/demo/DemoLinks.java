@@ -95,7 +95,8 @@ class DemoLinks {
                         name,
                         name.toLowerCase().replace(' ', '.') + "@post.example",
                         Map.of("Your instrument", instrument),
-                        true));
+                        true,
+                        null));
         forms.send(payAt, Map.of("number", GOOD_CARD, "expiry", "09/29"));
         orders.askAboutAll(() -> false);
     }

@@ -201,7 +201,7 @@ public class DocumentFacts {
                 about.values().stream().map(About::open).toList());
         LetterFacts.Values values = basics.values(main, payer)
                 .put(LetterField.PAID, Shown.money(arrived.paid()))
-                .put(LetterField.ARRIVED, arrived(sums, about, arrived.paid()))
+                .put(LetterField.ARRIVED, arrived(sums, about, arrived.paid()) + basics.onTop(arrived.onTop()))
                 .put(
                         LetterField.LEFT,
                         basics.say(
@@ -237,6 +237,7 @@ public class DocumentFacts {
                 false,
                 Shown.money(sum),
                 about.get(id).page())));
+        rows.addAll(basics.topRows(arrived.onTop()));
         if (arrived.credit().isPositive()) {
             rows.add(Row.plain(basics.say("row-credit", Map.of()), Shown.money(arrived.credit())));
         }

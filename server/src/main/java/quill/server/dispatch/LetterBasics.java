@@ -11,6 +11,7 @@ import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.document.CreditorReference;
 import quill.core.id.DocumentId;
+import quill.core.ledger.OnTop;
 import quill.core.letter.LetterField;
 import quill.core.money.Amounts;
 import quill.core.pay.PageChoices;
@@ -237,6 +238,27 @@ class LetterBasics {
         about.put("any", offered.any());
         about.put("sum", sum);
         return say("button", about);
+    }
+
+    /** What came beside a payment, in sentences with a blank before them; empty for nothing. */
+    String onTop(OnTop top) {
+        return top.isAny() ? " " + say("on-top", about(top)) : "";
+    }
+
+    private Map<String, Object> about(OnTop top) {
+        return Map.of("tip", top.tip(), "charged", top.charged(), "tax", top.tax());
+    }
+
+    /** The same as rows of a table. */
+    List<LetterFacts.Row> topRows(OnTop top) {
+        List<LetterFacts.Row> rows = new ArrayList<>();
+        if (top.tip().isPositive()) {
+            rows.add(LetterFacts.Row.plain(say("row-tip", Map.of()), Shown.money(top.tip())));
+        }
+        if (top.charged().isPositive()) {
+            rows.add(LetterFacts.Row.plain(say("row-surcharge", about(top)), Shown.money(top.charged())));
+        }
+        return rows;
     }
 
     /** Sums, in words. */

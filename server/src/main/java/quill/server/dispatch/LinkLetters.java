@@ -9,6 +9,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.id.ClientId;
+import quill.core.ledger.OnTop;
 import quill.core.letter.LetterField;
 import quill.core.letter.LetterKind;
 import quill.server.business.Business;
@@ -47,8 +48,9 @@ public class LinkLetters {
     /** What the payer filled in. */
     public record Said(String label, String text) {}
 
-    /** What came. @param way how, in words */
-    public record Came(String title, Money amount, String way, LocalDate on, List<Inside> taxes, List<Said> said) {}
+    /** What came. @param way how, in words @param onTop beside the amount */
+    public record Came(
+            String title, Money amount, String way, LocalDate on, List<Inside> taxes, List<Said> said, OnTop onTop) {}
 
     /** What did not come through. @param page where it can be paid again; empty where it cannot */
     public record Gone(String title, Money amount, String why, String page) {}
@@ -85,10 +87,12 @@ public class LinkLetters {
                 .put(LetterField.PAID, Shown.money(c.amount()))
                 .put(
                         LetterField.ARRIVED,
-                        basics.say("link-came", Map.of("paid", c.amount(), "title", c.title(), "inside", c.taxes())))
+                        basics.say("link-came", Map.of("paid", c.amount(), "title", c.title(), "inside", c.taxes()))
+                                + basics.onTop(c.onTop()))
                 .put(LetterField.LEFT, basics.say("link-left", Map.of()));
         List<Row> rows = new ArrayList<>();
         rows.add(Row.plain(basics.say("received", Map.of("on", c.on(), "way", c.way())), Shown.money(c.amount())));
+        rows.addAll(basics.topRows(c.onTop()));
         c.said().forEach(s -> rows.add(Row.plain(s.label(), s.text())));
         LetterFacts said = new LetterFacts(from, values.all(), rows, "", List.of(), List.of());
         Written written = writing.write(LetterKind.RECEIPT, false, said, LetterWriting.ThisOnce.NOTHING);

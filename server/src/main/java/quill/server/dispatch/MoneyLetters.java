@@ -8,6 +8,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
+import quill.core.ledger.OnTop;
 import quill.server.books.BooksService;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
@@ -80,10 +81,17 @@ public class MoneyLetters {
      *
      * @param way how it came, in words
      * @param settled every debt that it settled, with what it gave to it
+     * @param onTop what came beside it
      * @param credit what no debt took
      */
     public record Arrived(
-            long paymentId, Money paid, String way, LocalDate on, List<Appropriation.Part> settled, Money credit) {}
+            long paymentId,
+            Money paid,
+            String way,
+            LocalDate on,
+            List<Appropriation.Part> settled,
+            Money credit,
+            OnTop onTop) {}
 
     /** Queues the receipt of a payment, once for each payment. @param invoiceId whose page it leads to */
     @Transactional

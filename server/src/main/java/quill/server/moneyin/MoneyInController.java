@@ -68,7 +68,8 @@ class MoneyInController {
             String amount,
             @Schema(nullable = true) String paidOn,
             @Schema(nullable = true) String reference,
-            @Schema(nullable = true) Boolean owedAgain) {}
+            @Schema(nullable = true) Boolean owedAgain,
+            @Schema(nullable = true) Boolean withTop) {}
 
     /** Gives a payment back, or a part of it. */
     @PostMapping("/payments/{id}/refunds")
@@ -80,7 +81,8 @@ class MoneyInController {
                 TypedMark.plain(r.amount()),
                 r.paidOn(),
                 r.reference(),
-                Boolean.TRUE.equals(r.owedAgain())));
+                Boolean.TRUE.equals(r.owedAgain()),
+                Boolean.TRUE.equals(r.withTop())));
         return records.ofPayment(id);
     }
 

@@ -92,7 +92,8 @@ class LinkMoney implements ForLinks {
                         taxes.of(payment.amount().money(), link.taxes()),
                         b.answers().stream()
                                 .map(a -> new LinkLetters.Said(a.label(), a.text()))
-                                .toList()),
+                                .toList(),
+                        payments.onTop(payment)),
                 b.payer().name(),
                 b.payer().email());
         if (again && link.rules().once()) {

@@ -10,6 +10,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.server.cardorders.HowPaid;
 import quill.server.cardorders.LinkOrders;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
@@ -17,6 +18,7 @@ import quill.server.common.RandomText;
 import quill.server.common.Texts;
 import quill.server.links.Links;
 import quill.server.payments.Payer;
+import quill.server.ways.OnTopService;
 
 /** What a payer does on the page of a payment link. */
 @Service
@@ -26,6 +28,7 @@ public class LinkPaying {
     private final LinkPaymentRepository begun;
     private final PaymentLinks all;
     private final LinkOrders orders;
+    private final OnTopService onTop;
     private final TransactionTemplate transaction;
     private final BusinessClock clock;
 
@@ -34,8 +37,10 @@ public class LinkPaying {
             LinkPaymentRepository begun,
             PaymentLinks all,
             LinkOrders orders,
+            OnTopService onTop,
             TransactionTemplate transaction,
             BusinessClock clock) {
+        this.onTop = onTop;
         this.links = links;
         this.begun = begun;
         this.all = all;
@@ -50,6 +55,7 @@ public class LinkPaying {
      * @param key of the request, new for each payment
      * @param answers to the link's own fields, by their labels
      * @param agreed whether the conditions are accepted
+     * @param chosen by which way, and what is on top; null for nothing
      */
     public record PayLink(
             String key,
@@ -58,7 +64,8 @@ public class LinkPaying {
             String name,
             String email,
             @Schema(nullable = true) Map<String, String> answers,
-            boolean agreed) {}
+            boolean agreed,
+            @Schema(nullable = true) OnTopService.Chosen chosen) {}
 
     /** @throws quill.server.common.NotFoundException for a link that there never was */
     PaymentLink byToken(String token) {
@@ -88,11 +95,11 @@ public class LinkPaying {
             });
             orders.makeWay(inTheWay);
         }
-        return payAt(link, mine);
+        return payAt(link, mine, typed.chosen());
     }
 
     /** The order of what was begun, opened at the processor. */
-    private String payAt(PaymentLink link, LinkPaymentRepository.Begun mine) {
+    private String payAt(PaymentLink link, LinkPaymentRepository.Begun mine, OnTopService.Chosen chosen) {
         long order = transaction.execute(s -> {
             PaymentLink now = links.lock(link.id()).orElseThrow();
             checkOpen(now);
@@ -106,9 +113,19 @@ public class LinkPaying {
                             mine.amount(),
                             now.rules().clientId(),
                             mine.payer(),
-                            now.rules().hold()));
+                            now.rules().hold(),
+                            how(now, mine, chosen)));
         });
         return orders.payAt(order, mine.title());
+    }
+
+    /** What is only held is taken later, or less of it: nothing is on top of that. Nor is it where the business takes a card itself. */
+    private HowPaid how(PaymentLink link, LinkPaymentRepository.Begun mine, OnTopService.Chosen chosen) {
+        if (link.rules().hold() || !link.rules().shown()) {
+            return HowPaid.held(link.rules().hold());
+        }
+        OnTopService.Paid paid = onTop.paid(mine.amount(), chosen == null ? OnTopService.Chosen.NOTHING : chosen);
+        return HowPaid.PLAIN.with(paid.only(), paid.top());
     }
 
     private void checkOpen(PaymentLink link) {
@@ -131,7 +148,7 @@ public class LinkPaying {
 
     /** Begins what its business takes itself, on a link that was made for it. @return the address of the card company's page */
     String begin(PaymentLink link, String key, LinkPaymentRepository.Begun read) {
-        return payAt(link, transaction.execute(s -> kept(links.lock(link.id()).orElseThrow(), key, read)));
+        return payAt(link, transaction.execute(s -> kept(links.lock(link.id()).orElseThrow(), key, read)), null);
     }
 
     private LinkPaymentRepository.Begun kept(PaymentLink link, String key, LinkPaymentRepository.Begun read) {

@@ -10,46 +10,40 @@ import quill.core.ledger.Receipt;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
-import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
 import quill.server.common.ConflictException;
-import quill.server.common.Findable;
 import quill.server.debts.Settling;
 
 /** Money held for work to come: it settles nothing by itself; an invoice deducts it as prepaid when it is issued. */
 @Component
 @Transactional(propagation = Propagation.MANDATORY)
 class Deposits {
-    private final PaymentRepository repository;
-    private final PaymentNames names;
+    private final PaymentKeeping keeping;
+    private final OnTops onTops;
     private final BooksService books;
     private final Settling settling;
     private final Happenings happenings;
     private final Changes changes;
-    private final BusinessClock clock;
 
     Deposits(
-            PaymentRepository repository,
-            PaymentNames names,
+            PaymentKeeping keeping,
+            OnTops onTops,
             BooksService books,
             Settling settling,
             Happenings happenings,
-            Changes changes,
-            BusinessClock clock) {
-        this.repository = repository;
-        this.names = names;
+            Changes changes) {
+        this.keeping = keeping;
+        this.onTops = onTops;
         this.books = books;
         this.settling = settling;
         this.happenings = happenings;
         this.changes = changes;
-        this.clock = clock;
     }
 
     /** Books a deposit. @return the payment's id */
     long hold(PaymentRepository.New p) {
-        long id = repository.insert(p, names.of(p.clientId(), p.invoiceId()), clock.instant());
-        changes.touch(Findable.PAYMENT, id);
-        Payment payment = repository.find(id).orElseThrow();
+        Payment payment = keeping.keep(p);
+        long id = payment.id();
         String how = payment.words();
         CurrencyUnit currency = p.amount().getCurrencyUnit();
         settling.keep(
@@ -69,6 +63,7 @@ class Deposits {
                     new BooksService.About(p.clientId(), null, id),
                     null);
         }
+        onTops.came(payment, p.online().onTop());
         happenings.tell(
                 p.invoiceId(),
                 p.clientId(),

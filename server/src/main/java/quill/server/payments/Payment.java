@@ -11,6 +11,7 @@ import quill.server.common.Amount;
 /**
  * Money received.
  *
+ * @param amount what came for what is owed, or is held; without what was given on top
  * @param valueOn when the money moved
  * @param undone null while it stands
  * @param fee what the processor kept; on no paper for the client
@@ -37,16 +38,30 @@ public record Payment(
      * @param card brand and last four, or the bank account's; empty for others
      * @param byHand whether a person may undo it
      * @param payer whoever paid, where that is not the client; null for the client
+     * @param extra what came with it beside the amount; null for nothing
      */
     public record Means(
             PaymentWay way,
             String reference,
             String card,
             boolean byHand,
-            @Schema(nullable = true) Payer payer) {
-        Means(PaymentWay way, String reference, String card, Payer payer) {
-            this(way, reference, card, way.isByHand(), payer);
+            @Schema(nullable = true) Payer payer,
+            @Schema(nullable = true) Extra extra) {
+        Means(PaymentWay way, String reference, String card, Payer payer, Extra extra) {
+            this(way, reference, card, way.isByHand(), payer, extra);
         }
+    }
+
+    /** A tip, and what was asked for paying by card, with the tax on that. They settle nothing. */
+    public record Extra(Amount tip, Amount surcharge, Amount tax) {
+        Money sum() {
+            return tip.money().plus(surcharge.money()).plus(tax.money());
+        }
+    }
+
+    /** All that came: the amount, and what was beside it. */
+    public Money total() {
+        return means.extra == null ? amount.money() : amount.money().plus(means.extra.sum());
     }
 
     /**

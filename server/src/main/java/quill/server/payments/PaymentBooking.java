@@ -13,14 +13,13 @@ import quill.core.ledger.Appropriation;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.ClientLedger;
 import quill.core.ledger.Lot;
+import quill.core.ledger.OnTop;
 import quill.core.ledger.Receipt;
 import quill.core.ledger.Step;
 import quill.core.money.Amounts;
 import quill.server.audit.Happenings;
 import quill.server.books.BooksService;
-import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
-import quill.server.common.Findable;
 import quill.server.debts.Settling;
 import quill.server.dispatch.MoneyLetters;
 
@@ -29,31 +28,31 @@ import quill.server.dispatch.MoneyLetters;
 @Transactional(propagation = Propagation.MANDATORY)
 class PaymentBooking {
     private final PaymentRepository repository;
-    private final PaymentNames names;
+    private final PaymentKeeping keeping;
+    private final OnTops onTops;
     private final BooksService books;
     private final Settling settling;
     private final MoneyLetters letters;
     private final Happenings happenings;
     private final Changes changes;
-    private final BusinessClock clock;
 
     PaymentBooking(
             PaymentRepository repository,
-            PaymentNames names,
+            PaymentKeeping keeping,
+            OnTops onTops,
             BooksService books,
             Settling settling,
             MoneyLetters letters,
             Happenings happenings,
-            Changes changes,
-            BusinessClock clock) {
+            Changes changes) {
         this.repository = repository;
-        this.names = names;
+        this.keeping = keeping;
+        this.onTops = onTops;
         this.books = books;
         this.settling = settling;
         this.letters = letters;
         this.happenings = happenings;
         this.changes = changes;
-        this.clock = clock;
     }
 
     /**
@@ -64,9 +63,8 @@ class PaymentBooking {
      * @return the payment
      */
     Payment book(PaymentRepository.New p, Function<Receipt, ClientLedger.Decision> decide, boolean receipted) {
-        long id = repository.insert(p, names.of(p.clientId(), p.invoiceId()), clock.instant());
-        changes.touch(Findable.PAYMENT, id);
-        Payment payment = repository.find(id).orElseThrow();
+        Payment payment = keeping.keep(p);
+        long id = payment.id();
         var about = new BooksService.About(p.clientId(), p.invoiceId(), id);
         ClientLedger.Decision decision = decide.apply(new Receipt(id, p.way().account(), p.amount()));
         Step received = decision.steps().get(0);
@@ -86,6 +84,8 @@ class PaymentBooking {
         if (p.fee().isPositive()) {
             books.book(Bookings.processingFee(p.fee()), "Processing fee", about, null);
         }
+        OnTop top = p.online().onTop();
+        onTops.came(payment, top);
         Money credit = Amounts.sum(
                 p.amount().getCurrencyUnit(),
                 received.made().stream().map(Lot::left).toList());
@@ -96,6 +96,7 @@ class PaymentBooking {
         Money held = heldOf(p, credit, id);
         String what = Amounts.grouped(p.amount()) + " received " + payment.words()
                 + (held.isPositive() ? "; " + Amounts.grouped(held) + " of it is held as client credit" : "")
+                + (top.isAny() ? "; and " + OnTops.words(top) : "")
                 + (receipted ? "" : "; no receipt was sent");
         all.stream()
                 .map(a -> a.debt().document())
@@ -109,7 +110,7 @@ class PaymentBooking {
                 : all.isEmpty() ? null : all.get(0).debt().document();
         if (receipted && receiptFor != null) {
             letters.receipt(
-                    receiptFor, new MoneyLetters.Arrived(id, p.amount(), payment.words(), p.valueOn(), all, held));
+                    receiptFor, new MoneyLetters.Arrived(id, p.amount(), payment.words(), p.valueOn(), all, held, top));
         }
         changes.say(p.invoiceId(), p.clientId());
         return repository.find(id).orElseThrow();

@@ -1,10 +1,12 @@
 package quill.server.payments;
 
 import java.util.List;
+import org.joda.money.CurrencyUnit;
 import org.springframework.stereotype.Component;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
+import quill.core.ledger.OnTop;
 import quill.core.letter.LetterKind;
 import quill.server.clients.ClientsService;
 import quill.server.common.Shown;
@@ -73,6 +75,14 @@ class PaymentCases implements LetterCases {
                 : facts.correction(invoice, payer, p.amount().money());
     }
 
+    private static OnTop onTop(Payment p) {
+        Payment.Extra extra = p.means().extra();
+        CurrencyUnit currency = p.amount().money().getCurrencyUnit();
+        return extra == null
+                ? OnTop.nothing(currency)
+                : new OnTop(extra.tip().money(), extra.surcharge().money(), extra.tax().money(), "shown");
+    }
+
     private DocumentId about(Payment p) {
         return p.invoiceId() != null
                 ? p.invoiceId()
@@ -87,6 +97,6 @@ class PaymentCases implements LetterCases {
         var credit = settled.stream()
                 .map(Appropriation.Part::amount)
                 .reduce(p.amount().money(), org.joda.money.Money::minus);
-        return new MoneyLetters.Arrived(p.id(), p.amount().money(), p.words(), p.valueOn(), settled, credit);
+        return new MoneyLetters.Arrived(p.id(), p.amount().money(), p.words(), p.valueOn(), settled, credit, onTop(p));
     }
 }

@@ -12,6 +12,7 @@ import org.springframework.transaction.annotation.Transactional;
 import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.ledger.Account;
+import quill.core.ledger.OnTop;
 import quill.core.ledger.Receipt;
 import quill.core.ledger.Step;
 import quill.core.money.Amounts;
@@ -21,6 +22,7 @@ import quill.server.books.BooksService;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.common.ConflictException;
+import quill.server.common.NotFoundException;
 import quill.server.common.Texts;
 import quill.server.debts.Settling;
 
@@ -31,7 +33,7 @@ import quill.server.debts.Settling;
 @Service
 public class PaymentRefunds {
     private final PaymentRepository repository;
-    private final Payments payments;
+    private final OnTops onTops;
     private final RequestKeys keys;
     private final Settling settling;
     private final BooksService books;
@@ -41,7 +43,7 @@ public class PaymentRefunds {
 
     PaymentRefunds(
             PaymentRepository repository,
-            Payments payments,
+            OnTops onTops,
             RequestKeys keys,
             Settling settling,
             BooksService books,
@@ -49,7 +51,7 @@ public class PaymentRefunds {
             Telling telling,
             BusinessClock clock) {
         this.repository = repository;
-        this.payments = payments;
+        this.onTops = onTops;
         this.keys = keys;
         this.settling = settling;
         this.books = books;
@@ -63,6 +65,7 @@ public class PaymentRefunds {
      *
      * @param key the same twice is one refund
      * @param way how it goes: as the payment came where it is empty, else a way by hand
+     * @param withTop whether the tip and surcharge that are left go back with it
      * @param owedAgain whether what the payment settled may be opened by it
      */
     public record Given(
@@ -72,9 +75,10 @@ public class PaymentRefunds {
             String amount,
             String paidOn,
             String reference,
-            boolean owedAgain) {}
+            boolean owedAgain,
+            boolean withTop) {}
 
-    /** What was booked. @param throughProcessor whether the processor is to be asked for it */
+    /** What was booked. @param amount with what was on top @param throughProcessor whether the processor is to be asked for it */
     public record Made(long movementId, Payment payment, Money amount, boolean throughProcessor) {}
 
     /** What could be given back of a payment. @param credit out of client credit, opening nothing @param most in all */
@@ -101,7 +105,7 @@ public class PaymentRefunds {
     public Optional<Made> give(Given g) {
         List<Problem> problems = new ArrayList<>();
         Texts.key(g.key(), "refund", problems);
-        Payment payment = payments.find(g.paymentId());
+        Payment payment = found(g.paymentId());
         CurrencyUnit currency = payment.amount().money().getCurrencyUnit();
         Money amount = TypedNumber.amount("amount", g.amount(), currency, problems);
         if (amount != null && !amount.isPositive()) {
@@ -123,7 +127,7 @@ public class PaymentRefunds {
         if (repository.isUsed(g.key())) {
             throw new ConflictException("This request's key was used for another payment. Nothing was recorded.");
         }
-        payment = payments.find(g.paymentId());
+        payment = found(g.paymentId());
         check(payment, amount, g);
         long id = repository.insert(
                 new PaymentRepository.Later(
@@ -138,12 +142,21 @@ public class PaymentRefunds {
                         reference),
                 clock.instant());
         book(payment, new Receipt(id, way.account(), amount), way, g.owedAgain());
+        OnTop top = g.withTop() ? onTops.left(payment) : OnTop.nothing(currency);
+        onTops.goes(payment, id, top);
         repository.wentBack(payment.id(), amount, payment.back().stands());
         // Whoever gives it back has seen that it came.
         repository.noted(payment.id());
         keys.made(g.key(), id);
-        telling.of(payment, Amounts.grouped(amount) + " given back " + way.words());
-        return Optional.of(new Made(id, payment, amount, through));
+        telling.of(
+                payment,
+                Amounts.grouped(amount) + " given back " + way.words()
+                        + (top.isAny() ? ", and " + OnTops.words(top) : ""));
+        return Optional.of(new Made(id, payment, amount.plus(top.sum()), through));
+    }
+
+    private Payment found(long id) {
+        return repository.find(id).orElseThrow(() -> new NotFoundException("There is no payment " + id + "."));
     }
 
     private static void check(Payment payment, Money amount, Given g) {

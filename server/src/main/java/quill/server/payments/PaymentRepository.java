@@ -17,6 +17,7 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.ledger.OnTop;
 import quill.core.pay.PaymentWay;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
@@ -29,7 +30,10 @@ import quill.server.common.Rows;
 class PaymentRepository {
     private static final String SELECT = """
             SELECT id, client_id, invoice_id, way, currency, amount_minor, cost_minor, value_on, booked_on, reference,
-                   card, undone_on, undone_why, unexpected, held, payer_name, payer_email, back_minor, stands, payout_id
+                   card, undone_on, undone_why, unexpected, held, payer_name, payer_email, back_minor, stands, payout_id,
+                   (SELECT SUM(t.tip_minor) FROM on_top t WHERE t.movement_id = movement.id) AS tip,
+                   (SELECT SUM(t.surcharge_minor) FROM on_top t WHERE t.movement_id = movement.id) AS surcharge,
+                   (SELECT SUM(t.tax_minor) FROM on_top t WHERE t.movement_id = movement.id) AS surcharge_tax
               FROM movement
             """;
 
@@ -37,6 +41,14 @@ class PaymentRepository {
 
     PaymentRepository(JdbcClient jdbc) {
         this.jdbc = jdbc;
+    }
+
+    /** What a processor says of it. @param number its own @param onTop what came with it beside the amount */
+    record Online(String card, String number, OnTop onTop) {
+        /** Of money that a person records. */
+        static Online none(Money amount) {
+            return new Online("", null, OnTop.nothing(amount.getCurrencyUnit()));
+        }
     }
 
     record New(
@@ -49,8 +61,7 @@ class PaymentRepository {
             LocalDate valueOn,
             LocalDate bookedOn,
             String reference,
-            String card,
-            String processorPayment,
+            Online online,
             boolean held) {
         /** The same for another document, or none; held as a deposit or not. */
         New becomes(DocumentId document, boolean heldNow) {
@@ -64,8 +75,7 @@ class PaymentRepository {
                     valueOn,
                     bookedOn,
                     reference,
-                    card,
-                    processorPayment,
+                    online,
                     heldNow);
         }
     }
@@ -186,8 +196,8 @@ class PaymentRepository {
                 .param("bookedOn", p.bookedOn())
                 .param("bookedAt", now)
                 .param("reference", p.reference())
-                .param("card", p.card())
-                .param("processorPayment", p.processorPayment())
+                .param("card", p.online().card())
+                .param("processorPayment", p.online().number())
                 .param("held", p.held())
                 .update(key, "id");
         return key.getKey().longValue();
@@ -337,7 +347,13 @@ class PaymentRepository {
                         PaymentWay.valueOf(rs.getString("way")),
                         rs.getString("reference"),
                         rs.getString("card"),
-                        payer(rs)),
+                        payer(rs),
+                        rs.getObject("tip") == null
+                                ? null
+                                : new Payment.Extra(
+                                        Amount.ofMinor(currency, rs.getLong("tip")),
+                                        Amount.ofMinor(currency, rs.getLong("surcharge")),
+                                        Amount.ofMinor(currency, rs.getLong("surcharge_tax")))),
                 Amount.ofMinor(currency, rs.getLong("amount_minor")),
                 Amount.ofMinor(currency, rs.getLong("cost_minor")),
                 rs.getDate("value_on").toLocalDate(),

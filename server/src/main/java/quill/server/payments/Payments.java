@@ -12,6 +12,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.ledger.OnTop;
 import quill.server.common.Amount;
 import quill.server.common.BusinessClock;
 import quill.server.common.Changes;
@@ -24,11 +25,14 @@ import quill.server.debts.Debts;
 @Service
 public class Payments {
     private final PaymentRepository repository;
+    private final TopRepository onTops;
     private final Debts debts;
     private final Changes changes;
     private final BusinessClock clock;
 
-    Payments(PaymentRepository repository, Debts debts, Changes changes, BusinessClock clock) {
+    Payments(
+            PaymentRepository repository, TopRepository onTops, Debts debts, Changes changes, BusinessClock clock) {
+        this.onTops = onTops;
         this.repository = repository;
         this.debts = debts;
         this.changes = changes;
@@ -112,6 +116,11 @@ public class Payments {
                         l.on(),
                         l.reference()))
                 .toList();
+    }
+
+    /** What came beside a payment, and is still here. */
+    public OnTop onTop(Payment payment) {
+        return onTops.left(payment.id(), payment.amount().money().getCurrencyUnit());
     }
 
     /** The latest that came, newest first. */

@@ -16,6 +16,7 @@ import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.ledger.ClientLedger;
+import quill.core.ledger.OnTop;
 import quill.core.money.TypedNumber;
 import quill.core.pay.PaymentWay;
 import quill.server.clients.ClientsService;
@@ -105,7 +106,7 @@ public class PaymentsService {
         }
     }
 
-    /** A payment as the processor tells it. @param way by card or by bank debit @param installments that it is for; none where it is a deposit on a quote */
+    /** A payment as the processor tells it. @param way by card or by bank debit @param installments that it is for; none where it is a deposit on a quote @param onTop what came beside the amount */
     public record ByProcessor(
             String key,
             PaymentWay way,
@@ -117,7 +118,8 @@ public class PaymentsService {
             LocalDate paidOn,
             String card,
             String processorPayment,
-            Payer payer) {}
+            Payer payer,
+            OnTop onTop) {}
 
     /**
      * Records money that came by transfer, in cash or by cheque. The same key twice is one payment;
@@ -184,8 +186,7 @@ public class PaymentsService {
                 valueOn,
                 clock.today(),
                 r.reference() == null ? "" : r.reference().strip(),
-                "",
-                null,
+                PaymentRepository.Online.none(amount),
                 r.held());
         if (named != null && named.kind() == DocumentKind.QUOTE) {
             return before.forQuote(payment, false, !r.silent());
@@ -233,8 +234,7 @@ public class PaymentsService {
                 c.paidOn(),
                 clock.today(),
                 "",
-                c.card(),
-                c.processorPayment(),
+                new PaymentRepository.Online(c.card(), c.processorPayment(), c.onTop()),
                 false);
         if (c.invoiceId() == null) {
             Payment held = before.hold(payment.becomes(null, true));

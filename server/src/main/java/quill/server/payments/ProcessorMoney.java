@@ -16,6 +16,7 @@ import quill.core.ledger.Account;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.Bookings;
 import quill.core.ledger.Entry;
+import quill.core.ledger.OnTop;
 import quill.core.ledger.Receipt;
 import quill.core.money.Amounts;
 import quill.server.books.BooksService;
@@ -32,7 +33,7 @@ import quill.server.debts.Settling;
 @Transactional(propagation = Propagation.MANDATORY)
 public class ProcessorMoney {
     private final PaymentRepository repository;
-    private final Payments payments;
+    private final OnTops onTops;
     private final BooksService books;
     private final Settling settling;
     private final ClientsService clients;
@@ -42,7 +43,7 @@ public class ProcessorMoney {
 
     ProcessorMoney(
             PaymentRepository repository,
-            Payments payments,
+            OnTops onTops,
             BooksService books,
             Settling settling,
             ClientsService clients,
@@ -50,7 +51,7 @@ public class ProcessorMoney {
             Changes changes,
             BusinessClock clock) {
         this.repository = repository;
-        this.payments = payments;
+        this.onTops = onTops;
         this.books = books;
         this.settling = settling;
         this.clients = clients;
@@ -87,13 +88,20 @@ public class ProcessorMoney {
     public Gone wentBack(WentBack w) {
         Payment payment = lock(w.paymentId());
         LocalDate today = clock.today();
+        // All that is left goes, and with it what was given on top.
+        OnTop top = onTops.left(payment);
+        Money own = w.amount().minus(top.sum());
+        if (!own.isPositive()) {
+            throw new RefusedException(
+                    "amount", Amounts.plain(w.amount()), "only what was given on top of this payment was left to go");
+        }
         long id = repository.insert(
                 new PaymentRepository.Later(
                         w.contested() ? "CHARGEBACK" : "RETURN",
                         payment.id(),
                         w.key(),
                         null,
-                        w.amount(),
+                        own,
                         w.cost(),
                         w.on(),
                         today,
@@ -101,7 +109,8 @@ public class ProcessorMoney {
                 clock.instant());
         var about = new BooksService.About(payment.clientId(), payment.invoiceId(), id);
         String text = (w.contested() ? "Contested: " : "Returned: ") + payment.words() + " · " + w.why();
-        Receipt money = new Receipt(payment.id(), payment.means().way().account(), w.amount());
+        Receipt money = new Receipt(payment.id(), payment.means().way().account(), own);
+        onTops.goes(payment, id, top);
         List<Appropriation.Part> was = settling.settledBy(payment.id());
         if (payment.held()) {
             settling.undoDeposit(payment.clientId(), money, step -> books.book(step.entry(), text, about, null));
@@ -116,7 +125,7 @@ public class ProcessorMoney {
                 w.contested() ? "Cost of a contested payment" : "Cost of a payment that came back, " + payment.words(),
                 about);
         repository.wentBack(
-                payment.id(), w.amount(), w.contested() ? Payment.Stands.CONTESTED : Payment.Stands.RETURNED);
+                payment.id(), own, w.contested() ? Payment.Stands.CONTESTED : Payment.Stands.RETURNED);
         telling.of(
                 payment,
                 Amounts.grouped(w.amount()) + " paid " + payment.words()
@@ -128,8 +137,10 @@ public class ProcessorMoney {
     /** A contest was won: the money is here again, and settles what its going had opened. */
     public void won(long paymentId, String key, Money amount, LocalDate on) {
         Payment payment = lock(paymentId);
-        comesAgain(payment, "WON_BACK", key, amount, on, Entry.Event.CHARGEBACK_WON);
-        repository.wentBack(paymentId, amount.negated(), Payment.Stands.WON);
+        OnTop top = onTops.wentWithLatest(payment, "CHARGEBACK");
+        Money own = amount.minus(top.sum());
+        comesAgain(payment, new Again("WON_BACK", key, own, on, Entry.Event.CHARGEBACK_WON), top);
+        repository.wentBack(paymentId, own.negated(), Payment.Stands.WON);
         telling.of(payment, Amounts.grouped(amount) + " that was contested is won back");
     }
 
@@ -141,20 +152,27 @@ public class ProcessorMoney {
         telling.of(payment, "The contested payment " + payment.words() + " is lost: what it had settled stays open");
     }
 
-    /** What was given back did not arrive, or was refused: it is here again, and settles what its going had opened. */
-    public void notRefunded(long paymentId, String key, Money amount, LocalDate on, String why) {
-        Payment payment = lock(paymentId);
-        comesAgain(payment, "REFUND_BACK", key, amount, on, Entry.Event.REFUND_FAILED);
-        repository.wentBack(paymentId, amount.negated(), payment.back().stands());
+    /** What was given back did not arrive, or was refused: it is here again, and settles what its going had opened. @param refundId the movement by which it went */
+    public void notRefunded(long refundId, String key, Money amount, LocalDate on, String why) {
+        Payment payment = lock(repository.ofMovement(refundId).orElseThrow());
+        OnTop top = onTops.wentWith(refundId, amount);
+        Money own = amount.minus(top.sum());
+        comesAgain(payment, new Again("REFUND_BACK", key, own, on, Entry.Event.REFUND_FAILED), top);
+        repository.wentBack(payment.id(), own.negated(), payment.back().stands());
         telling.of(payment, Amounts.grouped(amount) + " could not be given back: " + why);
     }
 
-    private void comesAgain(Payment payment, String kind, String key, Money amount, LocalDate on, Entry.Event event) {
+    private record Again(String kind, String key, Money amount, LocalDate on, Entry.Event event) {}
+
+    private void comesAgain(Payment payment, Again again, OnTop top) {
+        Money amount = again.amount();
+        LocalDate on = again.on();
+        Entry.Event event = again.event();
         long id = repository.insert(
                 new PaymentRepository.Later(
-                        kind,
+                        again.kind(),
                         payment.id(),
-                        key,
+                        again.key(),
                         null,
                         amount,
                         Money.zero(amount.getCurrencyUnit()),
@@ -162,6 +180,7 @@ public class ProcessorMoney {
                         clock.today(),
                         ""),
                 clock.instant());
+        onTops.comesAgain(payment, id, top);
         var about = new BooksService.About(payment.clientId(), payment.invoiceId(), id);
         Receipt money = new Receipt(id, payment.means().way().account(), amount);
         var ledger = settling.ledger(payment.clientId(), amount.getCurrencyUnit());
@@ -216,6 +235,6 @@ public class ProcessorMoney {
     private Payment lock(long id) {
         Optional<Payment> found = repository.find(id);
         clients.lock(found.orElseThrow().clientId());
-        return payments.find(id);
+        return repository.find(id).orElseThrow();
     }
 }

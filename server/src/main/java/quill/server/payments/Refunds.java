@@ -117,8 +117,7 @@ public class Refunds {
                 paidOn,
                 today,
                 reference,
-                "",
-                null,
+                PaymentRepository.Online.none(amount),
                 g.deposit());
         long id = repository.insertRefund(p, names.of(p.clientId(), p.invoiceId()), clock.instant());
         Receipt out = new Receipt(id, way.account(), amount);

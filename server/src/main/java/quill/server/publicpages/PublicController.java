@@ -22,6 +22,7 @@ import quill.server.collections.SavedViews;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.Payer;
+import quill.server.ways.OnTopService;
 
 /** The client's page, reached by an unguessable address. It shows one invoice and takes payment for it. */
 @RestController
@@ -32,9 +33,16 @@ class PublicController {
     private final CardOrders orders;
     private final ClientPages pages;
     private final SavedViews saved;
+    private final OnTopService onTop;
 
     PublicController(
-            Openings openings, InvoicesService invoices, CardOrders orders, ClientPages pages, SavedViews saved) {
+            Openings openings,
+            InvoicesService invoices,
+            CardOrders orders,
+            ClientPages pages,
+            SavedViews saved,
+            OnTopService onTop) {
+        this.onTop = onTop;
         this.saved = saved;
         this.openings = openings;
         this.invoices = invoices;
@@ -46,6 +54,7 @@ class PublicController {
      * What is to be paid.
      *
      * @param installments none for another amount, or for all at once with the discount off
+     * @param chosen by which way, and what is on top; null for nothing
      * @param keep what was ticked, where what pays it is to be kept; null for not
      * @param payerName whoever pays, where that is somebody else; may be missing
      */
@@ -55,7 +64,8 @@ class PublicController {
             String currency,
             @Schema(nullable = true) String payerName,
             @Schema(nullable = true) String payerEmail,
-            @Schema(nullable = true) SavedViews.TypedKeep keep) {}
+            @Schema(nullable = true) SavedViews.TypedKeep keep,
+            @Schema(nullable = true) OnTopService.Chosen chosen) {}
 
     record PayAt(String address) {}
 
@@ -87,7 +97,9 @@ class PublicController {
         }
         Set<Long> installments = pay.installments() == null ? Set.of() : Set.copyOf(pay.installments());
         Payer payer = Payer.read(pay.payerName(), pay.payerEmail());
-        HowPaid how = saved.onPage(invoice, pay.keep(), !payer.equals(Payer.NONE));
+        OnTopService.Paid paid = onTop.paid(amount, pay.chosen() == null ? OnTopService.Chosen.NOTHING : pay.chosen());
+        HowPaid how =
+                saved.onPage(invoice, pay.keep(), !payer.equals(Payer.NONE)).with(paid.only(), paid.top());
         return new PayAt(orders.payAt(invoice, installments, amount, payer, how));
     }
 
