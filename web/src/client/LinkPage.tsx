@@ -3,6 +3,7 @@ import { api, data, messageOf, problemOf, type Schemas } from '../api/client';
 import { longDate, money } from '../design/format';
 import { LinkCame } from './LinkCame';
 import { NotShown } from './NotShown';
+import { ByWhich, TipChoice, Together, useOnTop, type Way } from './OnTop';
 import { OnTrial } from './OtherWays';
 
 type Page = Schemas['LinkPage'];
@@ -58,6 +59,13 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
   const [agreed, setAgreed] = useState(false);
   const [going, setGoing] = useState(false);
   const [refusal, setRefusal] = useState<unknown>(null);
+  const [tip, setTip] = useState('');
+  const [way, setWay] = useState<Way>('');
+  const sum = { amount, currency: p.asks.least.currency };
+  // What is only held is taken later, or less of it: nothing is on top of that.
+  const { top, wrong: wrongTip } = useOnTop(p.takes.hold ? null : token, sum, way, tip);
+  const whole = top && top.total.amount !== amount ? top.total : null;
+  const both = p.takes.by.includes(' or ');
   const key = useRef(newKey());
   const form = useRef<HTMLFormElement>(null);
   const wrong = (field: string) => problemOf(refusal as Error | null, field);
@@ -77,7 +85,8 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
       const { address } = await data(
         api.POST('/api/public/{token}/link/payments', {
           params: { path: { token } },
-          body: { key: key.current, amount, currency: p.asks.least.currency, name, email, answers, agreed },
+          body: { key: key.current, amount, currency: p.asks.least.currency, name, email, answers, agreed,
+            chosen: { way, tip, total: whole?.amount ?? '' } },
         }),
       );
       window.location.assign(address);
@@ -157,14 +166,18 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
           )}
         </>
       )}
+      {top?.charges && both && <ByWhich way={way || 'CARD'} onWay={setWay} />}
+      {top && <TipChoice top={top} tip={tip} wrong={wrongTip} onTip={edit(setTip)} />}
+      {top && <Together top={top} sum={sum} />}
       {refusal !== null && !shownBeside && (
         <p className="told refused" role="alert">
           {messageOf(refusal)}
         </p>
       )}
-      <button type="submit" className="pay" disabled={going}>
+      <button type="submit" className="pay" disabled={going || !!wrongTip}>
         {p.takes.test ? 'Try paying' : p.takes.hold ? 'Let it be held' : 'Pay'}
-        {fixed && ` ${money(p.asks.least)}`} {p.takes.by}
+        {whole ? ` ${money(whole)}` : fixed && ` ${money(p.asks.least)}`}{' '}
+        {way === 'BANK_DEBIT' ? 'by bank debit' : top?.charges && both ? 'by card' : p.takes.by}
       </button>
       <p className="faded small">
         {p.takes.hold &&

@@ -4,6 +4,7 @@ import { isZero, longDate, money, plain } from '../design/format';
 import { standingOf } from '../design/Measure';
 import { CardPageNote, OnTrial, OtherWays } from './OtherWays';
 import { Payer, type PayerNames, nobody } from './Payer';
+import { ByWhich, TipChoice, Together, useOnTop, type Way } from './OnTop';
 import { FromWhat, type Keep, KeepTicks, type OnPage } from './Saved';
 
 type Page = Schemas['PublicPage'];
@@ -38,10 +39,28 @@ export function Paying({
   const [wrongLimit, setWrongLimit] = useState<string>();
   const [from, setFrom] = useState<number | null | undefined>(undefined);
   const [later, setLater] = useState<string | null>(null);
+  const [tip, setTip] = useState('');
+  const [wantedWay, setWay] = useState<Way>('');
   const choice =
     (chosen === 'some' ? some : null) ??
     p.paying.choices.find((c) => c.what === chosen) ??
     p.paying.choices[0];
+  const early = chosen === 'early' ? p.paying.plan.early : null;
+  const open0 = choice?.amount ?? p.open;
+  const asked = early ?? (chosen === 'other' ? { ...open0, amount: other } : open0);
+  const both = choice?.by.includes(' or ') ?? false;
+  const ofInstallments = chosen !== 'early' && chosen !== 'other';
+  const usable = p.paying.test || !ofInstallments ? [] : (saved?.methods ?? []).filter((m) => !m.expired);
+  const newest = usable[0]?.id ?? null;
+  // A kept one is offered first; one that was removed meanwhile is none any more.
+  const method = usable.find((m) => m.id === (from === undefined ? newest : from)) ?? null;
+  const way: Way = method ? (method.validUntil ? 'CARD' : 'BANK_DEBIT') : both ? wantedWay : '';
+  const { top, wrong: wrongTip } = useOnTop(token, asked, way, later === null ? tip : '');
+  const chosenTop = {
+    way,
+    tip,
+    total: top && top.total.amount !== asked.amount ? top.total.amount : '',
+  };
   if (!choice) return null;
   const payable = p.measure.filter((m) => !isZero(m.open));
   // What several come to together is the server's.
@@ -62,18 +81,14 @@ export function Paying({
       if (error instanceof ApiError && error.status < 500) onStale();
     }
   };
-  const early = chosen === 'early' ? p.paying.plan.early : null;
-  const asked = early ?? (chosen === 'other' ? { ...choice.amount, amount: other } : choice.amount);
-  const ofInstallments = chosen !== 'early' && chosen !== 'other';
-  const usable = p.paying.test || !ofInstallments ? [] : (saved?.methods ?? []).filter((m) => !m.expired);
-  const newest = usable[0]?.id ?? null;
-  // A kept one is offered first; one that was removed meanwhile is none any more.
-  const method = usable.find((m) => m.id === (from === undefined ? newest : from)) ?? null;
   const failed = (error: unknown) => {
     setRefusal(messageOf(error));
     setGoing(false);
     if (error instanceof ApiError && error.status === 409) onStale();
   };
+  const whole = top && chosenTop.total ? top.total : asked;
+  const by =
+    way === 'BANK_DEBIT' ? 'by bank debit' : top?.charges && both ? 'by card' : choice.by || 'by card';
   const sum = { amount: asked.amount, currency: asked.currency };
   const payFrom = async (id: number) => {
     if (!token) return;
@@ -83,7 +98,7 @@ export function Paying({
       await data(
         api.POST('/api/public/{token}/saved/{id}/payments', {
           params: { path: { token, id } },
-          body: { installments: choice.installments, ...sum },
+          body: { installments: choice.installments, ...sum, chosen: chosenTop },
         }),
       );
       setGoing(false);
@@ -127,6 +142,7 @@ export function Paying({
             payerName: payer.name,
             payerEmail: payer.email,
             keep: payer.name || payer.email ? null : keep,
+            chosen: chosenTop,
           },
         }),
       );
@@ -262,16 +278,19 @@ export function Paying({
           {saved?.offered && !p.paying.test && !method && !payer.name && !payer.email && (
             <KeepTicks from={p.document.from.name} keep={keep} wrong={wrongLimit} onChange={setKeep} />
           )}
+          {top?.charges && both && !method && <ByWhich way={way || 'CARD'} onWay={setWay} />}
+          {top && later === null && <TipChoice top={top} tip={tip} wrong={wrongTip} onTip={setTip} />}
+          {top && later === null && <Together top={top} sum={asked} />}
           {method ? (
             <>
               {later === null ? (
                 <button
                   type="button"
                   className="pay"
-                  disabled={going}
+                  disabled={going || !!wrongTip}
                   onClick={() => void payFrom(method.id)}
                 >
-                  Pay {money(asked)} from {method.words}
+                  Pay {money(whole)} from {method.words}
                 </button>
               ) : (
                 <form
@@ -310,9 +329,8 @@ export function Paying({
               )}
             </>
           ) : choice.by || early || chosen === 'other' ? (
-            <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
-              {p.paying.test ? 'Try paying' : 'Pay'} {chosen === 'other' ? 'it' : money(asked)}{' '}
-              {choice.by || 'by card'}
+            <button type="button" className="pay" disabled={going || !!wrongTip} onClick={() => void pay()}>
+              {p.paying.test ? 'Try paying' : 'Pay'} {chosen === 'other' ? 'it' : money(whole)} {by}
             </button>
           ) : (
             <p className="told">

@@ -14,6 +14,7 @@ import { Contest } from './Contest';
 import { debtWords, MoveDialog } from './MoveDialog';
 import { RefundPaymentDialog } from './RefundPaymentDialog';
 import { HeldActs, PlannedActs } from './Waiting';
+import { topWords } from './topWords';
 import { Way } from './Way';
 import css from './MoneyIn.module.css';
 
@@ -284,12 +285,12 @@ function Acts({ record: r, payment: p }: { record: Record; payment: Payment }) {
 }
 
 /** What the processor kept, what is the business's, what went back: the figures under a payment. */
-function Figures({ payment: p, yours }: { payment: Payment; yours: string }) {
+function Figures({ payment: p, total, yours }: { payment: Payment; total: Schemas["Amount"]; yours: string }) {
   return (
     <>
       <span className="figure">
         <small>Came</small>
-        <b>{money(p.amount)}</b>
+        <b>{money(total)}</b>
       </span>
       {!isZero(p.fee) && (
         <span className="figure">
@@ -352,7 +353,10 @@ export function MoneyRecordLeaf({ record: r }: { record: Record }) {
               <Way way={r.way} />
             </>
           )}
-          {(p ? !p.undone : r.settled.length > 0) && <Settled record={r} payment={p} />}
+          {(p ? !p.undone : r.settled.length > 0) && {p?.means.extra && (
+            <p className="faded">Beside what was owed came {topWords(p.means.extra)}.</p>
+          )}
+          <Settled record={r} payment={p} />}
           <Later record={r} />
           <Books books={r.books} />
           <Letters letters={r.letters} />
@@ -362,7 +366,7 @@ export function MoneyRecordLeaf({ record: r }: { record: Record }) {
       {r.after.takeBackOn != null && <PlannedActs record={r} on={r.after.takeBackOn} />}
       {p && (
         <div className="foot">
-          <Figures payment={p} yours={plain(r.after.yours ?? p.amount)} />
+          <Figures payment={p} total={r.amount} yours={plain(r.after.yours ?? p.amount)} />
           <Acts record={r} payment={p} />
         </div>
       )}

@@ -8,6 +8,7 @@ import { Dialog } from '../design/Dialog';
 import { isZero, money, newKey } from '../design/format';
 import { Refusal } from '../design/States';
 import { tell } from '../design/tell';
+import { topWords } from './topWords';
 
 /** Gives a payment back, or a part of it. Its key is made once, so a repeat is one refund. */
 export function RefundPaymentDialog({
@@ -26,6 +27,8 @@ export function RefundPaymentDialog({
   const [way, setWay] = useState(p.means.byHand ? p.means.way : '');
   const [amount, setAmount] = useState(inMark((credit && !isZero(credit) ? credit : most)?.amount ?? ''));
   const [owedAgain, setOwedAgain] = useState(false);
+  const [withTop, setWithTop] = useState(false);
+  const { extra } = p.means;
   const [paidOn, setPaidOn] = useState('');
   const [reference, setReference] = useState('');
   const give = useMutation({
@@ -33,7 +36,7 @@ export function RefundPaymentDialog({
       data(
         api.POST('/api/payments/{id}/refunds', {
           params: { path: { id: p.id } },
-          body: { key: key.current, way, amount, paidOn, reference, owedAgain },
+          body: { key: key.current, way, amount, paidOn, reference, owedAgain, withTop },
         }),
       ),
     onSuccess: () => {
@@ -78,6 +81,13 @@ export function RefundPaymentDialog({
             label="What this payment settled is owed again, as far as the sum goes beyond client credit"
             checked={owedAgain}
             onChange={(e) => setOwedAgain(e.currentTarget.checked)}
+          />
+        )}
+        {extra && (
+          <Checkbox
+            label={`What came on top goes back too: ${topWords(extra)}`}
+            checked={withTop}
+            onChange={(e) => setWithTop(e.currentTarget.checked)}
           />
         )}
         <Select

@@ -4,6 +4,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { processors, waysToPay } from '../api/business';
 import { Link } from 'react-router';
 import { KeptMethods } from './KeptMethods';
+import { OnTopSetting } from './OnTopSetting';
 import { api, data, inMark, type Schemas } from '../api/client';
 import css from '../design/Form.module.css';
 import { isZero, money, shortDate } from '../design/format';
@@ -177,6 +178,7 @@ export function WaysPage() {
       </Loaded>
       <OnPages />
       <KeptMethods />
+      <OnTopSetting />
     </>
   );
 }

@@ -191,7 +191,8 @@ public class CardOrders {
                 .filter(o -> !Objects.equals(o.means().from(), from.id()))
                 .map(Order::id)
                 .toList());
-        Order order = transaction.execute(s -> wanted(invoice, installments, shown, Payer.NONE, HowPaid.from(from, onTop)));
+        Order order =
+                transaction.execute(s -> wanted(invoice, installments, shown, Payer.NONE, HowPaid.from(from, onTop)));
         if (order.orderId() == null) {
             opened(order, wanting.about(invoice, pages.of(order)));
             order = repository.find(order.id()).orElseThrow();

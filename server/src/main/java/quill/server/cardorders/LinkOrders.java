@@ -80,7 +80,9 @@ public class LinkOrders {
     public long want(long link, ToPay p) {
         WaysService.Taking taking = taking(p.amount(), p.client(), p.hold())
                 .filter(t -> p.how().only() == null || t.ways().contains(p.how().only()))
-                .map(t -> p.how().only() == null ? t : new WaysService.Taking(t.by(), Set.of(p.how().only())))
+                .map(t -> p.how().only() == null
+                        ? t
+                        : new WaysService.Taking(t.by(), Set.of(p.how().only())))
                 .orElseThrow(() -> new RefusedException(
                         "amount",
                         Shown.money(p.amount()),

@@ -103,8 +103,7 @@ public class RefundOrders {
 
     private void refused(RefundRepository.Refund r, String why) {
         if (repository.move(r.id(), RefundState.WANTED, RefundState.REFUSED, why) == 1) {
-            money.notRefunded(
-                    r.movementId(), r.key() + "-refused", r.amount(), clock.today(), why);
+            money.notRefunded(r.movementId(), r.key() + "-refused", r.amount(), clock.today(), why);
         }
     }
 

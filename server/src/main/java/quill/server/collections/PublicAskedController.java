@@ -28,11 +28,7 @@ class PublicAskedController {
     private final ClientsService clients;
 
     PublicAskedController(
-            SavedViews views,
-            SavedMethods methods,
-            MethodRequests requests,
-            Keeping keeping,
-            ClientsService clients) {
+            SavedViews views, SavedMethods methods, MethodRequests requests, Keeping keeping, ClientsService clients) {
         this.views = views;
         this.methods = methods;
         this.requests = requests;

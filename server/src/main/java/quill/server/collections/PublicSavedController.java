@@ -72,8 +72,8 @@ class PublicSavedController {
         Money shown = money(invoice, pay.amount(), pay.currency());
         SavedMethod from = methods.usable(invoice.clientId(), id);
         OnTopService.Chosen c = pay.chosen() == null ? OnTopService.Chosen.NOTHING : pay.chosen();
-        OnTopService.Paid paid = onTop.paid(
-                shown, new OnTopService.Chosen(from.with().way().name(), c.tip(), c.total()));
+        OnTopService.Paid paid =
+                onTop.paid(shown, new OnTopService.Chosen(from.with().way().name(), c.tip(), c.total()));
         return new PaidFromSaved(taking.pay(invoice, pay.installments(), shown, from, paid.top()));
     }
 

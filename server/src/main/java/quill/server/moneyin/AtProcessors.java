@@ -84,7 +84,7 @@ class AtProcessors {
     /** Where money has been, and where it goes. */
     List<MoneyRecord.Station> way(Payment p, List<Payments.Later> later) {
         List<MoneyRecord.Station> way = new ArrayList<>();
-        String sum = Amounts.grouped(p.amount().money());
+        String sum = Amounts.grouped(p.total());
         way.add(new MoneyRecord.Station("paid " + sum, Texts.day(p.valueOn()), true, ""));
         if (p.undone() != null) {
             way.add(new MoneyRecord.Station(
@@ -100,9 +100,9 @@ class AtProcessors {
             return way;
         }
         WayToPay by = p.means().way() == PaymentWay.BANK_DEBIT ? WayToPay.BANK_DEBIT : WayToPay.CARD;
-        Optional<WaysService.Usual> usual = ways.usual(by, p.amount().money(), p.valueOn());
+        Optional<WaysService.Usual> usual = ways.usual(by, p.total(), p.valueOn());
         way.add(new MoneyRecord.Station("at the processor", Texts.day(p.bookedOn()), true, fee(p, usual)));
-        Money yours = p.amount().money().minus(p.fee().money());
+        Money yours = p.total().minus(p.fee().money());
         Optional<Payments.Later> gone = later.stream()
                 .filter(l -> l.kind().equals("CHARGEBACK") || l.kind().equals("RETURN"))
                 .findFirst()

@@ -130,7 +130,7 @@ class MoneyIndex {
                 stateOf(p),
                 p.clientId(),
                 name(p.clientId(), names),
-                p.amount(),
+                Amount.of(p.total()),
                 words(p),
                 p.valueOn());
     }

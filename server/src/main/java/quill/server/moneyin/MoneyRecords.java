@@ -70,7 +70,7 @@ class MoneyRecords {
                 MoneyIndex.stateOf(p),
                 p.clientId(),
                 clients.client(p.clientId()).name(),
-                p.amount(),
+                Amount.of(p.total()),
                 p,
                 "",
                 processors.way(p, later),
@@ -92,7 +92,7 @@ class MoneyRecords {
                         null));
     }
 
-    private static Money yours(Payment p, List<Payments.Later> later) {
+    private Money yours(Payment p, List<Payments.Later> later) {
         Money zero = Money.zero(p.amount().money().getCurrencyUnit());
         if (p.undone() != null) {
             return zero;
@@ -100,6 +100,7 @@ class MoneyRecords {
         Money costs = later.stream().map(l -> l.cost().money()).reduce(zero, Money::plus);
         return p.amount()
                 .money()
+                .plus(payments.onTop(p).sum())
                 .minus(p.fee().money())
                 .minus(p.back().amount().money())
                 .minus(costs);

@@ -80,7 +80,11 @@ class PaymentCases implements LetterCases {
         CurrencyUnit currency = p.amount().money().getCurrencyUnit();
         return extra == null
                 ? OnTop.nothing(currency)
-                : new OnTop(extra.tip().money(), extra.surcharge().money(), extra.tax().money(), "shown");
+                : new OnTop(
+                        extra.tip().money(),
+                        extra.surcharge().money(),
+                        extra.tax().money(),
+                        "shown");
     }
 
     private DocumentId about(Payment p) {

@@ -66,17 +66,7 @@ class PaymentRepository {
         /** The same for another document, or none; held as a deposit or not. */
         New becomes(DocumentId document, boolean heldNow) {
             return new New(
-                    requestKey,
-                    clientId,
-                    document,
-                    way,
-                    amount,
-                    fee,
-                    valueOn,
-                    bookedOn,
-                    reference,
-                    online,
-                    heldNow);
+                    requestKey, clientId, document, way, amount, fee, valueOn, bookedOn, reference, online, heldNow);
         }
     }
 

@@ -30,8 +30,7 @@ public class Payments {
     private final Changes changes;
     private final BusinessClock clock;
 
-    Payments(
-            PaymentRepository repository, TopRepository onTops, Debts debts, Changes changes, BusinessClock clock) {
+    Payments(PaymentRepository repository, TopRepository onTops, Debts debts, Changes changes, BusinessClock clock) {
         this.onTops = onTops;
         this.repository = repository;
         this.debts = debts;

@@ -124,8 +124,7 @@ public class ProcessorMoney {
                 w.cost(),
                 w.contested() ? "Cost of a contested payment" : "Cost of a payment that came back, " + payment.words(),
                 about);
-        repository.wentBack(
-                payment.id(), own, w.contested() ? Payment.Stands.CONTESTED : Payment.Stands.RETURNED);
+        repository.wentBack(payment.id(), own, w.contested() ? Payment.Stands.CONTESTED : Payment.Stands.RETURNED);
         telling.of(
                 payment,
                 Amounts.grouped(w.amount()) + " paid " + payment.words()

@@ -35,13 +35,10 @@ class OnTopRepository {
     /** @return whether nobody was faster; the first time the version is 0 */
     boolean keep(OnTopSetting s) {
         try {
-            JdbcClient.StatementSpec sql = jdbc.sql(
-                    s.version() == 0
-                            ? """
+            JdbcClient.StatementSpec sql = jdbc.sql(s.version() == 0 ? """
                               INSERT INTO on_top_setting (id, surcharge, percent, fixed, most, tax, tips, given, free)
                               VALUES (1, :surcharge, :percent, :fixed, :most, :tax, :tips, :given, :free)
-                              """
-                            : """
+                              """ : """
                               UPDATE on_top_setting
                                  SET surcharge = :surcharge, percent = :percent, fixed = :fixed, most = :most, tax = :tax,
                                      tips = :tips, given = :given, free = :free, version = version + 1

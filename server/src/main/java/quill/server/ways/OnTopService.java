@@ -104,10 +104,7 @@ public class OnTopService {
         return new Read(
                 s.surcharge()
                         ? Surcharge.read(
-                                new TypedSurcharge(s.percent(), s.fixed(), s.most()),
-                                own,
-                                taxes.get(s.tax()),
-                                problems)
+                                new TypedSurcharge(s.percent(), s.fixed(), s.most()), own, taxes.get(s.tax()), problems)
                         : null,
                 s.tips() ? Tips.read(s.given(), s.free(), own, problems) : null);
     }
@@ -182,12 +179,10 @@ public class OnTopService {
             throw new RefusedException(problems);
         }
         Money whole = sum.plus(top.sum());
-        String seen = chosen.total() == null || chosen.total().isEmpty()
-                ? Amounts.plain(sum)
-                : chosen.total();
+        String seen = chosen.total() == null || chosen.total().isEmpty() ? Amounts.plain(sum) : chosen.total();
         if (!Amounts.plain(whole).equals(seen)) {
-            throw new ConflictException(
-                    "With what is on top it is " + Shown.money(whole) + " now. Nothing was taken. Look again before you pay.");
+            throw new ConflictException("With what is on top it is " + Shown.money(whole)
+                    + " now. Nothing was taken. Look again before you pay.");
         }
         return new Paid(way == null && top.charged().isPositive() ? WayToPay.CARD : way, top);
     }

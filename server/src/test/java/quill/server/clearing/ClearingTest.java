@@ -360,7 +360,7 @@ public class ClearingTest {
 
     private void refund(String key, String amount, boolean owedAgain) {
         server.bean(RefundOrders.class)
-                .give(new PaymentRefunds.Given(key, payment().id(), "", amount, "", "", owedAgain));
+                .give(new PaymentRefunds.Given(key, payment().id(), "", amount, "", "", owedAgain, false));
     }
 
     private Payment payment() {

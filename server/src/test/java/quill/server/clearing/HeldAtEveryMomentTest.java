@@ -19,6 +19,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
@@ -26,13 +27,16 @@ import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.ledger.OnTop;
 import quill.server.Server;
 import quill.server.cardorders.CardOrders;
+import quill.server.cardorders.HowPaid;
 import quill.server.common.ConflictException;
 import quill.server.debts.Debts;
 import quill.server.debts.OpenSums;
 import quill.server.debts.StoredInstallment;
 import quill.server.invoices.InvoicesService;
+import quill.server.payments.Payer;
 import quill.server.payments.Payment;
 import quill.server.payments.PaymentRefunds;
 import quill.server.payments.Payments;
@@ -151,6 +155,9 @@ public class HeldAtEveryMomentTest {
             assertThat(clearing()).as("step %d", step).isEqualByComparingTo(held.subtract(asked));
         }
         assertThat(server.bean(OpenSums.class).disagreeing()).isEmpty();
+        assertThat(minor("SELECT -SUM(amount_minor) FROM posting WHERE account IN ('TIPS', 'SURCHARGES', 'TAX')"))
+                .isEqualTo(minor("SELECT SUM(tip_minor + surcharge_minor + tax_minor) FROM on_top"))
+                .isPositive();
         assertThat(entries).hasSizeGreaterThan(STEPS / 3);
     }
 
@@ -161,6 +168,10 @@ public class HeldAtEveryMomentTest {
                         .query(Long.class)
                         .single(),
                 2);
+    }
+
+    private long minor(String sum) {
+        return server.jdbc().sql(sum).query(Long.class).single();
     }
 
     private void entry(String kind, String subject, String amount, String cost, String key, String made) {
@@ -188,13 +199,27 @@ public class HeldAtEveryMomentTest {
                         open.stream()
                                 .map(StoredInstallment::open)
                                 .reduce(Money::plus)
-                                .orElseThrow());
+                                .orElseThrow(),
+                        Payer.NONE,
+                        HowPaid.PLAIN.with(null, top(random)));
         String key = states.keySet().stream()
                 .filter(k -> !before.contains(k))
                 .findFirst()
                 .orElseThrow();
         states.put(key, "paid");
         entry("taken", "pay-" + key, amounts.get(key), fee(key), key, "");
+    }
+
+    /** Every second payer gives a tip, or is asked for a surcharge with its tax. */
+    private static OnTop top(Random random) {
+        Money zero = Money.zero(CurrencyUnit.EUR);
+        return random.nextBoolean()
+                ? OnTop.nothing(CurrencyUnit.EUR)
+                : new OnTop(
+                        zero.plusMinor(random.nextInt(300)),
+                        zero.plusMinor(random.nextInt(200)),
+                        zero.plusMinor(random.nextInt(40)),
+                        "some-tax");
     }
 
     private Payment any(Random random) {
@@ -218,7 +243,8 @@ public class HeldAtEveryMomentTest {
                             random.nextBoolean() ? p.amount().amount() : "1.00",
                             "",
                             "",
-                            true));
+                            true,
+                            random.nextBoolean()));
         } catch (RefusedException | ConflictException e) {
             assertThat(e.getMessage()).isNotBlank();
         }
@@ -245,7 +271,7 @@ public class HeldAtEveryMomentTest {
         String key = server.bean(Payments.class).keyOf(p.id());
         String contest = "contest-" + entries.size();
         contests.put(contest, key);
-        entry("contested", contest, "-" + p.amount().amount(), "15.00", key, "");
+        entry("contested", contest, "-" + amounts.get(key), "15.00", key, "");
     }
 
     private void decided(Random random) {

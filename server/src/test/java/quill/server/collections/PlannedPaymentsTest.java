@@ -133,8 +133,7 @@ public class PlannedPaymentsTest extends SavedSuite {
         Document invoice = invoice(server.issue(client, "100.00", "100%@25", null));
         assertThatThrownBy(() -> plan(invoice, kept, 31)).hasMessageContaining("31 March 2027, when this card expires");
         day(31);
-        assertThatThrownBy(() -> taking.pay(invoice, parts(invoice), HUNDRED, kept.id()))
-                .hasMessageContaining("has expired");
+        assertThatThrownBy(() -> payFrom(invoice, kept)).hasMessageContaining("has expired");
         assertThat(server.bean(SavedWaits.class).all())
                 .singleElement()
                 .satisfies(w -> assertThat(w.title()).contains("has ended"));

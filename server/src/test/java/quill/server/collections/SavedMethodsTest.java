@@ -70,8 +70,7 @@ public class SavedMethodsTest extends SavedSuite {
         List<Thread> windows = java.util.stream.IntStream.range(0, 10)
                 .mapToObj(i -> new Thread(() -> {
                     try {
-                        told.add(taking.pay(invoice, parts(invoice), HUNDRED, kept.id())
-                                .name());
+                        told.add(payFrom(invoice, kept).name());
                     } catch (ConflictException | RefusedException e) {
                         told.add(e.getMessage());
                     }
@@ -129,7 +128,7 @@ public class SavedMethodsTest extends SavedSuite {
         SavedMethod kept = keep(false, "");
         processor.refuse(kept.token(), "refused by the bank");
         Document invoice = issue();
-        assertThatThrownBy(() -> taking.pay(invoice, parts(invoice), HUNDRED, kept.id()))
+        assertThatThrownBy(() -> payFrom(invoice, kept))
                 .isInstanceOf(CardOrders.NotTaken.class)
                 .hasMessage("Test card ending 0019 was refused: refused by the bank. Nothing was taken.");
         round();
@@ -146,14 +145,13 @@ public class SavedMethodsTest extends SavedSuite {
         String before = server.bean(CardOrders.class).payAt(invoice, Set.copyOf(parts(invoice)), HUNDRED);
         assertThat(before).isNotEmpty();
         processor.silent(true);
-        assertThatThrownBy(() -> taking.pay(invoice, parts(invoice), HUNDRED, kept.id()))
-                .isInstanceOf(ConflictException.class);
+        assertThatThrownBy(() -> payFrom(invoice, kept)).isInstanceOf(ConflictException.class);
         processor.silent(false);
-        assertThat(taking.pay(invoice, parts(invoice), HUNDRED, kept.id())).isEqualTo(CardOrders.Taken.PAID);
+        assertThat(payFrom(invoice, kept)).isEqualTo(CardOrders.Taken.PAID);
         round();
         assertThat(payments()).isEqualTo(2);
         Document again = issue();
-        taking.pay(again, parts(again), HUNDRED, kept.id());
+        payFrom(again, kept);
         assertThat(processor.chargesOf(kept.token())).isEqualTo(2);
         // Whoever had the first page open finds it withdrawn.
         assertThat(processor.state(before.substring(before.lastIndexOf('/') + 1)))

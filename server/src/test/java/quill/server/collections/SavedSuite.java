@@ -109,4 +109,9 @@ abstract class SavedSuite {
         assertThat(open(invoice)).isEqualTo("0.00");
         return methods.ofClient(client).get(0);
     }
+
+    /** As the client, from what is kept of it. */
+    protected CardOrders.Taken payFrom(Document invoice, SavedMethod kept) {
+        return taking.pay(invoice, parts(invoice), HUNDRED, methods.usable(client, kept.id()), null);
+    }
 }

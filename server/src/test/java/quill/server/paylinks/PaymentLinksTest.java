@@ -97,7 +97,8 @@ public class PaymentLinksTest {
                 name,
                 name.replace(' ', '.').toLowerCase() + "@payers.example",
                 Map.of(),
-                false);
+                false,
+                null);
     }
 
     /** What the processor calls the order of an address. */
@@ -163,7 +164,7 @@ public class PaymentLinksTest {
         String address = paying.begin(
                 link.token(),
                 new LinkPaying.PayLink(
-                        "pay-known-1", "25.00", "EUR", "P. Payer", email.toUpperCase(), Map.of(), false));
+                        "pay-known-1", "25.00", "EUR", "P. Payer", email.toUpperCase(), Map.of(), false, null));
         paid(address);
         assertThat(server.bean(ClientsService.class).all()).hasSize(1);
         assertThat(server.bean(Payments.class).ofClient(known)).hasSize(1);
@@ -204,7 +205,7 @@ public class PaymentLinksTest {
         assertThat(paying.begin(link.token(), one)).isEqualTo(paying.begin(link.token(), one));
         assertThatThrownBy(() -> paying.begin(
                         link.token(),
-                        new LinkPaying.PayLink(one.key(), "25.00", "EUR", "Other", one.email(), Map.of(), false)))
+                        new LinkPaying.PayLink(one.key(), "25.00", "EUR", "Other", one.email(), Map.of(), false, null)))
                 .isInstanceOf(ConflictException.class);
         assertThat(processor.orders()).isEqualTo(1);
     }
@@ -300,7 +301,8 @@ public class PaymentLinksTest {
         PaymentLink link = course();
         assertThat(problemsOf(() -> paying.begin(
                         link.token(),
-                        new LinkPaying.PayLink("pay-tampered", amount, currency, "P", "p@p.example", Map.of(), false))))
+                        new LinkPaying.PayLink(
+                                "pay-tampered", amount, currency, "P", "p@p.example", Map.of(), false, null))))
                 .extracting(Problem::field)
                 .containsExactly(field);
         assertThat(processor.orders()).isZero();
@@ -323,7 +325,7 @@ public class PaymentLinksTest {
                 0));
         assertThat(problemsOf(() -> paying.begin(
                         link.token(),
-                        new LinkPaying.PayLink("pay-needed-1", "51", "EUR", " ", "no address", Map.of(), false))))
+                        new LinkPaying.PayLink("pay-needed-1", "51", "EUR", " ", "no address", Map.of(), false, null))))
                 .extracting(Problem::field)
                 .containsExactly("amount", "name", "email", "answers.Instrument", "agreed");
         paid(paying.begin(
@@ -335,7 +337,8 @@ public class PaymentLinksTest {
                         "Petra",
                         "p@payers.example",
                         Map.of("Instrument", "upright", "Unasked", "x"),
-                        true)));
+                        true,
+                        null)));
         LinkViews.PaidByLink paid = views.record(link.id()).paid().get(0);
         assertThat(paid.answers()).containsExactly(new PaymentLink.FilledIn("Instrument", "upright"));
         assertThat(paid.amount().amount()).isEqualTo("12.50");

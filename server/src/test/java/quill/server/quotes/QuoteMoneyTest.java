@@ -121,7 +121,8 @@ public class QuoteMoneyTest {
                                 BEGIN,
                                 "card ending 0042",
                                 "p" + keys,
-                                new Payer("May Corrow", "may@clients.example"))));
+                                new Payer("May Corrow", "may@clients.example"),
+                                quill.core.ledger.OnTop.nothing(org.joda.money.CurrencyUnit.EUR))));
     }
 
     private DocumentId begin(Document quote, String what, String percent, QuoteInvoicing.TypedStage... lines) {
