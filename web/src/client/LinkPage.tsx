@@ -85,8 +85,16 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
       const { address } = await data(
         api.POST('/api/public/{token}/link/payments', {
           params: { path: { token } },
-          body: { key: key.current, amount, currency: p.asks.least.currency, name, email, answers, agreed,
-            chosen: { way, tip, total: whole?.amount ?? '' } },
+          body: {
+            key: key.current,
+            amount,
+            currency: p.asks.least.currency,
+            name,
+            email,
+            answers,
+            agreed,
+            chosen: { way, tip, total: whole?.amount ?? '' },
+          },
         }),
       );
       window.location.assign(address);

@@ -285,7 +285,15 @@ function Acts({ record: r, payment: p }: { record: Record; payment: Payment }) {
 }
 
 /** What the processor kept, what is the business's, what went back: the figures under a payment. */
-function Figures({ payment: p, total, yours }: { payment: Payment; total: Schemas["Amount"]; yours: string }) {
+function Figures({
+  payment: p,
+  total,
+  yours,
+}: {
+  payment: Payment;
+  total: Schemas['Amount'];
+  yours: string;
+}) {
   return (
     <>
       <span className="figure">
@@ -353,10 +361,8 @@ export function MoneyRecordLeaf({ record: r }: { record: Record }) {
               <Way way={r.way} />
             </>
           )}
-          {(p ? !p.undone : r.settled.length > 0) && {p?.means.extra && (
-            <p className="faded">Beside what was owed came {topWords(p.means.extra)}.</p>
-          )}
-          <Settled record={r} payment={p} />}
+          {p?.means.extra && <p className="faded">Beside what was owed came {topWords(p.means.extra)}.</p>}
+          {(p ? !p.undone : r.settled.length > 0) && <Settled record={r} payment={p} />}
           <Later record={r} />
           <Books books={r.books} />
           <Letters letters={r.letters} />

@@ -47,7 +47,8 @@ function OnTopForm({ setting, taxes }: { setting: Setting; taxes: Schemas['TaxVi
         {s.surcharge && (
           <>
             <p className={`${css.whole} soon small`} role="note" style={{ margin: 0 }}>
-              Many places restrict this or forbid it, above all for private clients’ cards. Make sure that you may.
+              Many places restrict this or forbid it, above all for private clients’ cards. Make sure that you
+              may.
             </p>
             <TextInput
               className={css.half}

@@ -123,7 +123,7 @@ public class OnTopPaidTest {
                 .filteredOn(m -> m.subject().contains("receipt"))
                 .singleElement()
                 .satisfies(m -> assertThat(server.jdbc()
-                                .sql("SELECT text FROM message WHERE id = " + m.id())
+                                .sql("SELECT text FROM message_text WHERE message_id = " + m.id())
                                 .query(String.class)
                                 .single())
                         .contains("Your payment of €400.00 for invoice")
@@ -149,7 +149,8 @@ public class OnTopPaidTest {
     }
 
     private void give(PaymentRefunds refunds, Payment p, String amount, boolean withTop) {
-        refunds.give(new PaymentRefunds.Given("refund-" + amount, p.id(), "", amount, "", "", true, withTop));
+        refunds.give(new PaymentRefunds.Given(
+                "refund-" + amount.replace('.', '-'), p.id(), "", amount, "", "", true, withTop));
     }
 
     @Test
