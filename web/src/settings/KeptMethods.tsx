@@ -67,7 +67,7 @@ export function KeptMethods() {
     <Loaded query={setting} what="what may be kept">
       {(s) => (
         <>
-          <h2>Kept for later payments</h2>
+          <h2 style={{ marginTop: 32 }}>Kept for later payments</h2>
           <KeptForm key={s.version} setting={s} />
         </>
       )}

@@ -133,7 +133,7 @@ export function OnTopSetting() {
     <Loaded query={setting} what="what is on top">
       {(s) => (
         <>
-          <h2>On top of what is paid</h2>
+          <h2 style={{ marginTop: 32 }}>On top of what is paid</h2>
           <OnTopForm key={s.version} setting={s} taxes={own.data?.taxes ?? []} />
         </>
       )}

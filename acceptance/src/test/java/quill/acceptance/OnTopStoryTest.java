@@ -25,7 +25,7 @@ public class OnTopStoryTest extends StorySuite {
         button(desk, "Save what is on top").click();
         assertThat(desk.locator("body")).containsText("give a percentage or a fixed sum above zero");
         desk.getByLabel("In percent of what is paid").fill("2.5");
-        desk.getByLabel("Its tax").click();
+        desk.getByLabel("Its tax").first().click();
         desk.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName("VAT 21%"))
                 .click();
         button(desk, "Save what is on top").click();
