@@ -2,22 +2,12 @@ package quill.server.clearing;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.sun.net.httpserver.HttpExchange;
-import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.math.BigDecimal;
-import java.net.InetSocketAddress;
-import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
-import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Random;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
@@ -28,6 +18,7 @@ import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.ledger.OnTop;
+import quill.server.BookingProcessor;
 import quill.server.Server;
 import quill.server.cardorders.CardOrders;
 import quill.server.cardorders.HowPaid;
@@ -47,85 +38,22 @@ import quill.server.payments.Payments;
  */
 public class HeldAtEveryMomentTest {
     private static final int STEPS = 160;
-    private static final Pattern AMOUNT = Pattern.compile("\"amount\":\"?([0-9.]+)");
-    private final Map<String, String> amounts = new ConcurrentHashMap<>();
-    private final Map<String, String> states = new ConcurrentHashMap<>();
-    private final List<String> entries = new ArrayList<>();
-    /** Refunds that were asked for: their keys with their sums. */
-    private final Map<String, String> refunds = new ConcurrentHashMap<>();
-
-    private final Map<String, String> contests = new HashMap<>();
-    private BigDecimal held = BigDecimal.ZERO;
-    private int paidOut;
-    private HttpServer processor;
+    private BookingProcessor processor;
     private Server server;
     private ClientId client;
 
     @BeforeMethod
     public void start() throws IOException {
-        processor = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
-        processor.createContext("/api/orders", e -> {
-            String key = e.getRequestHeaders().getFirst("Idempotency-Key");
-            String id = key != null ? key : e.getRequestURI().getPath().split("/")[3];
-            Matcher m = AMOUNT.matcher(new String(e.getRequestBody().readAllBytes(), StandardCharsets.UTF_8));
-            if (m.find()) {
-                amounts.putIfAbsent(id, m.group(1));
-            }
-            answer(e, order(id, states.computeIfAbsent(id, k -> "open")));
-        });
-        processor.createContext("/api/account/entries", e -> {
-            int after = Integer.parseInt(e.getRequestURI().getQuery().replaceAll("\\D", ""));
-            answer(e, "[" + String.join(",", entries.subList(Math.min(after, entries.size()), entries.size())) + "]");
-        });
-        processor.createContext("/api/refunds", e -> {
-            Matcher m = AMOUNT.matcher(new String(e.getRequestBody().readAllBytes(), StandardCharsets.UTF_8));
-            refunds.put(e.getRequestHeaders().getFirst("Idempotency-Key"), m.find() ? m.group(1) : "");
-            answer(e, "{}");
-        });
-        processor.start();
-        server = new Server("--quill.processor.url=http://127.0.0.1:"
-                + processor.getAddress().getPort());
+        processor = new BookingProcessor();
+        server = new Server("--quill.processor.url=" + processor.url());
         server.setUp(LocalDate.of(2027, 3, 1));
         client = server.client("Every Moment", true);
-    }
-
-    private static void answer(HttpExchange exchange, String body) throws IOException {
-        byte[] bytes = body.getBytes(StandardCharsets.UTF_8);
-        exchange.getResponseHeaders().add("Content-Type", "application/json");
-        exchange.sendResponseHeaders(200, bytes.length);
-        exchange.getResponseBody().write(bytes);
-        exchange.close();
-    }
-
-    private String order(String id, String state) {
-        boolean paid = state.equals("paid");
-        return """
-                {"id":"%s","state":"%s","amount":"%s","currency":"EUR","payAt":"http://localhost/pay","test":false,
-                 "paid":%s,"with":%s,"attempts":[]}
-                """.formatted(
-                id,
-                state,
-                amounts.get(id),
-                paid
-                        ? "{\"payment\":\"pay-%s\",\"on\":\"2027-03-01\",\"amount\":\"%s\",\"fee\":\"%s\"}"
-                                .formatted(id, amounts.get(id), fee(id))
-                        : "null",
-                paid ? "{\"way\":\"card\",\"name\":\"Test card\",\"lastFour\":\"0018\",\"expiry\":null}" : "null");
-    }
-
-    /** 2.9 % and 0.30: common practice. */
-    private String fee(String id) {
-        return new BigDecimal(amounts.get(id))
-                .multiply(new BigDecimal("0.029"))
-                .setScale(2, java.math.RoundingMode.HALF_UP)
-                .add(new BigDecimal("0.30"))
-                .toPlainString();
     }
 
     @AfterMethod(alwaysRun = true)
     public void stop() {
         server.close();
-        processor.stop(0);
+        processor.close();
     }
 
     @Test
@@ -138,27 +66,28 @@ public class HeldAtEveryMomentTest {
             } else if (what < 12) {
                 refund(random);
             } else if (what < 15) {
-                refunded(random);
+                processor.sendBack(random.nextInt(3) != 0);
             } else if (what < 17) {
                 contested(random);
             } else if (what < 18) {
-                decided(random);
+                processor.decide(random.nextBoolean());
             } else {
-                payout();
+                processor.payOut();
             }
             server.bean(AccountReading.class).askAboutAll(() -> false);
             assertThat(server.bean(ClearingWaits.class).unbooked())
                     .as("step %d", step)
                     .isEmpty();
             // What is asked to go back has left the books; at the processor it leaves when it is sent.
-            BigDecimal asked = refunds.values().stream().map(BigDecimal::new).reduce(BigDecimal.ZERO, BigDecimal::add);
-            assertThat(clearing()).as("step %d", step).isEqualByComparingTo(held.subtract(asked));
+            assertThat(clearing())
+                    .as("step %d", step)
+                    .isEqualByComparingTo(processor.held().subtract(processor.asked()));
         }
         assertThat(server.bean(OpenSums.class).disagreeing()).isEmpty();
         assertThat(minor("SELECT -SUM(amount_minor) FROM posting WHERE account IN ('TIPS', 'SURCHARGES', 'TAX')"))
                 .isEqualTo(minor("SELECT SUM(tip_minor + surcharge_minor + tax_minor) FROM on_top"))
                 .isPositive();
-        assertThat(entries).hasSizeGreaterThan(STEPS / 3);
+        assertThat(processor.booked()).isGreaterThan(STEPS / 3);
     }
 
     private BigDecimal clearing() {
@@ -174,14 +103,6 @@ public class HeldAtEveryMomentTest {
         return server.jdbc().sql(sum).query(Long.class).single();
     }
 
-    private void entry(String kind, String subject, String amount, String cost, String key, String made) {
-        held = held.add(new BigDecimal(amount)).subtract(new BigDecimal(cost));
-        entries.add("""
-                {"number":%d,"kind":"%s","subject":"%s","order":"o","currency":"EUR","amount":"%s","cost":"%s",
-                 "on":"2027-03-01","reason":"as it happens","answerBy":"2027-03-20","key":"%s","entries":[%s]}
-                """.formatted(entries.size() + 1, kind, subject, amount, cost, key, made));
-    }
-
     private void paid(Random random) {
         DocumentId invoice = server.issue(
                 client, BigDecimal.valueOf(500 + random.nextInt(50_000), 2).toPlainString(), "rest@30", null);
@@ -191,7 +112,7 @@ public class HeldAtEveryMomentTest {
         if (open.isEmpty()) {
             return;
         }
-        Set<String> before = Set.copyOf(states.keySet());
+        Set<String> before = processor.orders();
         server.bean(CardOrders.class)
                 .payAt(
                         server.bean(InvoicesService.class).invoice(invoice),
@@ -202,12 +123,10 @@ public class HeldAtEveryMomentTest {
                                 .orElseThrow(),
                         Payer.NONE,
                         HowPaid.PLAIN.with(null, top(random)));
-        String key = states.keySet().stream()
+        processor.pay(processor.orders().stream()
                 .filter(k -> !before.contains(k))
                 .findFirst()
-                .orElseThrow();
-        states.put(key, "paid");
-        entry("taken", "pay-" + key, amounts.get(key), fee(key), key, "");
+                .orElseThrow());
     }
 
     /** Every second payer gives a tip, or is asked for a surcharge with its tax. */
@@ -237,7 +156,7 @@ public class HeldAtEveryMomentTest {
         try {
             server.bean(RefundOrders.class)
                     .give(new PaymentRefunds.Given(
-                            "held-" + entries.size() + "-" + random.nextInt(1_000_000),
+                            "held-" + processor.booked() + "-" + random.nextInt(1_000_000),
                             p.id(),
                             "",
                             random.nextBoolean() ? p.amount().amount() : "1.00",
@@ -250,50 +169,11 @@ public class HeldAtEveryMomentTest {
         }
     }
 
-    /** What was asked to go back is sent; every third does not arrive. */
-    private void refunded(Random random) {
-        if (refunds.isEmpty()) {
-            return;
-        }
-        String key = refunds.keySet().iterator().next();
-        String amount = refunds.remove(key);
-        entry("refunded", key, "-" + amount, "0.00", key, "");
-        if (random.nextInt(3) == 0) {
-            entry("refund-failed", key, amount, "0.00", key, "");
-        }
-    }
-
     private void contested(Random random) {
         Payment p = any(random);
         if (p == null) {
             return;
         }
-        String key = server.bean(Payments.class).keyOf(p.id());
-        String contest = "contest-" + entries.size();
-        contests.put(contest, key);
-        entry("contested", contest, "-" + amounts.get(key), "15.00", key, "");
-    }
-
-    private void decided(Random random) {
-        if (contests.isEmpty()) {
-            return;
-        }
-        String contest = contests.keySet().iterator().next();
-        String key = contests.remove(contest);
-        boolean won = random.nextBoolean();
-        entry(won ? "contest-won" : "contest-lost", contest, won ? amounts.get(key) : "0.00", "0.00", key, "");
-    }
-
-    /** All that is held goes to the bank, but what comes to less than nothing is carried. */
-    private void payout() {
-        if (held.signum() <= 0 || entries.size() == paidOut) {
-            return;
-        }
-        StringBuilder made = new StringBuilder();
-        for (int n = paidOut + 1; n <= entries.size(); n++) {
-            made.append(made.isEmpty() ? "" : ",").append(n);
-        }
-        paidOut = entries.size() + 1;
-        entry("paid-out", "payout-" + entries.size(), held.negate().toPlainString(), "0.00", "", made.toString());
+        processor.contest(server.bean(Payments.class).keyOf(p.id()));
     }
 }
