@@ -58,8 +58,8 @@ class Evidence {
     /** A draft of the answer; its writer may change every word of it. */
     String of(Dispute dispute, Payment payment) {
         List<String> lines = new ArrayList<>();
-        lines.add("The payment of " + Shown.money(payment.amount().money()) + " on " + Texts.day(payment.valueOn())
-                + ", " + payment.means().card() + ", is contested: “" + dispute.reason() + "”.");
+        lines.add("The payment of " + Shown.money(payment.total()) + " on " + Texts.day(payment.valueOn()) + ", "
+                + payment.means().card() + ", is contested: “" + dispute.reason() + "”.");
         DocumentId about = dispute.documentId();
         if (about != null) {
             Document invoice = invoices.invoice(about);

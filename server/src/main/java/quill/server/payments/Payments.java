@@ -3,6 +3,7 @@ package quill.server.payments;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.joda.money.CurrencyUnit;
@@ -98,6 +99,7 @@ public class Payments {
     /**
      * Something that went, or came again, because of a payment.
      *
+     * @param amount with what came or went on top
      * @param kind REFUND, REFUND_BACK (it did not arrive), RETURN (a bank debit or a cheque), CHARGEBACK or WON_BACK
      */
     public record Later(
@@ -105,12 +107,18 @@ public class Payments {
 
     /** All of it, in its order. */
     public List<Later> later(long paymentId) {
-        return repository.later(paymentId).stream()
+        List<PaymentRepository.LaterRow> rows = repository.later(paymentId);
+        if (rows.isEmpty()) {
+            return List.of();
+        }
+        Map<Long, Money> besides =
+                onTops.besides(paymentId, rows.get(0).amount().getCurrencyUnit());
+        return rows.stream()
                 .map(l -> new Later(
                         l.id(),
                         l.kind(),
                         l.way().words(),
-                        Amount.of(l.amount()),
+                        Amount.of(besides.containsKey(l.id()) ? l.amount().plus(besides.get(l.id())) : l.amount()),
                         Amount.of(l.cost()),
                         l.on(),
                         l.reference()))

@@ -1,6 +1,8 @@
 package quill.server.payments;
 
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -39,6 +41,19 @@ class TopRepository {
     /** What went with a movement. */
     OnTop wentWith(long movement, CurrencyUnit currency) {
         return sum("movement_id = :of", movement, currency, -1);
+    }
+
+    /** What came or went with each movement because of a payment, by the movement. */
+    Map<Long, Money> besides(long payment, CurrencyUnit currency) {
+        Map<Long, Money> sums = new HashMap<>();
+        jdbc.sql("""
+                SELECT movement_id, ABS(SUM(tip_minor + surcharge_minor + tax_minor)) FROM on_top
+                 WHERE payment_id = :payment GROUP BY movement_id
+                """)
+                .param("payment", payment)
+                .query((rs, n) -> sums.put(rs.getLong(1), Money.ofMinor(currency, rs.getLong(2))))
+                .list();
+        return sums;
     }
 
     private OnTop sum(String which, long of, CurrencyUnit currency, int sign) {
