@@ -126,6 +126,27 @@ public class KeptMethodsTest {
         assertThat(context.getBean(Account.class).after(0, 10)).isEmpty();
     }
 
+    /** All that a business may call is described. */
+    @Test
+    public void itsInterfaceIsDescribed() throws Exception {
+        JsonNode paths = get("/counting-house/openapi").path("paths");
+        assertThat(paths.propertyNames())
+                .contains(
+                        "/api/orders",
+                        "/api/orders/{id}",
+                        "/api/orders/{id}/withdrawal",
+                        "/api/orders/{id}/charge",
+                        "/api/orders/{id}/taking",
+                        "/api/orders/{id}/release",
+                        "/api/keepings",
+                        "/api/keepings/{id}",
+                        "/api/methods/{id}",
+                        "/api/refunds",
+                        "/api/contests/{id}/answer",
+                        "/api/account/entries")
+                .allMatch(p -> p.startsWith("/api/"));
+    }
+
     @Test
     public void badCallsAreRefused() throws Exception {
         assertThat(call("POST", "/api/orders", asked("1.00", ",\"method\":\"kept-nothing\""))
