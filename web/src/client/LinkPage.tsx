@@ -63,8 +63,7 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
   const [way, setWay] = useState<Way>('');
   const sum = { amount, currency: p.asks.least.currency };
   // What is only held is taken later, or less of it: nothing is on top of that.
-  const { top, wrong: wrongTip } = useOnTop(p.takes.hold ? null : token, sum, way, tip);
-  const whole = top && top.total.amount !== amount ? top.total : null;
+  const { top, wrong: wrongTip, whole, waits } = useOnTop(p.takes.hold ? null : token, sum, way, tip);
   const both = p.takes.by.includes(' or ');
   const key = useRef(newKey());
   const form = useRef<HTMLFormElement>(null);
@@ -182,7 +181,7 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
           {messageOf(refusal)}
         </p>
       )}
-      <button type="submit" className="pay" disabled={going || !!wrongTip}>
+      <button type="submit" className="pay" disabled={going || waits || !!wrongTip}>
         {p.takes.test ? 'Try paying' : p.takes.hold ? 'Let it be held' : 'Pay'}
         {whole ? ` ${money(whole)}` : fixed && ` ${money(p.asks.least)}`}{' '}
         {way === 'BANK_DEBIT' ? 'by bank debit' : top?.charges && both ? 'by card' : p.takes.by}

@@ -13,8 +13,11 @@ export function useOnTop(
   tip: string,
 ) {
   const [top, setTop] = useState<Top | null>(null);
+  // Of which sum and choice it is: what is shown for a moment longer is of the one before.
+  const [of, setOf] = useState('');
   const [wrong, setWrong] = useState<string>();
   const { amount, currency } = sum;
+  const now = `${amount} ${currency} ${way} ${tip}`;
   useEffect(() => {
     if (!token || !amount) return;
     let here = true;
@@ -28,6 +31,7 @@ export function useOnTop(
         (answer) => {
           if (!here) return;
           setTop(answer);
+          setOf(now);
           setWrong(undefined);
         },
         (error: unknown) => {
@@ -39,8 +43,16 @@ export function useOnTop(
       here = false;
       window.clearTimeout(later);
     };
-  }, [token, amount, currency, way, tip]);
-  return { top, wrong };
+  }, [token, amount, currency, way, tip, now]);
+  const fresh = of === now ? top : null;
+  return {
+    top,
+    wrong,
+    /** With all that is on top; null where nothing is, or where it is not known yet. */
+    whole: fresh && !(isZero(fresh.charged) && isZero(fresh.tip)) ? fresh.total : null,
+    /** Whether something may be on top that is not known yet. */
+    waits: !fresh && ((top?.charges ?? false) || tip !== ''),
+  };
 }
 
 /** Which tip is given: none, one of those offered, or one's own. */

@@ -55,11 +55,11 @@ export function Paying({
   // A kept one is offered first; one that was removed meanwhile is none any more.
   const method = usable.find((m) => m.id === (from === undefined ? newest : from)) ?? null;
   const way: Way = method ? (method.validUntil ? 'CARD' : 'BANK_DEBIT') : both ? wantedWay : '';
-  const { top, wrong: wrongTip } = useOnTop(token, asked, way, later === null ? tip : '');
+  const { top, wrong: wrongTip, whole: more, waits } = useOnTop(token, asked, way, later === null ? tip : '');
   const chosenTop = {
     way,
     tip,
-    total: top && top.total.amount !== asked.amount ? top.total.amount : '',
+    total: more?.amount ?? '',
   };
   if (!choice) return null;
   const payable = p.measure.filter((m) => !isZero(m.open));
@@ -86,7 +86,7 @@ export function Paying({
     setGoing(false);
     if (error instanceof ApiError && error.status === 409) onStale();
   };
-  const whole = top && chosenTop.total ? top.total : asked;
+  const whole = more ?? asked;
   const by =
     way === 'BANK_DEBIT' ? 'by bank debit' : top?.charges && both ? 'by card' : choice.by || 'by card';
   const sum = { amount: asked.amount, currency: asked.currency };
@@ -287,7 +287,7 @@ export function Paying({
                 <button
                   type="button"
                   className="pay"
-                  disabled={going || !!wrongTip}
+                  disabled={going || waits || !!wrongTip}
                   onClick={() => void payFrom(method.id)}
                 >
                   Pay {money(whole)} from {method.words}
@@ -329,7 +329,12 @@ export function Paying({
               )}
             </>
           ) : choice.by || early || chosen === 'other' ? (
-            <button type="button" className="pay" disabled={going || !!wrongTip} onClick={() => void pay()}>
+            <button
+              type="button"
+              className="pay"
+              disabled={going || waits || !!wrongTip}
+              onClick={() => void pay()}
+            >
               {p.paying.test ? 'Try paying' : 'Pay'} {chosen === 'other' ? 'it' : money(whole)} {by}
             </button>
           ) : (
