@@ -10,6 +10,7 @@ import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.core.letter.LetterKind;
 import quill.server.books.BooksService;
 import quill.server.cardorders.CardOrders;
 import quill.server.clearing.OnTheWay;
@@ -187,6 +188,9 @@ public class SavedMethodsTest extends SavedSuite {
                 .singleElement()
                 .satisfies(m -> assertThat(m.subject()).contains("a card or bank account"));
         MethodRequest asked = requests.asked(client).orElseThrow();
+        assertThat(server.bean(MethodCases.class).latest(LetterKind.ASK_TO_KEEP, client))
+                .singleElement()
+                .satisfies(c -> assertThat(c.facts().get().values().toString()).contains(requests.page(asked)));
         String token = asked.token();
         String at = keeping.begin(
                 token,

@@ -353,7 +353,7 @@ public class LettersTest {
                         .typed(server.bean(InvoicesService.class).invoice(late))),
                 1);
         server.moveTo(BEGIN.plusDays(9), LocalTime.of(9, 0));
-        for (LetterKind kind : EnumSet.complementOf(EnumSet.of(LetterKind.NOTICE))) {
+        for (LetterKind kind : EnumSet.complementOf(EnumSet.of(LetterKind.NOTICE, LetterKind.ASK_TO_KEEP))) {
             Wording w = wordings.now(kind, false);
             LetterDesk.LetterPreview preview = desk.preview(kind, w.subject(), w.body(), client);
             assertThat(preview.about()).as(kind.name()).doesNotContain("Made up");
