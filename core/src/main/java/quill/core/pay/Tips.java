@@ -39,9 +39,9 @@ public record Tips(List<String> given, boolean free, CurrencyUnit own) {
             if (one.isEmpty()) {
                 continue;
             }
-            Money each = TypedNumber.percentOrAmount(
-                    "tips", one, own, problems, percent -> percent.of(Money.ofMinor(own, 1_000_000)), m -> m);
-            if (each != null && !each.isPositive()) {
+            Boolean above = TypedNumber.percentOrAmount(
+                    "tips", one, own, problems, percent -> percent.rate().signum() > 0, Money::isPositive);
+            if (Boolean.FALSE.equals(above)) {
                 problems.add(new Problem("tips", one, "must be above zero"));
             }
             all.add(one);

@@ -7,7 +7,6 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
-import java.util.stream.Collectors;
 import org.joda.money.Money;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -17,7 +16,6 @@ import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.ledger.OnTop;
-import quill.core.pay.WayToPay;
 import quill.server.cardorders.OrderRepository.Order;
 import quill.server.common.ConflictException;
 import quill.server.common.Texts;
@@ -147,7 +145,7 @@ public class CardOrders {
     private CardProcessor.Wish wish(Order order) {
         Long from = order.means().from();
         return new CardProcessor.Wish(
-                takes(order),
+                CardProcessor.Taking.of(order.means().takes()),
                 order.means().holds(),
                 order.means().keep() != null,
                 from == null ? null : methods.find(from).token());
@@ -221,12 +219,6 @@ public class CardOrders {
             throw new ConflictException(
                     "The card company does not say whether it was taken. It is asked again by itself: look again in a minute.");
         }
-    }
-
-    private static Set<CardProcessor.Taking> takes(Order order) {
-        return order.means().takes().stream()
-                .map(w -> w == WayToPay.CARD ? CardProcessor.Taking.CARD : CardProcessor.Taking.DEBIT)
-                .collect(Collectors.toSet());
     }
 
     /** An event arrived: it is only a hint. */

@@ -53,10 +53,9 @@ public class LinkOrders {
      * What somebody is about to pay.
      *
      * @param client null where the link is for nobody named
-     * @param hold whether a card's money is only held
-     * @param how the same, with a tip, and what is asked for paying by card
+     * @param how whether a card's money is only held; with a tip, and what is asked for paying by card
      */
-    public record ToPay(long linkPayment, Money amount, ClientId client, Payer payer, boolean hold, HowPaid how) {}
+    public record ToPay(long linkPayment, Money amount, ClientId client, Payer payer, HowPaid how) {}
 
     /** The ways in which a sum is taken on the card company's page now. @param test whether on trial */
     public record Taken(Set<WayToPay> ways, boolean test) {}
@@ -78,11 +77,8 @@ public class LinkOrders {
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public long want(long link, ToPay p) {
-        WaysService.Taking taking = taking(p.amount(), p.client(), p.hold())
-                .filter(t -> p.how().only() == null || t.ways().contains(p.how().only()))
-                .map(t -> p.how().only() == null
-                        ? t
-                        : new WaysService.Taking(t.by(), Set.of(p.how().only())))
+        WaysService.Taking taking = taking(p.amount(), p.client(), p.how().hold())
+                .flatMap(t -> t.only(p.how().only()))
                 .orElseThrow(() -> new RefusedException(
                         "amount",
                         Shown.money(p.amount()),

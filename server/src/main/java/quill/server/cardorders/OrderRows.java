@@ -5,13 +5,12 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.Map;
-import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import quill.core.ledger.OnTop;
-import quill.core.pay.CollectionAgreement;
 import quill.core.pay.WayToPay;
+import quill.server.common.DebtParts;
 import quill.server.common.Ids;
 import quill.server.common.Rows;
 import quill.server.common.StoredWord;
@@ -52,14 +51,11 @@ final class OrderRows {
 
     private static Agreed agreed(ResultSet rs) throws SQLException {
         String how = rs.getString("keep_how");
-        Long most = rs.getObject("keep_most_minor", Long.class);
         return how == null
                 ? null
                 : new Agreed(
                         StoredWord.of(Agreed.How.class, how),
-                        new CollectionAgreement(
-                                rs.getBoolean("keep_collects"),
-                                most == null ? null : Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), most)),
+                        Agreed.agreement(rs, "keep_collects", "keep_most_minor"),
                         rs.getString("keep_words"));
     }
 
@@ -73,17 +69,6 @@ final class OrderRows {
     }
 
     static Map<Long, Money> parts(ResultSet rs) throws SQLException {
-        CurrencyUnit currency = CurrencyUnit.of(rs.getString("currency"));
-        String parts = rs.getString("parts");
-        Map<Long, Money> sums = new TreeMap<>();
-        if (parts != null) {
-            for (String part : parts.split(",")) {
-                int colon = part.indexOf(':');
-                sums.put(
-                        Long.valueOf(part.substring(0, colon)),
-                        Money.ofMinor(currency, Long.parseLong(part.substring(colon + 1))));
-            }
-        }
-        return sums;
+        return DebtParts.read(rs.getString("parts"), CurrencyUnit.of(rs.getString("currency")));
     }
 }

@@ -182,8 +182,7 @@ class Wanting {
 
     private WaysService.Taking byPage(Document invoice, Money open, HowPaid how) {
         return ways.taking(open, invoice.clientId(), invoice.id(), how.hold())
-                .filter(t -> how.only() == null || t.ways().contains(how.only()))
-                .map(t -> how.only() == null ? t : new WaysService.Taking(t.by(), Set.of(how.only())))
+                .flatMap(t -> t.only(how.only()))
                 .orElseThrow(() -> new RefusedException(
                         "way",
                         "card",
@@ -194,10 +193,8 @@ class Wanting {
     private WaysService.Taking from(Document invoice, Money open, SavedMethod method) {
         WayToPay way = method.with().way();
         return ways.taking(open, invoice.clientId(), invoice.id())
-                .filter(t -> t.by().id() == method.processor()
-                        && !t.by().isTest()
-                        && t.ways().contains(way))
-                .map(t -> new WaysService.Taking(t.by(), Set.of(way)))
+                .filter(t -> t.by().id() == method.processor() && !t.by().isTest())
+                .flatMap(t -> t.only(way))
                 .orElseThrow(() -> new RefusedException(
                         "method",
                         method.with().words(),

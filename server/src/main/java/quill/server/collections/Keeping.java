@@ -1,14 +1,11 @@
 package quill.server.collections;
 
-import java.util.Set;
 import java.util.UUID;
 import java.util.function.BooleanSupplier;
-import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
-import quill.core.pay.WayToPay;
 import quill.server.audit.Happenings;
 import quill.server.clients.ClientsService;
 import quill.server.collections.MethodRequest.State;
@@ -61,20 +58,25 @@ public class Keeping {
         askQuietly(found);
         WaysService.Taking keeping = ways.keeping(found.clientId())
                 .orElseThrow(() -> new ConflictException("No card or mandate can be kept just now. Try again later."));
-        // Two windows share one page of the processor's, so that what is kept in either is found.
-        MethodRequest.Begun before = found.begun();
-        MethodRequest.Begun begun =
-                before != null && before.processor() == keeping.by().id()
-                        ? before
-                        : new MethodRequest.Begun(keeping.by().id(), "quill-" + UUID.randomUUID(), null);
-        transaction.executeWithoutResult(s -> {
-            checkAsked(repository.lock(found.id()).orElseThrow());
-            repository.begin(found.id(), begun, agreed);
+        MethodRequest.Begun begun = transaction.execute(s -> {
+            MethodRequest now = repository.lock(found.id()).orElseThrow();
+            checkAsked(now);
+            // Two windows share one page of the processor's, so that what is kept in either is found.
+            MethodRequest.Begun one = now.begun() != null
+                            && now.begun().processor() == keeping.by().id()
+                    ? now.begun()
+                    : new MethodRequest.Begun(keeping.by().id(), "quill-" + UUID.randomUUID(), null);
+            repository.begin(now.id(), one, agreed);
+            return one;
         });
         try {
             CardProcessor.Keeping opened = processors
                     .connect(begun.processor(), false)
-                    .openKeeping(begun.key(), "Kept for later", requests.page(found) + "?back=1", takes(keeping));
+                    .openKeeping(
+                            begun.key(),
+                            "Kept for later",
+                            requests.page(found) + "?back=1",
+                            CardProcessor.Taking.of(keeping.ways()));
             transaction.executeWithoutResult(
                     s -> repository.opened(found.id(), begun.key(), opened.id(), opened.keepAt()));
             return opened.keepAt();
@@ -82,12 +84,6 @@ public class Keeping {
             LOG.warn("keeping {} has no answer yet: {}", begun.key(), e.getMessage());
             throw new ConflictException("The card company does not answer just now. Nothing was kept; try again.");
         }
-    }
-
-    private static Set<CardProcessor.Taking> takes(WaysService.Taking keeping) {
-        return keeping.ways().stream()
-                .map(w -> w == WayToPay.CARD ? CardProcessor.Taking.CARD : CardProcessor.Taking.DEBIT)
-                .collect(Collectors.toSet());
     }
 
     private static void checkAsked(MethodRequest r) {

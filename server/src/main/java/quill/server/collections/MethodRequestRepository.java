@@ -4,14 +4,12 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
-import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
-import quill.core.pay.CollectionAgreement;
 import quill.server.collections.MethodRequest.State;
 import quill.server.common.ClientRows;
 import quill.server.common.Ids;
@@ -129,7 +127,6 @@ class MethodRequestRepository {
 
     private static MethodRequest request(ResultSet rs, int row) throws SQLException {
         String key = rs.getString("keeping_key");
-        Long most = rs.getObject("most_minor", Long.class);
         return new MethodRequest(
                 rs.getLong("id"),
                 Ids.client(rs, "client_id"),
@@ -142,13 +139,7 @@ class MethodRequestRepository {
                 key == null
                         ? null
                         : new Agreed(
-                                Agreed.How.PAGE,
-                                new CollectionAgreement(
-                                        rs.getBoolean("collects"),
-                                        most == null
-                                                ? null
-                                                : Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), most)),
-                                rs.getString("words")),
+                                Agreed.How.PAGE, Agreed.agreement(rs, "collects", "most_minor"), rs.getString("words")),
                 rs.getObject("method_id", Long.class));
     }
 

@@ -8,7 +8,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
@@ -19,6 +18,7 @@ import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.collections.PlannedPayment.State;
 import quill.server.common.ClientRows;
+import quill.server.common.DebtParts;
 import quill.server.common.Ids;
 import quill.server.common.StoredWord;
 
@@ -147,21 +147,13 @@ class PlannedRepository {
 
     private static PlannedPayment planned(ResultSet rs, int row) throws SQLException {
         CurrencyUnit currency = CurrencyUnit.of(rs.getString("currency"));
-        Map<Long, Money> parts = new TreeMap<>();
-        String stored = rs.getString("parts");
-        if (stored != null) {
-            for (String part : stored.split(",")) {
-                String[] both = part.split(":");
-                parts.put(Long.valueOf(both[0]), Money.ofMinor(currency, Long.parseLong(both[1])));
-            }
-        }
         return new PlannedPayment(
                 rs.getLong("id"),
                 Ids.document(rs, "document_id"),
                 Ids.client(rs, "client_id"),
                 rs.getLong("method_id"),
                 Money.ofMinor(currency, rs.getLong("amount_minor")),
-                parts,
+                DebtParts.read(rs.getString("parts"), currency),
                 rs.getDate("on_day").toLocalDate(),
                 StoredWord.of(State.class, rs.getString("state")),
                 rs.getString("why"));

@@ -109,12 +109,7 @@ public class LinkPaying {
             return orders.want(
                     now.id(),
                     new LinkOrders.ToPay(
-                            mine.id(),
-                            mine.amount(),
-                            now.rules().clientId(),
-                            mine.payer(),
-                            now.rules().hold(),
-                            how(now, mine, chosen)));
+                            mine.id(), mine.amount(), now.rules().clientId(), mine.payer(), how(now, mine, chosen)));
         });
         return orders.payAt(order, mine.title());
     }

@@ -5,8 +5,10 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import quill.core.pay.WayToPay;
 
 /**
  * A service that takes cards and bank debits, as this product needs one. Whoever adapts another has to keep to this: an order
@@ -94,6 +96,11 @@ public interface CardProcessor {
 
         Taking(String word) {
             this.word = word;
+        }
+
+        /** As the ways in which something is offered are called here. */
+        public static Set<Taking> of(Set<WayToPay> ways) {
+            return ways.stream().map(w -> w == WayToPay.CARD ? CARD : DEBIT).collect(Collectors.toSet());
         }
 
         /** As processors are told. */

@@ -79,24 +79,25 @@ class PublicOnTopController {
                 .filter(w -> w.name().equals(way))
                 .findFirst()
                 .orElse(null);
-        OnTop top = onTop.on(sum, by, tip, problems);
+        OnTopService.Offered now = onTop.offered(sum, by, tip, problems);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        var tips = onTop.tips(sum);
+        OnTop top = now.top();
         return new OnTopView(
-                onTop.charges(),
+                now.charges(),
                 Amount.of(top.surcharge()),
                 Amount.of(top.tax()),
-                onTop.taxName(top),
+                now.taxName(),
                 Amount.of(top.charged()),
                 Amount.of(top.tip()),
-                tips.isPresent(),
-                tips.map(t -> t.offered().stream()
+                now.tips() != null,
+                now.tips() == null
+                        ? List.of()
+                        : now.tips().stream()
                                 .map(o -> new TipOffer(o.words(), Amount.of(o.amount())))
-                                .toList())
-                        .orElse(List.of()),
-                tips.map(OnTopService.OfferedTips::free).orElse(false),
+                                .toList(),
+                now.free(),
                 Amount.of(sum.plus(top.sum())));
     }
 }

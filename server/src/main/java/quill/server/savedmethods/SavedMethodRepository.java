@@ -5,9 +5,8 @@ import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.joda.money.CurrencyUnit;
-import org.joda.money.Money;
 import org.springframework.context.annotation.Bean;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
@@ -116,20 +115,25 @@ class SavedMethodRepository {
 
     /** @return whether nobody was faster; the first time the version is 0 */
     boolean keep(SavedMethods.SavedSetting s) {
-        String sql = s.version() == 0 ? """
-                  INSERT INTO saved_method_setting (id, offered, later_days)
-                  SELECT 1, :offered, :days WHERE NOT EXISTS (SELECT 1 FROM saved_method_setting)
-                  """ : """
-                  UPDATE saved_method_setting SET offered = :offered, later_days = :days, version = version + 1
-                   WHERE id = 1 AND version = :version
-                  """;
-        JdbcClient.StatementSpec with =
-                jdbc.sql(sql).param("offered", s.offered()).param("days", s.laterDays());
-        return (s.version() == 0 ? with : with.param("version", s.version())).update() == 1;
+        try {
+            JdbcClient.StatementSpec sql = jdbc.sql(
+                            s.version() == 0
+                                    ? "INSERT INTO saved_method_setting (id, offered, later_days) VALUES (1, :offered, :days)"
+                                    : """
+                                      UPDATE saved_method_setting
+                                         SET offered = :offered, later_days = :days, version = version + 1
+                                       WHERE id = 1 AND version = :version
+                                      """)
+                    .param("offered", s.offered())
+                    .param("days", s.laterDays());
+            return (s.version() == 0 ? sql : sql.param("version", s.version())).update() == 1;
+        } catch (DuplicateKeyException e) {
+            // Two windows kept it for the first time at once.
+            return false;
+        }
     }
 
     private static SavedMethod method(ResultSet rs, int row) throws SQLException {
-        Long most = rs.getObject("most_minor", Long.class);
         return new SavedMethod(
                 rs.getLong("id"),
                 Ids.client(rs, "client_id"),
@@ -143,9 +147,7 @@ class SavedMethodRepository {
                 StoredWord.of(State.class, rs.getString("state")),
                 new Agreed(
                         StoredWord.of(Agreed.How.class, rs.getString("agreed_how")),
-                        new CollectionAgreement(
-                                rs.getBoolean("collects"),
-                                most == null ? null : Money.ofMinor(CurrencyUnit.of(rs.getString("currency")), most)),
+                        Agreed.agreement(rs, "collects", "most_minor"),
                         rs.getString("agreed_words")),
                 rs.getDate("kept_on").toLocalDate());
     }

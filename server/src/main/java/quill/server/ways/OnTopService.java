@@ -3,7 +3,6 @@ package quill.server.ways;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
@@ -121,7 +120,10 @@ public class OnTopService {
      * @param problems gets those of {@code tip}
      */
     public OnTop on(Money sum, WayToPay way, String tip, List<Problem> problems) {
-        Read now = now();
+        return on(now(), sum, way, tip, problems);
+    }
+
+    private static OnTop on(Read now, Money sum, WayToPay way, String tip, List<Problem> problems) {
         OnTop charged = now.surcharge() == null || way != null && way != WayToPay.CARD
                 ? OnTop.nothing(sum.getCurrencyUnit())
                 : now.surcharge().on(sum);
@@ -136,24 +138,28 @@ public class OnTopService {
         return given == null ? charged : charged.withTip(given);
     }
 
-    /** Tips that are offered on a sum. @param free whether another can be typed */
-    public record OfferedTips(List<Tips.Offered> offered, boolean free) {}
+    /**
+     * What a page says of it.
+     *
+     * @param charges whether paying by card costs something
+     * @param top what is on top
+     * @param taxName of the tax that the surcharge bears; empty for none
+     * @param tips that are offered; null where none are
+     * @param free whether another one can be typed
+     */
+    public record Offered(boolean charges, OnTop top, String taxName, List<Tips.Offered> tips, boolean free) {}
 
-    /** Empty where none are. */
-    public Optional<OfferedTips> tips(Money sum) {
-        return Optional.ofNullable(now().tips()).map(t -> new OfferedTips(t.on(sum), t.free()));
-    }
-
-    /** Whether something is asked for paying by card. */
-    public boolean charges() {
-        return now().surcharge() != null;
-    }
-
-    /** The name of the tax that a surcharge bears. */
-    public String taxName(OnTop top) {
-        return Optional.ofNullable(business.taxes().get(top.taxId()))
-                .map(Tax::name)
-                .orElse("");
+    /** What is on top of a sum, and could be. Parameters as those of {@link #on}. */
+    public Offered offered(Money sum, WayToPay way, String tip, List<Problem> problems) {
+        Read now = now();
+        OnTop top = on(now, sum, way, tip, problems);
+        Tax tax = business.taxes().get(top.taxId());
+        return new Offered(
+                now.surcharge() != null,
+                top,
+                tax == null ? "" : tax.name(),
+                now.tips() == null ? null : now.tips().on(sum),
+                now.tips() != null && now.tips().free());
     }
 
     /** What a payer chose, as its page sent it. @param total with all that is on top, as it was seen; empty where nothing is */

@@ -249,7 +249,15 @@ public class WaysService {
     }
 
     /** What takes a sum on its own page. @param by the processor @param ways in which it does, one at least */
-    public record Taking(Processors.SetUp by, Set<WayToPay> ways) {}
+    public record Taking(Processors.SetUp by, Set<WayToPay> ways) {
+        /** The same in one way alone; empty where that is none of them. @param way null for all of them */
+        public Optional<Taking> only(WayToPay way) {
+            if (way == null) {
+                return Optional.of(this);
+            }
+            return ways.contains(way) ? Optional.of(new Taking(by, Set.of(way))) : Optional.empty();
+        }
+    }
 
     /** The processor that takes a sum now, be it for money or on trial; empty where it is not taken so. */
     public Optional<Taking> taking(Money sum, ClientId clientId, DocumentId documentId) {
@@ -266,11 +274,7 @@ public class WaysService {
 
     /** The same; @param hold whether it is only to be held, which cards alone do */
     public Optional<Taking> taking(Money sum, ClientId clientId, DocumentId documentId, boolean hold) {
-        Optional<Taking> taking = taking(sum, clientId, documentId);
-        return hold
-                ? taking.filter(t -> t.ways().contains(WayToPay.CARD))
-                        .map(t -> new Taking(t.by(), Set.of(WayToPay.CARD)))
-                : taking;
+        return taking(sum, clientId, documentId).flatMap(t -> t.only(hold ? WayToPay.CARD : null));
     }
 
     /** With whom a client's card or mandate can be kept, and which of them; empty where neither is taken. */

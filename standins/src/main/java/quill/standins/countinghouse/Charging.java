@@ -47,7 +47,7 @@ class Charging {
         if (from.isDebit()) {
             return "";
         }
-        if (PayPage.wrongExpiry(from.expiry(), day.today()) != null) {
+        if (TypedCard.wrongExpiry(from.expiry(), day.today()) != null) {
             return "the card has expired";
         }
         return from.card().pays() || from.card() == TestCard.ASKS_CODE

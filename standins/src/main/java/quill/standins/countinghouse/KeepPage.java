@@ -39,20 +39,17 @@ class KeepPage {
         if (!keeping.isOpen() || !keeping.has("card")) {
             return page(keeping, null, "", "", model);
         }
-        Optional<TestCard> card = TestCard.of(number);
-        if (card.isEmpty()) {
-            return page(keeping, TestCard.refusalOf(number), "", expiry, model);
+        TypedCard typed = TypedCard.read(number, expiry, day.today());
+        if (typed.wrong() != null) {
+            return page(keeping, typed.wrong(), typed.number(), expiry, model);
         }
-        String wrongExpiry = PayPage.wrongExpiry(expiry, day.today());
-        if (wrongExpiry != null) {
-            return page(keeping, wrongExpiry, number, expiry, model);
-        }
-        if (card.get() == TestCard.ASKS_CODE) {
-            keepings.awaitCode(id, card.get(), expiry.strip());
-        } else if (card.get().canBeKept()) {
-            keepings.keep(id, card.get(), expiry.strip());
+        TestCard card = typed.card();
+        if (card == TestCard.ASKS_CODE) {
+            keepings.awaitCode(id, card, expiry.strip());
+        } else if (card.canBeKept()) {
+            keepings.keep(id, card, expiry.strip());
         } else {
-            return page(keeping, declined(card.get().words()), "", "", model);
+            return page(keeping, declined(card.words()), "", "", model);
         }
         return page(keeping(id), null, "", "", model);
     }

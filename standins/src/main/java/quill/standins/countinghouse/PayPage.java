@@ -1,9 +1,5 @@
 package quill.standins.countinghouse;
 
-import java.time.LocalDate;
-import java.time.YearMonth;
-import java.time.format.DateTimeFormatter;
-import java.time.format.DateTimeParseException;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
@@ -40,21 +36,18 @@ class PayPage {
         if (!order.isOpen() || !order.wish().has("card") || order.wish().method() != null) {
             return page(order, null, "", "", model);
         }
-        Optional<TestCard> card = TestCard.of(number);
-        if (card.isEmpty()) {
-            return page(order, TestCard.refusalOf(number), "", expiry, model);
+        TypedCard typed = TypedCard.read(number, expiry, day.today());
+        if (typed.wrong() != null) {
+            return page(order, typed.wrong(), typed.number(), expiry, model);
         }
-        String wrongExpiry = wrongExpiry(expiry, day.today());
-        if (wrongExpiry != null) {
-            return page(order, wrongExpiry, number, expiry, model);
-        }
-        if (card.get().pays() || card.get() == TestCard.KEPT_IN_VAIN) {
-            book.pay(order, card.get(), expiry.strip());
-        } else if (card.get() == TestCard.ASKS_CODE) {
-            book.awaitCode(id, card.get().lastFour(), expiry.strip());
+        TestCard card = typed.card();
+        if (card.pays() || card == TestCard.KEPT_IN_VAIN) {
+            book.pay(order, card, expiry.strip());
+        } else if (card == TestCard.ASKS_CODE) {
+            book.awaitCode(id, card.lastFour(), expiry.strip());
         } else {
-            book.decline(id, card.get().lastFour(), card.get().words());
-            return page(order(id), declined(card.get().words()), "", "", model);
+            book.decline(id, card.lastFour(), card.words());
+            return page(order(id), declined(card.words()), "", "", model);
         }
         return page(order(id), null, "", "", model);
     }
@@ -99,15 +92,6 @@ class PayPage {
 
     private static String declined(String reason) {
         return "Card declined: " + reason + ". Nothing was taken. Try another card.";
-    }
-
-    static String wrongExpiry(String expiry, LocalDate today) {
-        try {
-            YearMonth month = YearMonth.parse(expiry.strip(), DateTimeFormatter.ofPattern("MM/yy"));
-            return month.isBefore(YearMonth.from(today)) ? "That card's date has passed." : null;
-        } catch (DateTimeParseException e) {
-            return "Write the card's date as month and year, such as 09/29.";
-        }
     }
 
     private CardOrder order(String id) {
