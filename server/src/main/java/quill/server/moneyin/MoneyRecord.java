@@ -3,11 +3,14 @@ package quill.server.moneyin;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
+import org.joda.money.Money;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.clearing.Dispute;
 import quill.server.clearing.RefundOrders;
 import quill.server.common.Amount;
+import quill.server.debts.StoredInstallment;
 import quill.server.dispatch.Message;
 import quill.server.paylinks.LinkViews;
 import quill.server.payments.Payment;
@@ -46,7 +49,22 @@ record MoneyRecord(
 
     /** What it settled of a debt. @param left what is open of that debt */
     record Settled(
-            long debt, DocumentId document, String number, int position, boolean fee, Amount amount, Amount left) {}
+            long debt, DocumentId document, String number, int position, boolean fee, Amount amount, Amount left) {
+        /** What is to come for some of a document's debts. @param number the document's @param parts by the debt's key */
+        static List<Settled> toCome(List<StoredInstallment> debts, String number, Map<Long, Money> parts) {
+            return debts.stream()
+                    .filter(d -> parts.containsKey(d.id()))
+                    .map(d -> new Settled(
+                            d.id(),
+                            d.invoiceId(),
+                            number,
+                            d.position(),
+                            d.fee(),
+                            Amount.of(parts.get(d.id())),
+                            Amount.of(d.open())))
+                    .toList();
+        }
+    }
 
     /** A posting. @param amount a debit above zero, a credit below */
     record Booking(LocalDate on, String what, String account, Amount amount) {}
@@ -85,5 +103,11 @@ record MoneyRecord(
             @Schema(nullable = true) String openAt,
             @Schema(nullable = true) Long held,
             @Schema(nullable = true) LinkViews.FromLink link,
-            @Schema(nullable = true) DocumentId takeBackOn) {}
+            @Schema(nullable = true) DocumentId takeBackOn) {
+        /** Of what has not come: nothing of it goes back or can be moved. */
+        static After notCome(String number, String openAt, Long held, LinkViews.FromLink link, DocumentId takeBackOn) {
+            return new After(
+                    null, null, null, List.of(), List.of(), null, List.of(), number, openAt, held, link, takeBackOn);
+        }
+    }
 }

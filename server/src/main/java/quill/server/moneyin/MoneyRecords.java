@@ -158,14 +158,7 @@ class MoneyRecords {
                 whatFor(o),
                 List.of(),
                 List.of(),
-                new MoneyRecord.After(
-                        null,
-                        null,
-                        null,
-                        List.of(),
-                        List.of(),
-                        null,
-                        List.of(),
+                MoneyRecord.After.notCome(
                         o.there().number(),
                         o.there().payAt(),
                         o.state() == OrderState.HELD ? o.id() : null,
@@ -181,17 +174,7 @@ class MoneyRecords {
         if (o.invoiceId() == null) {
             return List.of();
         }
-        return debts.of(o.invoiceId()).stream()
-                .filter(d -> o.parts().containsKey(d.id()))
-                .map(d -> new MoneyRecord.Settled(
-                        d.id(),
-                        o.invoiceId(),
-                        processors.numberOf(o.invoiceId()),
-                        d.position(),
-                        d.fee(),
-                        Amount.of(o.parts().get(d.id())),
-                        Amount.of(d.open())))
-                .toList();
+        return MoneyRecord.Settled.toCome(debts.of(o.invoiceId()), processors.numberOf(o.invoiceId()), o.parts());
     }
 
     private static String lower(String with) {

@@ -54,27 +54,10 @@ class PlannedRecords {
                 "It is taken on " + Texts.day(p.on()) + " from " + planned.from(p)
                         + ", as the client wants it. Until then nobody is reminded of what it is for, and no late fee comes.",
                 List.of(),
-                debts.of(p.documentId()).stream()
-                        .filter(d -> p.parts().containsKey(d.id()))
-                        .map(d -> new MoneyRecord.Settled(
-                                d.id(),
-                                p.documentId(),
-                                number,
-                                d.position(),
-                                d.fee(),
-                                Amount.of(p.parts().get(d.id())),
-                                Amount.of(d.open())))
-                        .toList(),
+                MoneyRecord.Settled.toCome(debts.of(p.documentId()), number, p.parts()),
                 List.of(),
                 List.of(),
-                new MoneyRecord.After(
-                        null,
-                        null,
-                        null,
-                        List.of(),
-                        List.of(),
-                        null,
-                        List.of(),
+                MoneyRecord.After.notCome(
                         "",
                         null,
                         null,
