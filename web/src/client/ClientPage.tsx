@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, data, type Schemas } from '../api/client';
 import { PageBody } from './PageBody';
 import { NotShown } from './NotShown';
+import { useNews } from './useNews';
 
 type Page = Schemas['PublicPage'];
 
@@ -40,16 +41,17 @@ function usePage(token: string) {
     const back = new URLSearchParams(window.location.search).has('back');
     void load(back);
     if (back) window.history.replaceState(null, '', window.location.pathname);
-    const source = new EventSource(`/api/public/${token}/events`);
-    source.addEventListener('changed', () => void load(false));
     // A page that was kept while the payer was away shows old figures: look again.
     const shown = (event: PageTransitionEvent) => event.persisted && void load(true);
     window.addEventListener('pageshow', shown);
-    return () => {
-      source.close();
-      window.removeEventListener('pageshow', shown);
-    };
+    return () => window.removeEventListener('pageshow', shown);
   }, [token, load]);
+  // Not before it is shown: what is said to somebody who came back would be asked for twice, and said to nobody.
+  useNews(
+    token,
+    page !== null,
+    useCallback(() => void load(false), [load]),
+  );
   return { page, failed, load, setPage };
 }
 

@@ -6,6 +6,7 @@ import { Ahead } from './Ahead';
 import { NotShown } from './NotShown';
 import { QuoteAnswer, ticks } from './QuoteAnswer';
 import { SumRows } from './SumRows';
+import { useNews } from './useNews';
 import { useSaid } from './useSaid';
 
 type Page = Schemas['QuotePage'];
@@ -62,12 +63,11 @@ function useQuote(token: string) {
   }, [token, load]);
   // What its client ticks is not taken away by news; once it is accepted, money comes.
   const accepted = page?.state === 'accepted';
-  useEffect(() => {
-    if (!accepted) return;
-    const source = new EventSource(`/api/public/${token}/events`);
-    source.addEventListener('changed', () => void load(null));
-    return () => source.close();
-  }, [token, load, accepted]);
+  useNews(
+    token,
+    accepted,
+    useCallback(() => void load(null), [load]),
+  );
   return { page, failed, load, setPage, said };
 }
 
