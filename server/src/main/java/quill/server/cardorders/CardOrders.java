@@ -76,7 +76,7 @@ public class CardOrders {
      * @throws ConflictException if what is open is not what the payer saw
      */
     public String payAt(Document invoice, Set<Long> installments, Money shown, Payer payer) {
-        return payAt(invoice, installments, shown, payer, HowPaid.PLAIN);
+        return payAt(invoice, installments, shown, payer, wanting.asItsPage(invoice));
     }
 
     /** The same. @param how whether it is held, or what pays it is kept */

@@ -43,7 +43,9 @@ class OrderTelling {
 
     /** A payment was refused. @param payer whoever tried */
     void declined(Order order, String payer, Answer answer, String reason) {
-        boolean debit = answer.with() != null && answer.with().isDebit() && "refused".equals(answer.state());
+        boolean debit = answer.with() != null
+                && answer.with().by() == PaymentWay.BANK_DEBIT
+                && "refused".equals(answer.state());
         String what = debit ? "bank debit" : "card";
         publisher.publishEvent(new News(
                 News.Kind.DECLINED,

@@ -128,7 +128,7 @@ class Taking {
         repository.move(order.id(), OrderState.PAID, Set.of(order.state()));
         repository.trouble(order.id(), null);
         String card = answer.with().words();
-        PaymentWay way = answer.with().isDebit() ? PaymentWay.BANK_DEBIT : PaymentWay.CARD;
+        PaymentWay way = answer.with().by();
         if (answer.test()) {
             telling.tried(order, answer, way, card);
             return;

@@ -101,7 +101,8 @@ class Wanting {
 
     /** Another amount than the installments that are open, where that is allowed; or all at once, with the discount off. */
     private Order other(Document invoice, Money shown, HowPaid how) {
-        boolean early = plans.early(invoice).filter(shown::isEqual).isPresent();
+        boolean early =
+                !how.hold() && plans.early(invoice).filter(shown::isEqual).isPresent();
         if (!early && !plans.otherAmounts()) {
             throw new RefusedException(
                     "installments", "", "name what is to be paid; another amount is not taken on this page");
@@ -178,6 +179,11 @@ class Wanting {
                 how,
                 clock.instant());
         return repository.find(id).orElseThrow();
+    }
+
+    /** How its own page takes it: at once, or held until the work is done. */
+    HowPaid asItsPage(Document document) {
+        return HowPaid.held(ways.holds(document.id()));
     }
 
     private WaysService.Taking byPage(Document invoice, Money open, HowPaid how) {
@@ -259,6 +265,14 @@ class Wanting {
                 repository.move(live.id(), OrderState.WITHDRAWING, OrderState.LIVE);
             }
         }
+    }
+
+    /** What was begun to be paid must not be taken any more where it is only to be held, nor the other way about. */
+    @EventListener
+    void holdChanged(WaysService.HoldChanged change) {
+        repository
+                .liveOf(change.document())
+                .forEach(o -> repository.move(o.id(), OrderState.WITHDRAWING, OrderState.LIVE));
     }
 
     /** What is asked for on a quote changed, or came: an order for another sum must not be paid any more. */

@@ -69,6 +69,7 @@ class PublicSavedController {
     @PostMapping("/saved/{id}/payments")
     PaidFromSaved pay(@PathVariable String token, @PathVariable long id, @RequestBody PayFromSaved pay) {
         Document invoice = invoices.byToken(token);
+        views.checkTakes(invoice);
         Money shown = money(invoice, pay.amount(), pay.currency());
         SavedMethod from = methods.usable(invoice.clientId(), id);
         OnTopService.Chosen c = pay.chosen() == null ? OnTopService.Chosen.NOTHING : pay.chosen();
@@ -83,6 +84,7 @@ class PublicSavedController {
     @PostMapping("/saved/{id}/plans")
     SavedViews.SavedOnPage plan(@PathVariable String token, @PathVariable long id, @RequestBody PlanFromSaved plan) {
         Document invoice = invoices.byToken(token);
+        views.checkTakes(invoice);
         Money shown = money(invoice, plan.amount(), plan.currency());
         SavedMethod from = methods.usable(invoice.clientId(), id);
         asClient(invoice, () -> planned.plan(invoice, plan.installments(), shown, from, plan.on()));

@@ -145,8 +145,10 @@ public class SavedViews {
     SavedOnPage onPage(Document invoice) {
         List<SavedView> saved = saved(invoice.clientId());
         boolean open = invoice.openMinor() > 0 && invoice.voidedOn() == null;
-        boolean later =
-                open && methods.setting().laterDays() > 0 && saved.stream().anyMatch(m -> !m.expired());
+        boolean later = open
+                && !ways.holds(invoice.id())
+                && methods.setting().laterDays() > 0
+                && saved.stream().anyMatch(m -> !m.expired());
         LaterDays days = null;
         if (later) {
             PayingLater all = planned.days(planned.open(invoice, null));
@@ -222,33 +224,53 @@ public class SavedViews {
      * @param bySomebodyElse whether somebody else pays than whose document it is: nothing is kept then
      */
     public HowPaid onPage(Document document, TypedKeep typed, boolean bySomebodyElse) {
+        boolean hold = ways.holds(document.id());
         if (typed == null) {
-            return HowPaid.PLAIN;
+            return HowPaid.held(hold);
         }
-        checkPossible(document);
+        checkPossible(document.clientId());
         if (bySomebodyElse) {
             throw new RefusedException("keep", "", "is for the client alone; do not name somebody else who pays");
         }
         List<Problem> problems = new ArrayList<>();
         return ticked(typed, CurrencyUnit.of(document.currency()), problems)
-                .map(a -> HowPaid.keeping(false, a))
+                .map(a -> HowPaid.keeping(hold, a))
                 .orElseThrow(() -> new RefusedException(problems));
     }
 
     /** The same in person or by telephone. @param said what the client said; null where nothing is kept */
     public HowPaid atHand(Document document, boolean hold, TypedKeep typed, String said) {
-        if (typed == null) {
-            return HowPaid.held(hold);
-        }
-        checkPossible(document);
         List<Problem> problems = new ArrayList<>();
-        Optional<Agreed> agreed = spoken(typed, said, CurrencyUnit.of(document.currency()), problems);
+        HowPaid how = atHand(
+                document.clientId(), CurrencyUnit.of(document.currency()), hold, new Kept(typed, said), problems);
         check(problems);
-        return HowPaid.keeping(hold, agreed.orElseThrow());
+        return how;
     }
 
-    private void checkPossible(Document document) {
-        if (!possible(document.clientId())) {
+    /** What was agreed in person. @param typed null where nothing is kept @param said what the client said */
+    public record Kept(TypedKeep typed, String said) {}
+
+    /** The same where there is no document. @param client null for somebody new @param problems of {@code keep} */
+    public HowPaid atHand(ClientId client, CurrencyUnit currency, boolean hold, Kept kept, List<Problem> problems) {
+        if (kept.typed() == null) {
+            return HowPaid.held(hold);
+        }
+        checkPossible(client);
+        return spoken(kept.typed(), kept.said(), currency, problems)
+                .map(a -> HowPaid.keeping(hold, a))
+                .orElse(HowPaid.PLAIN);
+    }
+
+    /** Nothing is taken from what is kept where the page only holds. @throws ConflictException where it does */
+    void checkTakes(Document document) {
+        if (ways.holds(document.id())) {
+            throw new ConflictException(
+                    "The money is only held here, until the work is done. Nothing was taken. Look again before you pay.");
+        }
+    }
+
+    private void checkPossible(ClientId client) {
+        if (!possible(client)) {
             throw new ConflictException("No card or mandate is kept here now. Look again before you pay.");
         }
     }

@@ -20,8 +20,8 @@ import quill.server.cardorders.HowPaid;
 import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
+import quill.server.dispatch.CreditLetters;
 import quill.server.dispatch.DispatchService;
-import quill.server.dispatch.MoneyLetters;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.Payer;
@@ -40,7 +40,7 @@ class DemoActs {
             "debit", "");
 
     private final Map<String, DocumentId> byName = new HashMap<>();
-    private final MoneyLetters letters;
+    private final CreditLetters letters;
     private final Undoing undoing;
     private final Others others;
     private final InvoicesService invoices;
@@ -50,7 +50,7 @@ class DemoActs {
     private final Debts debts;
 
     DemoActs(
-            MoneyLetters letters,
+            CreditLetters letters,
             Undoing undoing,
             Others others,
             InvoicesService invoices,

@@ -15,8 +15,8 @@ import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
 import quill.server.creditnotes.Crediting;
+import quill.server.dispatch.CreditLetters;
 import quill.server.dispatch.DispatchService;
-import quill.server.dispatch.MoneyLetters;
 import quill.server.dispatch.Withdrawals;
 import quill.server.documents.Attachments;
 import quill.server.invoices.InvoicesService;
@@ -25,7 +25,7 @@ import quill.server.payments.PaymentsService;
 /** The invoices of the demo that are not of the everyday kind, each for a client of its own. */
 @Component
 class DemoDocuments {
-    private final MoneyLetters letters;
+    private final CreditLetters letters;
     private final ClientsService clients;
     private final InvoicesService invoices;
     private final Attachments attachments;
@@ -37,7 +37,7 @@ class DemoDocuments {
     private Map<String, String> taxes = Map.of();
 
     DemoDocuments(
-            MoneyLetters letters,
+            CreditLetters letters,
             ClientsService clients,
             InvoicesService invoices,
             Attachments attachments,

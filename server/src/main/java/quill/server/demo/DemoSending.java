@@ -81,6 +81,9 @@ class DemoSending {
                 .map(w -> w.way().equals(WayToPay.BANK_DEBIT.name())
                         ? w.switched(true).from("3000.01")
                         : w)
+                .map(w -> w.way().equals(WayToPay.SATCHEL.name())
+                        ? w.switched(true).upTo("3000")
+                        : w)
                 .map(w ->
                         w.way().equals(WayToPay.CASH.name()) ? w.switched(true).upTo("500") : w)
                 .toList();

@@ -19,7 +19,7 @@ import quill.server.invoices.InvoicesService;
 @RequestMapping("/api")
 class DispatchController {
     private final DispatchService service;
-    private final MoneyLetters letters;
+    private final CreditLetters letters;
     private final InvoicesService invoices;
     private final Unsent unsent;
     private final Withdrawals withdrawals;
@@ -27,7 +27,7 @@ class DispatchController {
 
     DispatchController(
             DispatchService service,
-            MoneyLetters letters,
+            CreditLetters letters,
             InvoicesService invoices,
             Unsent unsent,
             Withdrawals withdrawals,

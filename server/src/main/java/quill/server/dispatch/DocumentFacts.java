@@ -206,7 +206,15 @@ public class DocumentFacts {
                         LetterField.LEFT,
                         basics.say(
                                 "left-after-paying",
-                                Map.of("count", about.size(), "open", open, "document", basics.document(numbers))))
+                                Map.of(
+                                        "count",
+                                        about.size(),
+                                        "open",
+                                        open,
+                                        "document",
+                                        basics.document(numbers),
+                                        "marked",
+                                        arrived.marked())))
                 .put(LetterField.OPEN, open.isPositive() ? Shown.money(open) : null)
                 .put(LetterField.FREE_CREDIT, arrived.credit().isPositive() ? Shown.money(arrived.credit()) : null);
         List<Row> rows = rows(arrived, sums, about);

@@ -4,7 +4,9 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
 import quill.core.id.DocumentId;
 import quill.server.common.Amount;
 import quill.server.common.Shown;
@@ -25,13 +27,16 @@ public class DocumentWays {
     private final LetterBasics basics;
     private final WaysService ways;
     private final AskedOnQuotes onQuotes;
+    private final ApplicationEventPublisher publisher;
 
     DocumentWays(
             InvoicesService invoices,
             Documents documents,
             LetterBasics basics,
             WaysService ways,
-            AskedOnQuotes onQuotes) {
+            AskedOnQuotes onQuotes,
+            ApplicationEventPublisher publisher) {
+        this.publisher = publisher;
         this.invoices = invoices;
         this.documents = documents;
         this.basics = basics;
@@ -43,11 +48,16 @@ public class DocumentWays {
      * The ways of a document.
      *
      * @param choice what the document is limited to
+     * @param hold whether its page only holds a card's money
      * @param sum that is asked for first; null where nothing is asked for
      * @param none whether there is no way at all to pay what is asked for
      */
     public record WaysOfDocument(
-            WayChoice choice, @Schema(nullable = true) Amount sum, List<WayOffer> offers, boolean none) {}
+            WayChoice choice,
+            boolean hold,
+            @Schema(nullable = true) Amount sum,
+            List<WayOffer> offers,
+            boolean none) {}
 
     /** As they are now. */
     public WaysOfDocument of(DocumentId id) {
@@ -59,6 +69,7 @@ public class DocumentWays {
         List<WayOffer> offers = sum == null ? List.of() : ways.offers(sum, document.clientId(), document.id());
         return new WaysOfDocument(
                 WayChoice.of(ways.ofDocument(document.id())),
+                ways.holds(document.id()),
                 sum == null ? null : Amount.of(sum),
                 offers,
                 sum != null && offers.stream().noneMatch(WayOffer::offered));
@@ -67,6 +78,14 @@ public class DocumentWays {
     /** Limits a document to some ways, or takes that away. */
     public WaysOfDocument choose(DocumentId id, WayChoice choice) {
         ways.chooseForDocument(id, invoices.invoice(id).clientId(), choice.set());
+        return of(id);
+    }
+
+    /** Lets its page only hold a card's money, or take it. */
+    @Transactional
+    public WaysOfDocument hold(DocumentId id, boolean holds) {
+        ways.hold(id, invoices.invoice(id).clientId(), holds);
+        publisher.publishEvent(new WaysService.HoldChanged(id));
         return of(id);
     }
 

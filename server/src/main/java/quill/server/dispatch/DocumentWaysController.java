@@ -24,6 +24,14 @@ class DocumentWaysController {
         return ways.of(id);
     }
 
+    /** @param hold whether its page only holds a card's money, until the work is done */
+    record PageHold(boolean hold) {}
+
+    @PutMapping("/hold")
+    DocumentWays.WaysOfDocument holdOnPage(@PathVariable DocumentId id, @RequestBody PageHold to) {
+        return ways.hold(id, to.hold());
+    }
+
     @PutMapping
     DocumentWays.WaysOfDocument limit(@PathVariable DocumentId id, @RequestBody WayChoice choice) {
         return ways.choose(id, choice);

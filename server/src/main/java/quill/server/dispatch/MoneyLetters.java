@@ -2,18 +2,14 @@ package quill.server.dispatch;
 
 import java.time.LocalDate;
 import java.util.List;
-import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.id.DocumentId;
 import quill.core.ledger.Appropriation;
 import quill.core.ledger.OnTop;
-import quill.server.books.BooksService;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
-import quill.server.creditnotes.Crediting;
-import quill.server.debts.Debts;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
 import quill.server.invoices.InvoicesService;
@@ -26,54 +22,22 @@ public class MoneyLetters {
     private final Letters letters;
     private final MessageQueue queue;
     private final InvoicesService invoices;
-    private final Crediting crediting;
     private final ClientsService clients;
-    private final BooksService books;
-    private final Debts debts;
+    private final ReceiptSettings receipts;
 
     MoneyLetters(
             MessageRepository repository,
             Letters letters,
             MessageQueue queue,
             InvoicesService invoices,
-            Crediting crediting,
             ClientsService clients,
-            BooksService books,
-            Debts debts) {
+            ReceiptSettings receipts) {
         this.repository = repository;
         this.letters = letters;
         this.queue = queue;
         this.invoices = invoices;
-        this.crediting = crediting;
         this.clients = clients;
-        this.books = books;
-        this.debts = debts;
-    }
-
-    /** Takes an invoice back, whole or in part, and tells the client, if it has an address. */
-    @Transactional
-    public Crediting.Written credit(DocumentId id, Crediting.Wanted wanted) {
-        Crediting.Written note = crediting.write(id, wanted);
-        Document invoice = invoices.invoice(id);
-        Client client = clients.client(invoice.clientId());
-        if (!client.email().isEmpty()) {
-            CurrencyUnit currency = CurrencyUnit.of(invoice.currency());
-            Written written = letters.creditNote(
-                    invoice,
-                    note.note(),
-                    new DocumentFacts.Became(
-                            note.settled(),
-                            books.creditOf(client.id(), currency),
-                            debts.waitingCreditOf(client.id(), currency)));
-            String key = "credit note:" + note.note().id();
-            queue.add(
-                    draft(key, MessageKind.CREDIT_NOTE, client, invoice, written)
-                            .about(List.of(note.note().id()))
-                            .with(List.of(Enclosed.creditNote(
-                                    note.note().id(), note.note().number()))),
-                    Slip.PLAIN);
-        }
-        return note;
+        this.receipts = receipts;
     }
 
     /**
@@ -83,6 +47,7 @@ public class MoneyLetters {
      * @param settled every debt that it settled, with what it gave to it
      * @param onTop what came beside it
      * @param credit what no debt took
+     * @param marked how many invoices go along with its receipt, marked paid
      */
     public record Arrived(
             long paymentId,
@@ -91,7 +56,24 @@ public class MoneyLetters {
             LocalDate on,
             List<Appropriation.Part> settled,
             Money credit,
-            OnTop onTop) {}
+            OnTop onTop,
+            int marked) {
+        /** The same, where the receipt goes alone. */
+        public Arrived(
+                long paymentId,
+                Money paid,
+                String way,
+                LocalDate on,
+                List<Appropriation.Part> settled,
+                Money credit,
+                OnTop onTop) {
+            this(paymentId, paid, way, on, settled, credit, onTop, 0);
+        }
+
+        private Arrived with(int invoices) {
+            return new Arrived(paymentId, paid, way, on, settled, credit, onTop, invoices);
+        }
+    }
 
     /** Queues the receipt of a payment, once for each payment. @param invoiceId whose page it leads to */
     @Transactional
@@ -100,11 +82,16 @@ public class MoneyLetters {
         Client client = clients.client(invoice.clientId());
         Client.Recipient payer = client.forReceipts();
         if (!payer.email().isEmpty()) {
-            Written written = letters.receipt(invoice, payer, a);
+            List<Enclosed> marked = marked(a.settled());
+            Written written = letters.receipt(invoice, payer, a.with(marked.size()));
+            // A deposit invoice comes about with the money: it goes along with the receipt in any case.
+            List<Enclosed> papers = invoice.kind() == DocumentKind.DEPOSIT_INVOICE
+                    ? List.of(Enclosed.invoice(invoice.id(), invoice.number()))
+                    : marked;
             String key = "receipt:" + a.paymentId();
             queue.add(
                     MessageDraft.of(key, MessageKind.RECEIPT, client.id(), invoice.id(), payer.email(), written)
-                            .with(papers(invoice))
+                            .with(papers)
                             .about(a.settled().stream()
                                     .map(p -> p.debt().document())
                                     .toList()),
@@ -112,11 +99,23 @@ public class MoneyLetters {
         }
     }
 
-    /** A deposit invoice comes about with the money: it goes along with the receipt. */
-    private static List<Enclosed> papers(Document invoice) {
-        return invoice.kind() == DocumentKind.DEPOSIT_INVOICE
-                ? List.of(Enclosed.invoice(invoice.id(), invoice.number()))
-                : List.of();
+    /** Whether whoever pays an invoice is sent anything. */
+    public boolean areReceiptsSent() {
+        return receipts.gets() != PayerGets.NOTHING;
+    }
+
+    /** The invoices that are paid with it, where they are to be sent marked so. */
+    private List<Enclosed> marked(List<Appropriation.Part> settled) {
+        if (receipts.gets() != PayerGets.MARKED_INVOICE) {
+            return List.of();
+        }
+        return settled.stream()
+                .map(p -> p.debt().document())
+                .distinct()
+                .map(invoices::invoice)
+                .filter(i -> i.kind() != DocumentKind.DEPOSIT_INVOICE && i.openMinor() == 0)
+                .map(i -> Enclosed.invoice(i.id(), i.number()))
+                .toList();
     }
 
     /**
@@ -167,9 +166,5 @@ public class MoneyLetters {
                             written),
                     Slip.PLAIN);
         }
-    }
-
-    private static MessageDraft draft(String key, MessageKind kind, Client client, Document invoice, Written written) {
-        return MessageDraft.of(key, kind, client.id(), invoice.id(), client.email(), written);
     }
 }

@@ -22,6 +22,7 @@ import org.springframework.stereotype.Component;
 import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
 import quill.core.document.CreditorReference;
+import quill.core.ledger.Standing;
 import quill.server.business.DocumentSettings;
 import quill.server.business.Logos;
 import quill.server.common.Fonts;
@@ -110,6 +111,7 @@ public class PdfMaking {
         context.setVariable("trial", basics.trial(about));
         context.setVariable("extent", "");
         context.setVariable("voided", invoice.voidedOn());
+        context.setVariable("paidOn", paidOn(invoice, parts));
         context.setVariable("notes", notes.of(invoice.id()));
         context.setVariable("parts", parts);
         context.setVariable("count", parts.stream().filter(p -> !p.fee()).count());
@@ -121,6 +123,21 @@ public class PdfMaking {
                         .map(Attachments.Attachment::name)
                         .toList());
         return papers.of(templates.process("document", context), reader, this::toPdf);
+    }
+
+    /** The day on which the last of it was paid; null where something is open, or was settled otherwise than by money. */
+    private static LocalDate paidOn(Document invoice, List<Measure.Part> parts) {
+        boolean paid = invoice.voidedOn() == null
+                && parts.stream()
+                        .allMatch(
+                                p -> p.standing() == Standing.SETTLED || p.fee() && p.standing() == Standing.CREDITED);
+        return paid
+                ? parts.stream()
+                        .map(Measure.Part::settledOn)
+                        .filter(java.util.Objects::nonNull)
+                        .max(LocalDate::compareTo)
+                        .orElse(null)
+                : null;
     }
 
     /** What a paper says of paying by its page. @param code as the address of an image @param sum that it asks for */

@@ -1,6 +1,7 @@
 package quill.server.dispatch;
 
 import java.util.List;
+import java.util.stream.Stream;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import quill.core.document.CreditorReference;
@@ -16,8 +17,10 @@ import quill.server.ways.WaysService;
 public class WaysToPay {
     private final WaysService ways;
     private final BankAccounts accounts;
+    private final ReceiptSettings receipts;
 
-    WaysToPay(WaysService ways, BankAccounts accounts) {
+    WaysToPay(WaysService ways, BankAccounts accounts, ReceiptSettings receipts) {
+        this.receipts = receipts;
         this.ways = ways;
         this.accounts = accounts;
     }
@@ -29,10 +32,11 @@ public class WaysToPay {
      * @param iban of the business's account, in groups of four; empty where it is not to be paid into
      * @param bic of its bank, or empty
      * @param tried those that are taken on trial, which no letter speaks of
+     * @param hold whether a card's money is only held on the page
      */
-    public record Ways(List<WayToPay> offered, String iban, String bic, List<WayToPay> tried) {
+    public record Ways(List<WayToPay> offered, String iban, String bic, List<WayToPay> tried, boolean hold) {
         /** Those of nothing. */
-        public static final Ways NONE = new Ways(List.of(), "", "", List.of());
+        public static final Ways NONE = new Ways(List.of(), "", "", List.of(), false);
 
         /** Whether any is taken on trial. */
         public boolean test() {
@@ -41,11 +45,16 @@ public class WaysToPay {
 
         /** How it is paid on its page, on trial too: by card or bank debit; empty for not there. */
         public String byPage() {
-            List<String> by = WayToPay.online().stream()
-                    .filter(w -> offered.contains(w) || tried.contains(w))
-                    .map(WayToPay::words)
-                    .toList();
-            return by.isEmpty() ? "" : "by " + String.join(" or ", by);
+            return WayToPay.onPage(all());
+        }
+
+        /** The wallets that show on that page where a device has them. */
+        public List<String> wallets() {
+            return WayToPay.wallets(all());
+        }
+
+        private List<WayToPay> all() {
+            return Stream.concat(offered.stream(), tried.stream()).toList();
         }
 
         /** Whether a bank debit is one of them, on trial too. */
@@ -83,15 +92,28 @@ public class WaysToPay {
 
         /** In a sentence: you can pay … */
         public List<String> how() {
-            return offered.stream().map(WayToPay::how).toList();
+            return offered.stream()
+                    .filter(w -> !w.isWallet() || !card())
+                    .map(w -> hold && w.isOnline()
+                            ? "by having it held on a card, on its page, until the work is done"
+                            : w.how())
+                    .distinct()
+                    .toList();
         }
+    }
+
+    /** Whether whoever pays is sent a receipt. */
+    public boolean areReceipted() {
+        return receipts.gets() != PayerGets.NOTHING;
     }
 
     /** As they are now for a sum. @param documentId null where it is about none */
     public Ways of(Money sum, ClientId clientId, DocumentId documentId) {
         List<WaysService.WayOffer> offers = ways.offers(sum, clientId, documentId);
+        boolean hold = ways.holds(documentId);
+        // Of a bank account nothing can be held.
         List<WayToPay> offered = offers.stream()
-                .filter(WaysService.WayOffer::offered)
+                .filter(o -> o.offered() && !(hold && o.way() == WayToPay.BANK_DEBIT))
                 .map(WaysService.WayOffer::way)
                 .toList();
         Business own = accounts.business(sum.getCurrencyUnit());
@@ -101,8 +123,9 @@ public class WaysToPay {
                 transfer ? CreditorReference.grouped(own.account().iban()) : "",
                 transfer ? own.account().bic() : "",
                 offers.stream()
-                        .filter(WaysService.WayOffer::test)
+                        .filter(o -> o.test() && !(hold && o.way() == WayToPay.BANK_DEBIT))
                         .map(WaysService.WayOffer::way)
-                        .toList());
+                        .toList(),
+                hold);
     }
 }

@@ -99,7 +99,7 @@ class AtProcessors {
                     ""));
             return way;
         }
-        WayToPay by = p.means().way() == PaymentWay.BANK_DEBIT ? WayToPay.BANK_DEBIT : WayToPay.CARD;
+        WayToPay by = WayToPay.online(p.means().way(), p.means().card());
         Optional<WaysService.Usual> usual = ways.usual(by, p.total(), p.valueOn());
         way.add(new MoneyRecord.Station("at the processor", Texts.day(p.bookedOn()), true, fee(p, usual)));
         Money yours = p.total().minus(p.fee().money());

@@ -15,8 +15,10 @@ import quill.core.id.ClientId;
 import quill.core.money.TypedNumber;
 import quill.core.pay.LinkAmount;
 import quill.server.business.BusinessService;
+import quill.server.cardorders.HowPaid;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
+import quill.server.collections.SavedViews;
 import quill.server.common.BusinessClock;
 import quill.server.common.RandomText;
 import quill.server.common.Texts;
@@ -35,13 +37,16 @@ class CardAtHand {
     private final ClientsService clients;
     private final BusinessService business;
     private final BusinessClock clock;
+    private final SavedViews saved;
 
     CardAtHand(
             PaymentLinks links,
             LinkPaying paying,
             ClientsService clients,
             BusinessService business,
-            BusinessClock clock) {
+            BusinessClock clock,
+            SavedViews saved) {
+        this.saved = saved;
         this.links = links;
         this.paying = paying;
         this.clients = clients;
@@ -69,6 +74,7 @@ class CardAtHand {
      * @param taxes keys of those that are inside; none where it is exempt
      * @param details by their names: orderNumber, purchaseOrder, deliverTo, billingName, billingPostcode
      * @param hold whether it is only held
+     * @param keep what was agreed, where the card or account is kept for later; null where it is not
      */
     record TakeCard(
             String key,
@@ -81,7 +87,16 @@ class CardAtHand {
             @Schema(nullable = true) String delivery,
             List<String> taxes,
             @Schema(nullable = true) Map<String, String> details,
-            boolean hold) {}
+            boolean hold,
+            @Schema(nullable = true) KeepAtHand keep) {}
+
+    /** @param most so much at a time; empty for every open sum @param said what the client said */
+    record KeepAtHand(
+            boolean collects, @Schema(nullable = true) String most, String said) {
+        private SavedViews.Kept plain() {
+            return new SavedViews.Kept(new SavedViews.TypedKeep(collects, TypedMark.plain(most)), said);
+        }
+    }
 
     /**
      * Opens the card company's page; the same key opens the same one.
@@ -102,6 +117,16 @@ class CardAtHand {
                 .filter(tax -> !business.taxes().containsKey(tax))
                 .forEach(tax -> problems.add(new Problem("taxes", tax, "must be among your taxes")));
         List<PaymentLink.FilledIn> said = said(t, problems);
+        HowPaid how = currency == null
+                ? null
+                : saved.atHand(
+                        t.clientId(),
+                        currency,
+                        t.hold(),
+                        t.keep() == null
+                                ? new SavedViews.Kept(null, null)
+                                : t.keep().plain(),
+                        problems);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
@@ -110,6 +135,7 @@ class CardAtHand {
         return paying.begin(
                 link,
                 t.key(),
+                how,
                 new LinkPaymentRepository.Begun(
                         0,
                         link.id(),

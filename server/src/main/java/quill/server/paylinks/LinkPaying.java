@@ -95,11 +95,11 @@ public class LinkPaying {
             });
             orders.makeWay(inTheWay);
         }
-        return payAt(link, mine, typed.chosen());
+        return payAt(link, mine, how(link, mine, typed.chosen()));
     }
 
     /** The order of what was begun, opened at the processor. */
-    private String payAt(PaymentLink link, LinkPaymentRepository.Begun mine, OnTopService.Chosen chosen) {
+    private String payAt(PaymentLink link, LinkPaymentRepository.Begun mine, HowPaid how) {
         long order = transaction.execute(s -> {
             PaymentLink now = links.lock(link.id()).orElseThrow();
             checkOpen(now);
@@ -108,16 +108,15 @@ public class LinkPaying {
             }
             return orders.want(
                     now.id(),
-                    new LinkOrders.ToPay(
-                            mine.id(), mine.amount(), now.rules().clientId(), mine.payer(), how(now, mine, chosen)));
+                    new LinkOrders.ToPay(mine.id(), mine.amount(), now.rules().clientId(), mine.payer(), how));
         });
         return orders.payAt(order, mine.title());
     }
 
-    /** What is only held is taken later, or less of it: nothing is on top of that. Nor is it where the business takes a card itself. */
+    /** What is only held is taken later, or less of it: nothing is on top of that. */
     private HowPaid how(PaymentLink link, LinkPaymentRepository.Begun mine, OnTopService.Chosen chosen) {
-        if (link.rules().hold() || !link.rules().shown()) {
-            return HowPaid.held(link.rules().hold());
+        if (link.rules().hold()) {
+            return HowPaid.held(true);
         }
         OnTopService.Paid paid = onTop.paid(mine.amount(), chosen == null ? OnTopService.Chosen.NOTHING : chosen);
         return HowPaid.PLAIN.with(paid.only(), paid.top());
@@ -141,9 +140,13 @@ public class LinkPaying {
         return kept(link, typed.key(), read(link, typed));
     }
 
-    /** Begins what its business takes itself, on a link that was made for it. @return the address of the card company's page */
-    String begin(PaymentLink link, String key, LinkPaymentRepository.Begun read) {
-        return payAt(link, transaction.execute(s -> kept(links.lock(link.id()).orElseThrow(), key, read)), null);
+    /**
+     * Begins what its business takes itself, on a link that was made for it.
+     *
+     * @return the address of the card company's page
+     */
+    String begin(PaymentLink link, String key, HowPaid how, LinkPaymentRepository.Begun read) {
+        return payAt(link, transaction.execute(s -> kept(links.lock(link.id()).orElseThrow(), key, read)), how);
     }
 
     private LinkPaymentRepository.Begun kept(PaymentLink link, String key, LinkPaymentRepository.Begun read) {

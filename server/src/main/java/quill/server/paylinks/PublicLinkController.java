@@ -4,7 +4,6 @@ import io.swagger.v3.oas.annotations.Hidden;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Set;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -75,12 +74,14 @@ class PublicLinkController {
      * How it can be paid.
      *
      * @param by on the card company's page: by card or bank debit; empty where it is not taken
+     * @param wallets those that show there where a device has them, by their names
      * @param test whether on trial only
      * @param hold whether a card's money is only held
      * @param debitCertainOn when a bank debit that is begun today is certain; null where none is taken
      */
     record LinkTakes(
             String by,
+            List<String> wallets,
             boolean test,
             boolean hold,
             @Schema(nullable = true) LocalDate debitCertainOn) {}
@@ -147,20 +148,11 @@ class PublicLinkController {
                 links.state(l),
                 l.rules().endsOn(),
                 new LinkTakes(
-                        takes.map(t -> by(t.ways())).orElse(""),
+                        takes.map(t -> WayToPay.onPage(t.ways())).orElse(""),
+                        takes.map(t -> WayToPay.wallets(t.ways())).orElse(List.of()),
                         takes.filter(LinkOrders.Taken::test).isPresent(),
                         l.rules().hold(),
                         debit ? WayRule.workingDaysAfter(clock.today(), WayRule.DEBIT_DAYS) : null));
-    }
-
-    private static String by(Set<WayToPay> ways) {
-        return "by "
-                + String.join(
-                        " or ",
-                        WayToPay.online().stream()
-                                .filter(ways::contains)
-                                .map(WayToPay::words)
-                                .toList());
     }
 
     /** Begins a payment. */

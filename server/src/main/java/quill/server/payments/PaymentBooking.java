@@ -55,6 +55,11 @@ class PaymentBooking {
         this.changes = changes;
     }
 
+    /** Whether whoever pays by itself is sent anything. */
+    boolean areReceiptsSent() {
+        return letters.areReceiptsSent();
+    }
+
     /**
      * Books it with its fee, and settles what it is for.
      *

@@ -246,6 +246,7 @@ public class PaymentsService {
         }
         ClientLedger ledger = settling.ledger(c.clientId(), c.amount().getCurrencyUnit());
         return before.paidBy(
-                booking.book(payment, money -> ledger.receiveFor(money, c.installments()), true), c.payer());
+                booking.book(payment, money -> ledger.receiveFor(money, c.installments()), booking.areReceiptsSent()),
+                c.payer());
     }
 }

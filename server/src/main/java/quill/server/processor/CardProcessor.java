@@ -8,6 +8,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
+import quill.core.pay.PaymentWay;
 import quill.core.pay.WayToPay;
 
 /**
@@ -90,7 +91,9 @@ public interface CardProcessor {
     /** A way that a processor takes. */
     enum Taking {
         CARD("card"),
-        DEBIT("debit");
+        DEBIT("debit"),
+        SATCHEL("satchel"),
+        HATBOX("hatbox");
 
         private final String word;
 
@@ -100,7 +103,15 @@ public interface CardProcessor {
 
         /** As the ways in which something is offered are called here. */
         public static Set<Taking> of(Set<WayToPay> ways) {
-            return ways.stream().map(w -> w == WayToPay.CARD ? CARD : DEBIT).collect(Collectors.toSet());
+            return ways.stream()
+                    .map(w -> switch (w) {
+                        case CARD -> CARD;
+                        case BANK_DEBIT -> DEBIT;
+                        case SATCHEL -> SATCHEL;
+                        case HATBOX -> HATBOX;
+                        default -> throw new IllegalArgumentException(w + " is not paid on a page");
+                    })
+                    .collect(Collectors.toSet());
         }
 
         /** As processors are told. */
@@ -165,8 +176,8 @@ public interface CardProcessor {
     /**
      * With what it was paid.
      *
-     * @param way card or debit
-     * @param name the card's brand, or what stands for the bank
+     * @param way card, debit, satchel or hatbox
+     * @param name the card's brand, the wallet's name, or what stands for the bank
      * @param keptAs the token under which it was kept for later; null where it was not
      */
     record With(String way, String name, String lastFour, String expiry, String keptAs) {
@@ -175,14 +186,18 @@ public interface CardProcessor {
             return Optional.ofNullable(keptAs).map(token -> new Kept(token, way, name, lastFour, expiry));
         }
 
+        /** How the money came, or comes. */
+        public PaymentWay by() {
+            return switch (way) {
+                case "debit" -> PaymentWay.BANK_DEBIT;
+                case "satchel", "hatbox" -> PaymentWay.WALLET;
+                default -> PaymentWay.CARD;
+            };
+        }
+
         /** As people know it: {@code Test card ending 0019}. */
         public String words() {
             return name + " ending " + lastFour;
-        }
-
-        /** Whether it is a bank account. */
-        public boolean isDebit() {
-            return "debit".equals(way);
         }
     }
 

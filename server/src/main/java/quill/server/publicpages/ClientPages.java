@@ -65,6 +65,7 @@ class ClientPages {
      *
      * @param what due now, all that is open, or some of it that the payer chose
      * @param by how it is paid on the card company's page, or tried: by card or bank debit; empty for not there
+     * @param wallets those that show there where a device has them, by their names
      * @param debitCertainOn when a bank debit that is begun today is certain; null where none is taken
      */
     record Choice(
@@ -72,6 +73,7 @@ class ClientPages {
             List<Long> installments,
             Amount amount,
             String by,
+            List<String> wallets,
             @Schema(nullable = true) LocalDate debitCertainOn) {
         private boolean isOnline() {
             return !by.isEmpty();
@@ -118,12 +120,16 @@ class ClientPages {
      * @param iban for a transfer; empty where none is offered
      * @param test whether cards are taken on trial only: nothing is taken, nothing is settled
      * @param otherwise how else, such as in cash; may be empty
+     * @param hold whether a card's money is only held, until the work is done
+     * @param receipts whether whoever pays is sent a receipt
      * @param plan what can be picked, accepted, or paid early
      */
     record PayingNow(
             List<Choice> choices,
             boolean cards,
             boolean test,
+            boolean hold,
+            boolean receipts,
             String iban,
             String reference,
             List<String> otherwise,
@@ -160,10 +166,12 @@ class ClientPages {
                         choices,
                         open && choices.stream().anyMatch(Choice::isOnline),
                         open && offers.stream().anyMatch(o -> o.ways().test()),
+                        ways.hold(),
+                        waysToPay.areReceipted(),
                         ways.iban(),
                         CreditorReference.grouped(document.paying().reference()),
                         ways.otherwise(),
-                        papers.offered(invoice)),
+                        ways.hold() ? papers.offered(invoice).withoutEarly() : papers.offered(invoice)),
                 new Moving(
                         said.of(invoice, outcome, came),
                         coming.stream()
@@ -230,6 +238,7 @@ class ClientPages {
                         ids,
                         Amount.of(sum),
                         ways.byPage(),
+                        ways.wallets(),
                         ways.debit() ? WayRule.workingDaysAfter(clock.today(), WayRule.DEBIT_DAYS) : null),
                 ways);
     }

@@ -58,7 +58,12 @@ public class Picking {
             @Schema(nullable = true) Amount early,
             @Schema(nullable = true) Integer picked,
             boolean other,
-            @Schema(nullable = true) AcceptanceView acceptance) {}
+            @Schema(nullable = true) AcceptanceView acceptance) {
+        /** The same where it is only held now, and taken on another day. */
+        PickView withoutEarly() {
+            return new PickView(most, until, null, null, picked, other, acceptance);
+        }
+    }
 
     /** @param name who accepted; null until somebody does @param seal of exactly what is accepted, to be given back */
     record AcceptanceView(

@@ -97,9 +97,13 @@ class PublicController {
         }
         Set<Long> installments = pay.installments() == null ? Set.of() : Set.copyOf(pay.installments());
         Payer payer = Payer.read(pay.payerName(), pay.payerEmail());
-        OnTopService.Paid paid = onTop.paid(amount, pay.chosen() == null ? OnTopService.Chosen.NOTHING : pay.chosen());
-        HowPaid how =
-                saved.onPage(invoice, pay.keep(), !payer.equals(Payer.NONE)).with(paid.only(), paid.top());
+        HowPaid how = saved.onPage(invoice, pay.keep(), !payer.equals(Payer.NONE));
+        // Less may be taken of what is held: nothing is on top of it.
+        if (!how.hold()) {
+            OnTopService.Paid paid =
+                    onTop.paid(amount, pay.chosen() == null ? OnTopService.Chosen.NOTHING : pay.chosen());
+            how = how.with(paid.only(), paid.top());
+        }
         return new PayAt(orders.payAt(invoice, installments, amount, payer, how));
     }
 

@@ -1,13 +1,17 @@
 package quill.server.quotes;
 
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.document.CreditorReference;
 import quill.core.id.DocumentId;
+import quill.server.cardorders.OrderViews;
 import quill.server.common.Amount;
 import quill.server.dispatch.DepositFacts;
 import quill.server.dispatch.WaysToPay;
@@ -28,8 +32,11 @@ class QuotePaying {
     private final Relations relations;
     private final Documents documents;
     private final WaysToPay ways;
+    private final OrderViews orders;
 
-    QuotePaying(Requests requests, Jobs jobs, Relations relations, Documents documents, WaysToPay ways) {
+    QuotePaying(
+            Requests requests, Jobs jobs, Relations relations, Documents documents, WaysToPay ways, OrderViews orders) {
+        this.orders = orders;
         this.requests = requests;
         this.jobs = jobs;
         this.relations = relations;
@@ -45,6 +52,9 @@ class QuotePaying {
      * @param what it is for, in a few words
      * @param deposit whether that is the deposit that was agreed with the quote, or all of it
      * @param by how it is paid on the card company's page; empty for not there
+     * @param wallets those that show there where a device has them, by their names
+     * @param hold whether a card's money is only held there
+     * @param coming what is held, or on its way by bank debit; null where nothing is
      * @param iban for a transfer; empty where none is offered
      * @param otherwise how else, such as in cash; may be empty
      */
@@ -54,7 +64,10 @@ class QuotePaying {
             String what,
             boolean deposit,
             String by,
+            List<String> wallets,
             boolean test,
+            boolean hold,
+            @Schema(nullable = true) ComingAhead coming,
             String iban,
             String reference,
             List<String> otherwise) {}
@@ -79,10 +92,24 @@ class QuotePaying {
                 missing.isEqual(printed.sums().total().money()) ? "all of it" : what(quote, open),
                 open.stream().allMatch(a -> a.words().isEmpty()),
                 missing.isPositive() ? offered.byPage() : "",
+                offered.wallets(),
                 offered.test(),
+                offered.hold(),
+                coming(quote),
                 offered.iban(),
                 CreditorReference.grouped(CreditorReference.of(quote.number())),
                 offered.otherwise());
+    }
+
+    /** @param until when a bank debit is certain, or the last day of what is held */
+    record ComingAhead(Amount amount, LocalDate until, boolean held) {}
+
+    private ComingAhead coming(Document quote) {
+        return Stream.concat(orders.underway(quote.id()).stream(), orders.held(quote.id()).stream())
+                .findFirst()
+                .map(o -> new ComingAhead(
+                        Amount.of(o.amount()), o.brings().until(), o.brings().holds()))
+                .orElse(null);
     }
 
     private static String what(Document quote, List<Requests.Asked> open) {

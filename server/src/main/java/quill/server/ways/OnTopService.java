@@ -124,7 +124,7 @@ public class OnTopService {
     }
 
     private static OnTop on(Read now, Money sum, WayToPay way, String tip, List<Problem> problems) {
-        OnTop charged = now.surcharge() == null || way != null && way != WayToPay.CARD
+        OnTop charged = now.surcharge() == null || way != null && !way.isCard()
                 ? OnTop.nothing(sum.getCurrencyUnit())
                 : now.surcharge().on(sum);
         if (tip == null || tip.isBlank()) {
@@ -201,7 +201,7 @@ public class OnTopService {
                 .filter(w -> w.name().equals(typed))
                 .findFirst()
                 .orElseGet(() -> {
-                    problems.add(new Problem("way", typed, "must be CARD, BANK_DEBIT or empty"));
+                    problems.add(new Problem("way", typed, "must be CARD (in a wallet too), BANK_DEBIT or empty"));
                     return null;
                 });
     }

@@ -106,6 +106,28 @@ class WayRepository {
                 ways);
     }
 
+    boolean holds(DocumentId id) {
+        return ReadOnce.of(
+                "document_hold",
+                id,
+                () -> jdbc.sql("SELECT 1 FROM document_hold WHERE document_id = :id")
+                        .param("id", id)
+                        .query(Integer.class)
+                        .optional()
+                        .isPresent());
+    }
+
+    void hold(DocumentId id, boolean holds) {
+        jdbc.sql("DELETE FROM document_hold WHERE document_id = :id")
+                .param("id", id)
+                .update();
+        if (holds) {
+            jdbc.sql("INSERT INTO document_hold (document_id) VALUES (:id)")
+                    .param("id", id)
+                    .update();
+        }
+    }
+
     private void choose(String forget, String note, Id<?> whose, Set<WayToPay> ways) {
         jdbc.sql(forget).param("whose", whose).update();
         if (ways != null) {

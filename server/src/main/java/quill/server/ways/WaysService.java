@@ -72,6 +72,7 @@ public class WaysService {
     /**
      * One way for one sum.
      *
+     * @param wallet whether it shows only where the payer's device has it
      * @param on whether the business offers it at all
      * @param missing which rule removed it; empty where it is offered
      * @param test whether a card is taken for it on trial, since its processor is being tested
@@ -81,6 +82,7 @@ public class WaysService {
     public record WayOffer(
             WayToPay way,
             String words,
+            boolean wallet,
             boolean on,
             boolean offered,
             String missing,
@@ -102,9 +104,11 @@ public class WaysService {
     private List<TypedWay> spokenOf(Stream<TypedWay> ways) {
         boolean cards = !processors.ids().isEmpty();
         List<TypedWay> all = new ArrayList<>(ways.toList());
-        // Rules that were kept before there was this way do not speak of it.
-        if (all.stream().noneMatch(w -> WayToPay.BANK_DEBIT.name().equals(w.way()))) {
-            all.add(Math.min(1, all.size()), WayToPay.BANK_DEBIT.usual(false));
+        // Rules that were kept before there was a way do not speak of it.
+        for (WayToPay way : WayToPay.online()) {
+            if (all.stream().noneMatch(w -> way.name().equals(w.way()))) {
+                all.add(Math.min(way.ordinal(), all.size()), way.usual(false));
+            }
         }
         return all.stream()
                 .filter(w -> cards || !WayToPay.valueOf(w.way()).isOnline())
@@ -207,6 +211,7 @@ public class WaysService {
                     return new WayOffer(
                             rule.way(),
                             rule.way().words(),
+                            rule.way().isWallet(),
                             rule.on(),
                             missing.isEmpty(),
                             missing,
@@ -250,12 +255,16 @@ public class WaysService {
 
     /** What takes a sum on its own page. @param by the processor @param ways in which it does, one at least */
     public record Taking(Processors.SetUp by, Set<WayToPay> ways) {
-        /** The same in one way alone; empty where that is none of them. @param way null for all of them */
+        /**
+         * The same in one way alone; empty where that is none of them. A card in a wallet is a card.
+         *
+         * @param way null for all of them
+         */
         public Optional<Taking> only(WayToPay way) {
-            if (way == null) {
-                return Optional.of(this);
-            }
-            return ways.contains(way) ? Optional.of(new Taking(by, Set.of(way))) : Optional.empty();
+            Set<WayToPay> left = ways.stream()
+                    .filter(w -> way == null || w == way || way == WayToPay.CARD && w.isCard())
+                    .collect(Collectors.toSet());
+            return left.isEmpty() ? Optional.empty() : Optional.of(new Taking(by, left));
         }
     }
 
@@ -288,6 +297,7 @@ public class WaysService {
                         rules(typed, new ArrayList<>()).stream()
                                 .filter(r -> r.on() && r.way().isOnline())
                                 .map(WayRule::way)
+                                .filter(w -> !w.isWallet()) // What is kept is typed.
                                 .filter(w -> client == null || client.contains(w))
                                 .collect(Collectors.toSet())))
                 .filter(t -> !t.ways().isEmpty());
@@ -335,6 +345,27 @@ public class WaysService {
         }
         repository.chooseForDocument(id, ways);
         happenings.tell(id, clientId, "Ways to pay: " + words(ways));
+    }
+
+    /** Whether a document's page only holds a card's money, until the work is done. @param id null for none */
+    public boolean holds(DocumentId id) {
+        return id != null && repository.holds(id);
+    }
+
+    /** A document's page takes from now on what it held before, or the other way about; told within the transaction. */
+    public record HoldChanged(DocumentId document) {}
+
+    /** Lets a document's page only hold a card's money, or take it. @param clientId whose it is; null for a draft without one */
+    @Transactional
+    public void hold(DocumentId id, ClientId clientId, boolean holds) {
+        if (clientId != null) {
+            clients.lock(clientId);
+        }
+        repository.hold(id, holds);
+        happenings.tell(
+                id,
+                clientId,
+                holds ? "Its page only holds the money on a card, until the work is done" : "Its page takes the money");
     }
 
     private static String words(Set<WayToPay> ways) {

@@ -22,7 +22,7 @@ import quill.server.arranging.Arrangements;
 import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
 import quill.server.debts.StoredInstallment;
-import quill.server.dispatch.MoneyLetters;
+import quill.server.dispatch.CreditLetters;
 import quill.server.dispatch.Withdrawals;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
@@ -148,7 +148,7 @@ abstract class MonthsDocuments {
             return "";
         }
         long amount = 1 + random.nextInt((int) stored(id).total().getAmountMinorLong());
-        server.bean(MoneyLetters.class)
+        server.bean(CreditLetters.class)
                 .credit(id, new Crediting.Wanted("amount", "less work", List.of(), List.of(), euros(amount), false));
         model.owe(client, -amount, "INCOME");
         return "credited";

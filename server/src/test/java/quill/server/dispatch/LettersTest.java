@@ -344,7 +344,7 @@ public class LettersTest {
         }
         DocumentId late = server.issue(client, "100.00", "50%@0 rest@60", null);
         DocumentId credited = server.issue(client, "30.00", "100%@5", null);
-        server.bean(MoneyLetters.class).credit(credited, Crediting.Wanted.rest("all", false));
+        server.bean(CreditLetters.class).credit(credited, Crediting.Wanted.rest("all", false));
         server.bean(Undoing.class).undo(server.pay(client, late, "1.00", BEGIN), "a slip");
         server.pay(client, late, "20.00", BEGIN);
         QuotesService quotes = server.bean(QuotesService.class);

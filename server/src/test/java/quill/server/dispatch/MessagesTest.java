@@ -164,7 +164,7 @@ public class MessagesTest {
         DocumentId two = server.issue(client, "50.00", "100%@6", null);
         server.pay(client, null, "80.00", BEGIN);
         assertThat(correspondence.ofInvoice(one)).hasSize(1).isEqualTo(correspondence.ofInvoice(two));
-        var note = server.bean(MoneyLetters.class).credit(two, Crediting.Wanted.rest("all", false));
+        var note = server.bean(CreditLetters.class).credit(two, Crediting.Wanted.rest("all", false));
         assertThat(correspondence.ofInvoice(note.note().id()))
                 .extracting(Message::kind)
                 .containsExactly(MessageKind.CREDIT_NOTE);

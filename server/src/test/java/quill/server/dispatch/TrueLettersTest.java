@@ -142,15 +142,15 @@ public class TrueLettersTest {
     public void theLastOfSeveralCreditNotesTakesBackTheRest() {
         DocumentId invoice = server.issue(client, "100.00", "100%@10", null);
         DispatchService dispatch = server.bean(DispatchService.class);
-        server.bean(MoneyLetters.class)
+        server.bean(CreditLetters.class)
                 .credit(invoice, new Crediting.Wanted("amount", "a key", List.of(), List.of(), "30.00", false));
         assertThat(last("text"))
                 .contains("takes back a part of invoice 2027-0001, €30.00: a key.")
                 .contains("€70.00 is still to be paid for invoice 2027-0001.");
-        server.bean(MoneyLetters.class).credit(invoice, Crediting.Wanted.rest("all else", false));
+        server.bean(CreditLetters.class).credit(invoice, Crediting.Wanted.rest("all else", false));
         assertThat(last("text")).contains("takes back the rest of invoice 2027-0001, €70.00");
         DocumentId other = server.issue(client, "10.00", "100%@10", null);
-        server.bean(MoneyLetters.class).credit(other, Crediting.Wanted.rest("all", false));
+        server.bean(CreditLetters.class).credit(other, Crediting.Wanted.rest("all", false));
         assertThat(last("text")).contains("takes back the whole of invoice 2027-0002, €10.00");
     }
 
@@ -159,7 +159,7 @@ public class TrueLettersTest {
         DocumentId paid = server.issue(client, "100.00", "100%@10", null);
         server.pay(client, paid, "100.00", BEGIN);
         server.issue(client, "60.00", "100%@30", null);
-        server.bean(MoneyLetters.class).credit(paid, Crediting.Wanted.rest("the work falls through", false));
+        server.bean(CreditLetters.class).credit(paid, Crediting.Wanted.rest("the work falls through", false));
         assertThat(last("text"))
                 .contains("You owe nothing for invoice 2027-0001. What was paid on it before settles €60.00 of"
                         + " invoice 2027-0002 instead.")

@@ -28,7 +28,7 @@ import quill.server.common.ConflictException;
 import quill.server.creditnotes.Crediting;
 import quill.server.debts.Debts;
 import quill.server.dispatch.Correspondence;
-import quill.server.dispatch.MoneyLetters;
+import quill.server.dispatch.CreditLetters;
 import quill.server.invoices.InvoicesService;
 
 /** Keys, locks, snapshots, and credit that waits. */
@@ -159,7 +159,7 @@ public class MoneyOnceTest {
         DocumentId first = server.issue(client, "100.00", "100%@3", null);
         server.pay(client, first, "100.00", DAY);
         Crediting.Written written =
-                server.bean(MoneyLetters.class).credit(first, Crediting.Wanted.rest("a slip", true));
+                server.bean(CreditLetters.class).credit(first, Crediting.Wanted.rest("a slip", true));
         assertThat(waiting(client)).isEqualTo("EUR 100.00");
         DocumentId other = server.issue(client, "30.00", "100%@3", null);
         assertThat(server.bean(InvoicesService.class).invoice(other).openMinor())
@@ -180,7 +180,7 @@ public class MoneyOnceTest {
         server.pay(client, first, "100.00", DAY);
         DocumentId other = server.issue(client, "30.00", "100%@3", null);
         Crediting.Written written =
-                server.bean(MoneyLetters.class).credit(first, Crediting.Wanted.rest("a slip", true));
+                server.bean(CreditLetters.class).credit(first, Crediting.Wanted.rest("a slip", true));
         InvoicesService invoices = server.bean(InvoicesService.class);
         assertThat(invoices.invoice(other).openMinor()).isEqualTo(3000);
         invoices.discard(written.draftId(), invoices.invoice(written.draftId()).version());

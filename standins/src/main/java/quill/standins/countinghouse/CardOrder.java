@@ -43,6 +43,21 @@ record CardOrder(
         }
     }
 
+    /** The wallets of a device by which it can be paid: what is kept for later is typed, and lies in none. */
+    public List<Wallet.OnDevice> payableBy(List<Wallet.OnDevice> device) {
+        return isOpen() && !awaitsCode && wish.method() == null && !wish.keeps()
+                ? device.stream().filter(d -> wish.has(d.wallet().word())).toList()
+                : List.of();
+    }
+
+    /** Whether nothing but wallets is taken, and nothing of it is on a device. */
+    public boolean isElsewhere(List<Wallet.OnDevice> device) {
+        return isOpen()
+                && !wish.has("card")
+                && !wish.has("debit")
+                && payableBy(device).isEmpty();
+    }
+
     /** The money that was taken; nulls before that. @param amount all of it, or less of what was held */
     record Taken(String paymentId, LocalDate on, BigDecimal amount, BigDecimal fee) {}
 
@@ -54,7 +69,19 @@ record CardOrder(
      * @param lapsesOn the last day on which what is held can be taken
      * @param keptAs the token under which it was kept for later
      */
-    record Means(String way, String lastFour, String expiry, LocalDate certainOn, LocalDate lapsesOn, String keptAs) {}
+    record Means(String way, String lastFour, String expiry, LocalDate certainOn, LocalDate lapsesOn, String keptAs) {
+        /** Whether it is a bank account; a card otherwise, be it in a wallet. */
+        public boolean isDebit() {
+            return "debit".equals(way);
+        }
+
+        /** What it is, as a person reads it. */
+        public String shown() {
+            return isDebit()
+                    ? "bank account"
+                    : Wallet.of(way).map(w -> "card in " + w.shown()).orElse("card");
+        }
+    }
 
     public boolean isOpen() {
         return "open".equals(state);

@@ -60,7 +60,7 @@ class Contests {
                 "paid".equals(order.state()) ? order.taken().amount().subtract(orders.refunded(orderId)) : null;
         if (left == null
                 || left.signum() <= 0
-                || !"card".equals(order.means().way())
+                || order.means().isDebit()
                 || of(orderId).isPresent()) {
             return false;
         }

@@ -105,7 +105,7 @@ class Days {
 
     private void takeBack(String id, LocalDate today) {
         CardOrder order = orders.lock(id).orElseThrow();
-        if ("card".equals(order.means().way())) {
+        if (!order.means().isDebit()) {
             contests.open(id, "not as agreed");
             return;
         }

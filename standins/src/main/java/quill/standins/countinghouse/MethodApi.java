@@ -35,7 +35,7 @@ class MethodApi {
     /** What was kept. @param method its token @param expiry month and year; null for a bank account */
     record Kept(String method, String way, String name, String lastFour, String expiry) {
         static Kept of(KeptMethod m) {
-            return new Kept(m.id(), m.way(), OrderApi.nameOf(m.isDebit()), m.lastFour(), m.expiry());
+            return new Kept(m.id(), m.way(), OrderApi.nameOf(m.way()), m.lastFour(), m.expiry());
         }
     }
 
@@ -51,6 +51,9 @@ class MethodApi {
         OrderApi.checkTexts(asked.description(), asked.returnTo());
         List<String> takes = asked.takes() == null ? List.of("card") : asked.takes();
         OrderApi.checkTakes(takes);
+        if (takes.stream().anyMatch(t -> Wallet.of(t).isPresent())) {
+            throw Calls.refused("of a wallet nothing can be kept");
+        }
         return answer(keepings.open(key, asked.description(), asked.returnTo(), takes));
     }
 

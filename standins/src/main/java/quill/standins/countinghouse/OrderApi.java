@@ -25,7 +25,7 @@ import quill.standins.StandinsSettings;
 class OrderApi {
     private static final Map<String, Currency> CURRENCIES =
             Currency.getAvailableCurrencies().stream().collect(Collectors.toMap(Currency::getCurrencyCode, c -> c));
-    private static final Set<String> WAYS = Set.of("card", "debit");
+    private static final Set<String> WAYS = Set.of("card", "debit", "satchel", "hatbox");
     private final OrderBook book;
     private final Holds holds;
     private final Days days;
@@ -48,7 +48,7 @@ class OrderApi {
      *
      * @param payerName as the business knows it; may be left out, as the address
      * @param test for one that is only tried
-     * @param takes card, debit or both; card where it is left out
+     * @param takes card, debit, satchel or hatbox, one at least; card where it is left out
      * @param hold whether a card's money is only reserved
      * @param keep whether what pays it is kept for later
      * @param method a kept card or account that it is to be taken from, once {@code charge} is called; may be left out
@@ -85,8 +85,8 @@ class OrderApi {
     /**
      * With what it was paid.
      *
-     * @param way card or debit
-     * @param name of the card, or of the bank
+     * @param way card, debit, satchel or hatbox
+     * @param name of the card, of the wallet, or of the bank
      * @param keptAs the token under which it was kept for later; null where it was not
      */
     record With(String way, String name, String lastFour, String expiry, String keptAs) {}
@@ -156,7 +156,7 @@ class OrderApi {
         List<String> takes = asked.wish().takes();
         checkTakes(takes);
         if (asked.wish().hold() && takes.contains("debit")) {
-            throw Calls.refused("only a card's money can be held");
+            throw Calls.refused("only a card's money can be held, be the card in a wallet or not");
         }
         if (asked.wish().keeps() && asked.onTrial()) {
             throw Calls.refused("on trial nothing is kept");
@@ -180,12 +180,14 @@ class OrderApi {
 
     static void checkTakes(List<String> takes) {
         if (takes.isEmpty() || !WAYS.containsAll(takes)) {
-            throw Calls.refused("takes must be card, debit or both");
+            throw Calls.refused("takes must be some of card, debit, satchel and hatbox");
         }
     }
 
-    static String nameOf(boolean debit) {
-        return debit ? "Bank account" : "Test card";
+    static String nameOf(String way) {
+        return "debit".equals(way)
+                ? "Bank account"
+                : Wallet.of(way).map(Wallet::shown).orElse("Test card");
     }
 
     @GetMapping("/orders/{id}")
@@ -234,7 +236,6 @@ class OrderApi {
     private Answer answer(CardOrder o) {
         CardOrder.Taken taken = o.taken();
         CardOrder.Means means = o.means();
-        boolean debit = "debit".equals(means.way());
         return new Answer(
                 o.id(),
                 o.state(),
@@ -251,10 +252,10 @@ class OrderApi {
                                 Sums.plain(taken.fee(), o.currency())),
                 means.way() == null
                         ? null
-                        : new With(means.way(), nameOf(debit), means.lastFour(), means.expiry(), means.keptAs()),
+                        : new With(means.way(), nameOf(means.way()), means.lastFour(), means.expiry(), means.keptAs()),
                 means.certainOn(),
                 means.lapsesOn(),
-                debit || "refused".equals(o.state()) ? o.reason() : "",
+                means.isDebit() || "refused".equals(o.state()) ? o.reason() : "",
                 book.attempts(o.id()).stream()
                         .map(a -> new Attempt(a.lastFour(), a.outcome()))
                         .toList());

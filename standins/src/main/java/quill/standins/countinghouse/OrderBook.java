@@ -133,8 +133,17 @@ class OrderBook {
 
     /** Takes the money of a card, or holds it, if nobody was faster. @return whether this call did */
     boolean pay(CardOrder order, TestCard card, String expiry) {
+        return pay(order, "card", card, expiry);
+    }
+
+    /** The same of the card in a wallet. */
+    boolean pay(CardOrder order, Wallet wallet, TestCard card) {
+        return pay(order, wallet.word(), card, null);
+    }
+
+    private boolean pay(CardOrder order, String way, TestCard card, String expiry) {
         String next = order.wish().hold() ? "held" : "paid";
-        if (!moved(order, next, "card", card.lastFour(), expiry)) {
+        if (!moved(order, next, way, card.lastFour(), expiry)) {
             return false;
         }
         attempt(order.id(), card.lastFour(), "approved");

@@ -1,10 +1,13 @@
 package quill.standins.countinghouse;
 
+import jakarta.servlet.http.HttpServletRequest;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -23,6 +26,33 @@ class PayPage {
 
     @GetMapping("/pay/{id}")
     String show(@PathVariable String id, Model model) {
+        return page(order(id), null, "", "", model);
+    }
+
+    /** The wallets of the device that looks; asked for each page. */
+    @ModelAttribute("wallets")
+    List<Wallet.OnDevice> wallets(HttpServletRequest request) {
+        return Wallets.of(request);
+    }
+
+    @PostMapping("/pay/{id}/wallet")
+    String wallet(
+            @PathVariable String id,
+            @RequestParam(defaultValue = "") String wallet,
+            @ModelAttribute("wallets") List<Wallet.OnDevice> here,
+            Model model) {
+        CardOrder order = order(id);
+        Optional<Wallet.OnDevice> with = order.payableBy(here).stream()
+                .filter(d -> d.wallet().word().equals(wallet))
+                .findFirst();
+        if (with.isPresent()) {
+            TestCard card = with.get().card();
+            if (!card.pays() && card != TestCard.KEPT_IN_VAIN) {
+                book.decline(id, card.lastFour(), card.words());
+                return page(order(id), declined(card.words()), "", "", model);
+            }
+            book.pay(order, with.get().wallet(), card);
+        }
         return page(order(id), null, "", "", model);
     }
 

@@ -51,7 +51,7 @@ enum TestCard {
         return number.replaceAll("(.{4})(?=.)", "$1 ");
     }
 
-    String lastFour() {
+    public String lastFour() {
         return number.substring(number.length() - 4);
     }
 
