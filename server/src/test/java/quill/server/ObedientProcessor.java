@@ -23,6 +23,8 @@ public final class ObedientProcessor implements AutoCloseable {
     private final Map<String, String> from = new ConcurrentHashMap<>();
     private final Map<String, String> refusals = new ConcurrentHashMap<>();
     private final Map<String, Integer> charges = new ConcurrentHashMap<>();
+    private final Map<String, String> asked = new ConcurrentHashMap<>();
+    private final Map<String, String> ways = new ConcurrentHashMap<>();
     private final Set<String> keeping = ConcurrentHashMap.newKeySet();
     private final Set<String> forgotten = ConcurrentHashMap.newKeySet();
     private final HttpServer http;
@@ -53,6 +55,7 @@ public final class ObedientProcessor implements AutoCloseable {
         if (method.find()) {
             from.put(id, method.group(1));
         }
+        asked.putIfAbsent(id, body);
         if (body.contains("\"keep\":true")) {
             keeping.add(id);
         }
@@ -105,6 +108,22 @@ public final class ObedientProcessor implements AutoCloseable {
         states.put(order, "paid");
     }
 
+    /** The same, with a wallet of this name. */
+    public void payWithWallet(String order, String name) {
+        ways.put(order, name);
+        pay(order);
+    }
+
+    /** From now on its money is held on a card. */
+    public void hold(String order) {
+        states.put(order, "held");
+    }
+
+    /** What it was asked for when an order was opened, as it came. */
+    public String asked(String order) {
+        return asked.get(order);
+    }
+
     /** Somebody let a card be kept. */
     public void keep(String keepingId) {
         states.put(keepingId, "kept");
@@ -147,25 +166,29 @@ public final class ObedientProcessor implements AutoCloseable {
 
     private String answer(String id, String state) {
         boolean paid = state.equals("paid");
+        boolean held = state.equals("held");
+        String name = ways.getOrDefault(id, "Test card");
+        String way = ways.containsKey(id) ? name.toLowerCase(java.util.Locale.ROOT) : "card";
         String amount = amounts.getOrDefault(id, "1.00");
         String why = refusals.getOrDefault(from.getOrDefault(id, ""), "");
         return """
                 {"id":"%s","state":"%s","amount":"%s","currency":"EUR","payAt":"http://localhost/pay/%s","test":false,
-                 "reason":"%s","paid":%s,"with":%s,"attempts":[]}
+                 "reason":"%s","paid":%s,"with":%s,"lapsesOn":%s,"attempts":[]}
                 """.formatted(
-                        id,
-                        state,
-                        amount,
-                        id,
-                        state.equals("refused") ? why : "",
-                        paid
-                                ? "{\"payment\":\"pay-%s\",\"on\":\"2027-03-01\",\"amount\":\"%s\",\"fee\":\"0.30\"}"
-                                        .formatted(id, amount)
-                                : "null",
-                        paid
-                                ? "{\"way\":\"card\",\"name\":\"Test card\",\"lastFour\":\"0019\",\"expiry\":\"%s\",\"keptAs\":%s}"
-                                        .formatted(expiry, keeping.contains(id) ? "\"kept-" + id + "\"" : "null")
-                                : "null");
+                id,
+                state,
+                amount,
+                id,
+                state.equals("refused") ? why : "",
+                paid
+                        ? "{\"payment\":\"pay-%s\",\"on\":\"2027-03-01\",\"amount\":\"%s\",\"fee\":\"0.30\"}"
+                                .formatted(id, amount)
+                        : "null",
+                paid || held
+                        ? "{\"way\":\"%s\",\"name\":\"%s\",\"lastFour\":\"0019\",\"expiry\":\"%s\",\"keptAs\":%s}"
+                                .formatted(way, name, expiry, keeping.contains(id) ? "\"kept-" + id + "\"" : "null")
+                        : "null",
+                held ? "\"2027-03-08\"" : "null");
     }
 
     @Override

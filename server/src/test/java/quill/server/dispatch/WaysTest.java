@@ -77,6 +77,8 @@ public class WaysTest {
                 .containsExactly(
                         "card: EUR 6,000.00 is above its ceiling, EUR 5,000.00",
                         "bank debit: it is switched off",
+                        "Satchel: it is switched off",
+                        "Hatbox: it is switched off",
                         "cash: it is switched off",
                         "cheque: it is switched off");
         assertThat(letter(large)).contains("You can pay by bank transfer; account and reference are on its page.");

@@ -55,7 +55,8 @@ public class CardAtHandTest {
                 delivery,
                 List.of("none"),
                 Map.of("orderNumber", "T-17", "billingPostcode", "1000"),
-                false);
+                false,
+                null);
     }
 
     private void paid(String address) {
@@ -104,7 +105,7 @@ public class CardAtHandTest {
     @Test
     public void whatIsWrongIsNamedFieldByField() {
         Throwable refused = catchThrowable(() -> atHand.open(new CardAtHand.TakeCard(
-                "at-hand-key-2", null, " ", "no address", "", "EUR", "0", "-1", List.of("no tax"), null, false)));
+                "at-hand-key-2", null, " ", "no address", "", "EUR", "0", "-1", List.of("no tax"), null, false, null)));
         assertThat(((RefusedException) refused).problems())
                 .extracting(Problem::field)
                 .containsExactly("email", "name", "what", "amount", "delivery", "taxes");
