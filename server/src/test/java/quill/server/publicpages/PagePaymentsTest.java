@@ -28,6 +28,7 @@ import quill.server.dispatch.ReceiptSettings;
 import quill.server.dispatch.WaysToPay;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
+import quill.server.links.Links;
 import quill.server.payments.Payment;
 import quill.server.payments.Payments;
 import quill.server.savedmethods.SavedMethods;
@@ -84,7 +85,9 @@ public class PagePaymentsTest {
     /** @return the order's number, as its page's address says */
     private String begin(Document invoice, SavedViews.TypedKeep keep, OnTopService.Chosen chosen) {
         String address = server.bean(PublicController.class)
-                .pay(invoice.token(), new PublicController.Pay(parts(invoice), "100.00", "EUR", "", "", keep, chosen))
+                .pay(
+                        server.bean(Links.class).tokenOf(invoice.id()),
+                        new PublicController.Pay(parts(invoice), "100.00", "EUR", "", "", keep, chosen))
                 .address();
         return address.substring(address.lastIndexOf('/') + 1);
     }
@@ -202,7 +205,7 @@ public class PagePaymentsTest {
         assertThat(letters().get(0)).contains("€60.00 is still to be paid").doesNotContain("marked paid");
         assertThat(letters().get(1)).contains("This invoice is settled. The invoice that is paid with it goes along");
         assertThat(server.jdbc()
-                        .sql("SELECT name FROM message_paper")
+                        .sql("SELECT name FROM message_attachment")
                         .query(String.class)
                         .list())
                 .containsExactly("invoice-" + invoice.number() + ".pdf");
@@ -210,7 +213,9 @@ public class PagePaymentsTest {
 
     private String order(Document invoice, String amount) {
         String address = server.bean(PublicController.class)
-                .pay(invoice.token(), new PublicController.Pay(parts(invoice), amount, "EUR", "", "", null, null))
+                .pay(
+                        server.bean(Links.class).tokenOf(invoice.id()),
+                        new PublicController.Pay(parts(invoice), amount, "EUR", "", "", null, null))
                 .address();
         return address.substring(address.lastIndexOf('/') + 1);
     }
