@@ -1,4 +1,4 @@
-import { queryOptions } from '@tanstack/react-query';
+import { queryOptions, useQuery } from '@tanstack/react-query';
 import { api, data } from './client';
 
 export const business = queryOptions({
@@ -35,6 +35,17 @@ export const waysToPay = queryOptions({
   queryKey: ['business', 'ways'],
   queryFn: () => data(api.GET('/api/ways-to-pay')),
 });
+
+/** What whoever paid is sent. */
+export const receiptSetting = queryOptions({
+  queryKey: ['business', 'receipts'],
+  queryFn: () => data(api.GET('/api/receipt-setting')),
+});
+
+/** Whether whoever pays an invoice by itself is sent a receipt. */
+export function useReceipts() {
+  return useQuery(receiptSetting).data?.gets !== 'NOTHING';
+}
 
 export const namedPlans = queryOptions({
   queryKey: ['business', 'plans'],

@@ -80,3 +80,9 @@ export const clientWays = (id: number) =>
     queryKey: ['client', id, 'ways'],
     queryFn: () => data(api.GET('/api/clients/{id}/ways-to-pay', { params: { path: { id } } })),
   });
+
+/** Whether anything is kept at all. */
+export const savedSetting = queryOptions({
+  queryKey: ['saved-methods', 'setting'],
+  queryFn: () => data(api.GET('/api/saved-methods/setting')),
+});

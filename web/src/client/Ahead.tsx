@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
-import { isZero, money } from '../design/format';
+import { isZero, longDate, money } from '../design/format';
 import { CardPageNote, OnTrial, OtherWays } from './OtherWays';
 import { Payer, type PayerNames, nobody } from './Payer';
 
@@ -44,6 +44,16 @@ export function Ahead({
       </p>
     );
   const taken = a.by !== '' && !a.test;
+  if (a.coming)
+    return (
+      <section aria-label="To pay now">
+        <p className="told" role="status">
+          {a.coming.held
+            ? `${money(a.coming.amount)} is held on your card until ${longDate(a.coming.until)}. Nothing is taken yet: ${d.from.name} takes it, or less of it, or it is let go.`
+            : `${money(a.coming.amount)} is on its way by bank debit. It is certain on ${longDate(a.coming.until)}; nothing more is to be done for it.`}
+        </p>
+      </section>
+    );
   return (
     <section aria-label="To pay now">
       <h2>{a.what === 'the deposit' ? 'The deposit, to pay now' : 'To pay now'}</h2>
@@ -58,9 +68,11 @@ export function Ahead({
         <>
           <Payer payer={payer} onChange={setPayer} />
           <button type="button" className="pay" disabled={going} onClick={() => void pay()}>
-            {a.test ? 'Try paying' : 'Pay'} {money(a.missing)} {a.by}
+            {a.test ? 'Try paying' : a.hold ? 'Let' : 'Pay'} {money(a.missing)}{' '}
+            {a.hold && !a.test && 'be held '}
+            {a.by}
           </button>
-          <CardPageNote from={d.from} />
+          <CardPageNote from={d.from} wallets={a.wallets} hold={a.hold} />
         </>
       )}
       {refusal && (

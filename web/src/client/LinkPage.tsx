@@ -4,7 +4,7 @@ import { longDate, money } from '../design/format';
 import { LinkCame } from './LinkCame';
 import { NotShown } from './NotShown';
 import { ByWhich, TipChoice, Together, useOnTop, type Way } from './OnTop';
-import { OnTrial } from './OtherWays';
+import { CardPageNote, OnTrial } from './OtherWays';
 
 type Page = Schemas['LinkPage'];
 
@@ -64,7 +64,7 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
   const sum = { amount, currency: p.asks.least.currency };
   // What is only held is taken later, or less of it: nothing is on top of that.
   const { top, wrong: wrongTip, whole, waits } = useOnTop(p.takes.hold ? null : token, sum, way, tip);
-  const both = p.takes.by.includes(' or ');
+  const both = p.takes.by.includes('bank debit') && p.takes.by !== 'by bank debit';
   const key = useRef(newKey());
   const form = useRef<HTMLFormElement>(null);
   const wrong = (field: string) => problemOf(refusal as Error | null, field);
@@ -186,13 +186,12 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
         {whole ? ` ${money(whole)}` : fixed && ` ${money(p.asks.least)}`}{' '}
         {way === 'BANK_DEBIT' ? 'by bank debit' : top?.charges && both ? 'by card' : p.takes.by}
       </button>
-      <p className="faded small">
-        {p.takes.hold &&
-          `It is only held on your card: ${p.from.name} takes it, or less of it, within seven days, or it is let go. `}
-        The pay page belongs to the card company; {p.from.name} never sees the number.
-        {p.takes.debitCertainOn &&
-          ` A bank debit that you begin today is certain on ${longDate(p.takes.debitCertainOn)}.`}
-      </p>
+      <CardPageNote
+        from={p.from}
+        certainOn={p.takes.debitCertainOn}
+        wallets={p.takes.wallets}
+        hold={p.takes.hold}
+      />
     </form>
   );
 }

@@ -13,14 +13,23 @@ export function OnTrial() {
 export function CardPageNote({
   from,
   certainOn = null,
+  wallets = [],
+  hold = false,
 }: {
-  from: Schemas['Party'];
+  from: { name: string };
   /** When a bank debit that is begun today is certain; null where none is taken. */
   certainOn?: string | null;
+  /** Those that the pay page shows where a device has them, by their names. */
+  wallets?: string[];
+  /** Whether a card's money is only held. */
+  hold?: boolean;
 }) {
   return (
     <p className="faded small">
+      {hold &&
+        `It is only held on your card: ${from.name} takes it, or less of it, within seven days, or it is let go. `}
       The pay page belongs to the card company; {from.name} never sees the number.
+      {wallets.length > 0 && ` ${wallets.join(' and ')} can be used there on a device that has it.`}
       {certainOn && ` A bank debit that you begin today is certain on ${longDate(certainOn)}.`}
     </p>
   );

@@ -3,10 +3,21 @@ export type PayerNames = { name: string; email: string };
 export const nobody: PayerNames = { name: '', email: '' };
 
 /** Whoever pays, where that is somebody else: the receipt goes there too. */
-export function Payer({ payer, onChange }: { payer: PayerNames; onChange: (payer: PayerNames) => void }) {
+export function Payer({
+  payer,
+  receipts = true,
+  onChange,
+}: {
+  payer: PayerNames;
+  /** Whether whoever pays is sent a receipt. */
+  receipts?: boolean;
+  onChange: (payer: PayerNames) => void;
+}) {
   return (
     <details>
-      <summary className="small">Does somebody else pay? The receipt can go there too.</summary>
+      <summary className="small">
+        Does somebody else pay?{receipts && ' The receipt can go there too.'}
+      </summary>
       <label className="sign">
         Name
         <input

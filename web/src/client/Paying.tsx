@@ -48,14 +48,20 @@ export function Paying({
   const early = chosen === 'early' ? p.paying.plan.early : null;
   const open0 = choice?.amount ?? p.open;
   const asked = early ?? (chosen === 'other' ? { ...open0, amount: other } : open0);
-  const both = choice?.by.includes(' or ') ?? false;
+  const both = choice !== undefined && choice.by.includes('bank debit') && choice.by !== 'by bank debit';
   const ofInstallments = chosen !== 'early' && chosen !== 'other';
-  const usable = p.paying.test || !ofInstallments ? [] : (saved?.methods ?? []).filter((m) => !m.expired);
+  const usable =
+    p.paying.test || p.paying.hold || !ofInstallments ? [] : (saved?.methods ?? []).filter((m) => !m.expired);
   const newest = usable[0]?.id ?? null;
   // A kept one is offered first; one that was removed meanwhile is none any more.
   const method = usable.find((m) => m.id === (from === undefined ? newest : from)) ?? null;
   const way: Way = method ? (method.validUntil ? 'CARD' : 'BANK_DEBIT') : both ? wantedWay : '';
-  const { top, wrong: wrongTip, whole: more, waits } = useOnTop(token, asked, way, later === null ? tip : '');
+  const {
+    top,
+    wrong: wrongTip,
+    whole: more,
+    waits,
+  } = useOnTop(p.paying.hold ? null : token, asked, way, later === null ? tip : '');
   const chosenTop = {
     way,
     tip,
@@ -274,7 +280,7 @@ export function Paying({
           {usable.length > 0 && saved && (
             <FromWhat methods={saved.methods} chosen={method?.id ?? null} onChoose={setFrom} />
           )}
-          {token && !method && <Payer payer={payer} onChange={setPayer} />}
+          {token && !method && <Payer payer={payer} receipts={p.paying.receipts} onChange={setPayer} />}
           {saved?.offered && !p.paying.test && !method && !payer.name && !payer.email && (
             <KeepTicks from={p.document.from.name} keep={keep} wrong={wrongLimit} onChange={setKeep} />
           )}
@@ -335,7 +341,9 @@ export function Paying({
               disabled={going || waits || !!wrongTip}
               onClick={() => void pay()}
             >
-              {p.paying.test ? 'Try paying' : 'Pay'} {chosen === 'other' ? 'it' : money(whole)} {by}
+              {p.paying.test ? 'Try paying' : p.paying.hold ? 'Let' : 'Pay'}{' '}
+              {chosen === 'other' ? 'it' : money(whole)} {p.paying.hold && !p.paying.test && 'be held '}
+              {by}
             </button>
           ) : (
             <p className="told">
@@ -349,7 +357,14 @@ export function Paying({
           {refusal}
         </p>
       )}
-      {p.paying.cards && !method && <CardPageNote from={p.document.from} certainOn={choice.debitCertainOn} />}
+      {p.paying.cards && !method && (
+        <CardPageNote
+          from={p.document.from}
+          certainOn={choice.debitCertainOn}
+          wallets={choice.wallets}
+          hold={p.paying.hold}
+        />
+      )}
       <OtherWays
         from={p.document.from}
         iban={p.paying.iban}

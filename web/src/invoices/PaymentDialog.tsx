@@ -2,6 +2,7 @@ import { Button, Checkbox, Select, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useRef, useState } from 'react';
+import { useReceipts } from '../api/business';
 import { api, data, inMark, problemOf, type Schemas } from '../api/client';
 import { isZero, money, newKey, plain, shortDate } from '../design/format';
 import { BY_HAND } from '../design/byHand';
@@ -40,7 +41,10 @@ export function PaymentDialog({
   const [held, setHeld] = useState(false);
   // What it is for: null until somebody ticks, then exactly what is ticked, before all else.
   const [ticked, setTicked] = useState<number[] | null>(null);
-  const [silent, setSilent] = useState(false);
+  const receipts = useReceipts();
+  const [chosen, setChosen] = useState<boolean | null>(null);
+  // As payers are treated by themselves, until a person says otherwise.
+  const silent = chosen ?? !receipts;
   const body = {
     key: key.current,
     clientId,
@@ -136,7 +140,7 @@ export function PaymentDialog({
             <Checkbox
               label={`A receipt goes to ${outlook.data.receiptTo}`}
               checked={!silent}
-              onChange={(e) => setSilent(!e.currentTarget.checked)}
+              onChange={(e) => setChosen(!e.currentTarget.checked)}
             />
           ) : (
             <p className="faded small">No receipt goes.</p>

@@ -13,6 +13,7 @@ const kinds = [
   ['', 'everything'],
   ['card', 'by card'],
   ['bank_debit', 'by bank debit'],
+  ['wallet', 'by wallet'],
   ['transfer', 'by transfer'],
   ['cash', 'in cash'],
   ['cheque', 'by cheque'],

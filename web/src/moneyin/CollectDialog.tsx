@@ -1,15 +1,18 @@
-import { Button, Checkbox, Radio, TextInput, Textarea } from '@mantine/core';
+import { Button, Checkbox, Radio } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { useReceipts } from '../api/business';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Dialog } from '../design/Dialog';
 import { isZero, money } from '../design/format';
 import { Refusal } from '../design/States';
 import { savedOf } from '../api/clients';
+import { KeepSpoken, type Spoken } from './KeepSpoken';
 import { partWords } from './partWords';
 
 /** The card company's page, to be opened here or by a telephone. */
 export function CardPage({ page, hold }: { page: Schemas['PayPage']; hold: boolean }) {
+  const receipts = useReceipts();
   return (
     <div className="form">
       <p style={{ margin: 0 }}>The card company’s page is ready. The number is typed there, never here.</p>
@@ -21,7 +24,7 @@ export function CardPage({ page, hold }: { page: Schemas['PayPage']; hold: boole
       <p className="faded small" style={{ margin: 0 }}>
         {hold
           ? 'Once it is held it stands under Money in: take it, or less of it, within seven days.'
-          : 'Once it is paid it stands under Money in, and the receipt goes by itself.'}
+          : `Once it is paid it stands under Money in${receipts ? ', and the receipt goes by itself' : ''}.`}
       </p>
     </div>
   );
@@ -47,9 +50,7 @@ export function CollectDialog({
   const [which, setWhich] = useState(String(open[0]?.id ?? ''));
   const [hold, setHold] = useState(false);
   const possible = useQuery({ ...savedOf(clientId ?? 0), enabled: clientId !== null }).data?.possible;
-  const [keeping, setKeeping] = useState(false);
-  const [keep, setKeep] = useState({ collects: false, most: '' });
-  const [said, setSaid] = useState('');
+  const [keep, setKeep] = useState<Spoken | null>(null);
   const begin = useMutation({
     mutationFn: () =>
       data(
@@ -58,8 +59,8 @@ export function CollectDialog({
           body: {
             installments: which === 'all' || which === '' ? [] : [Number(which)],
             hold,
-            keep: keeping ? keep : null,
-            said: keeping ? said : null,
+            keep: keep && { collects: keep.collects, most: keep.most },
+            said: keep && keep.said,
           },
         }),
       ),
@@ -94,39 +95,11 @@ export function CollectDialog({
             onChange={(e) => setHold(e.currentTarget.checked)}
           />
           {possible && (
-            <Checkbox
-              label="Keep this card or account for later, as the client says"
-              checked={keeping}
-              onChange={(e) => setKeeping(e.currentTarget.checked)}
+            <KeepSpoken
+              keep={keep}
+              onChange={setKeep}
+              wrong={(field) => problemOf(begin.error, `keep.${field}`)}
             />
-          )}
-          {keeping && (
-            <>
-              <Textarea
-                label="What the client said"
-                description="Who said so, when and how: it is what you have in hand if it is doubted later."
-                autosize
-                maxLength={600}
-                value={said}
-                error={problemOf(begin.error, 'keep.said')}
-                onChange={(e) => setSaid(e.currentTarget.value)}
-              />
-              <Checkbox
-                label="We may take open sums of their invoices from it"
-                checked={keep.collects}
-                onChange={(e) => setKeep({ ...keep, collects: e.currentTarget.checked })}
-              />
-              {keep.collects && (
-                <TextInput
-                  label="So much at a time, at most"
-                  placeholder="every open sum"
-                  inputMode="decimal"
-                  value={keep.most}
-                  error={problemOf(begin.error, 'keep.most')}
-                  onChange={(e) => setKeep({ ...keep, most: e.currentTarget.value })}
-                />
-              )}
-            </>
           )}
           {!problemOf(begin.error, 'keep.said') && !problemOf(begin.error, 'keep.most') && (
             <Refusal error={begin.error} />

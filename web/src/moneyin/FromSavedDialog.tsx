@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { savedOf } from '../api/clients';
+import { useReceipts } from '../api/business';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Dialog } from '../design/Dialog';
 import { isZero, money } from '../design/format';
@@ -32,6 +33,7 @@ export function FromSavedDialog({
   const open = parts.filter((p) => !isZero(p.open));
   const [which, setWhich] = useState(open.length === 1 ? 'all' : String(open[0]?.id ?? 'all'));
   const [method, setMethod] = useState<string | null>(null);
+  const receipts = useReceipts();
   const usable = saved.data?.methods.filter((m) => m.collects && !m.expired) ?? [];
   const from = method ?? String(usable[0]?.id ?? '');
   const part = open.find((p) => String(p.id) === which);
@@ -47,7 +49,7 @@ export function FromSavedDialog({
     onSuccess: (answer) => {
       tell(
         answer.came === 'PAID'
-          ? `${money(sum)} is taken, and the receipt goes by itself.`
+          ? `${money(sum)} is taken${receipts ? ', and the receipt goes by itself' : ''}.`
           : `${money(sum)} is on its way; it is certain after three working days.`,
       );
       onClose();

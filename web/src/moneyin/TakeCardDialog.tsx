@@ -3,15 +3,19 @@ import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { business as businessQuery } from '../api/business';
 import { api, data, type Schemas } from '../api/client';
-import { clientChoices } from '../api/clients';
+import { clientChoices, savedOf, savedSetting } from '../api/clients';
 import { Dialog } from '../design/Dialog';
 import { Loaded, Refusal } from '../design/States';
 import { TaxTicks } from '../design/TaxTicks';
 import { useServerForm } from '../design/useServerForm';
 import { usualTax } from '../invoices/fields';
 import { CardPage } from './CollectDialog';
+import { KeepSpoken, type Spoken } from './KeepSpoken';
 
-type Typed = Omit<Schemas['TakeCard'], 'details' | 'key'> & { details: Record<string, string> };
+type Typed = Omit<Schemas['TakeCard'], 'details' | 'key' | 'keep'> & {
+  details: Record<string, string>;
+  keep: Spoken | null;
+};
 
 const details = [
   ['orderNumber', 'Order number'],
@@ -40,6 +44,7 @@ function TakeCard({ business, client }: { business: Schemas['BusinessView']; cli
       taxes: usualTax(business.taxes),
       details: Object.fromEntries(details.map(([name]) => [name, ''])),
       hold: false,
+      keep: null,
     },
     send: (typed) => {
       const of = JSON.stringify(typed);
@@ -49,6 +54,10 @@ function TakeCard({ business, client }: { business: Schemas['BusinessView']; cli
     onDone: setPage,
   });
   const typed = form.form.values;
+  const known = useQuery({ ...savedOf(typed.clientId ?? 0), enabled: typed.clientId != null });
+  const setting = useQuery(savedSetting);
+  // Of somebody new the business's own setting decides.
+  const possible = typed.clientId == null ? setting.data?.offered : known.data?.possible;
   if (page) return <CardPage page={page} hold={typed.hold} />;
   return (
     <form className="form" noValidate onSubmit={form.submit}>
@@ -106,6 +115,13 @@ function TakeCard({ business, client }: { business: Schemas['BusinessView']; cli
         label="Only hold it on the card now; take it, or less, when the work is done"
         {...form.tick('hold')}
       />
+      {possible && (
+        <KeepSpoken
+          keep={typed.keep}
+          onChange={(keep) => form.form.setFieldValue('keep', keep)}
+          wrong={(field) => form.form.errors[`keep.${field}`] as string | undefined}
+        />
+      )}
       <Refusal error={form.elsewhere} />
       <Button type="submit" loading={form.save.isPending}>
         Open the card company’s page

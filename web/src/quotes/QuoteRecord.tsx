@@ -19,6 +19,7 @@ import { CollectDialog } from '../moneyin/CollectDialog';
 import { AnswerDialog } from './AnswerDialog';
 import { BillDialog } from './BillDialog';
 import { LedTo } from './LedTo';
+import { DocumentWays } from '../ways/DocumentWays';
 import css from './Quotes.module.css';
 
 type Issued = Schemas['QuoteIssued'];
@@ -160,6 +161,7 @@ export function QuoteRecord({ quote, issued }: { quote: Schemas['QuoteView']; is
           <h2>How it stands</h2>
           <Answered issued={issued} />
           <LedTo leadsTo={issued.leadsTo} />
+          {issued.leadsTo.missing && !isZero(issued.leadsTo.missing) && <DocumentWays id={id} />}
           <Asked id={id} />
           {quote.supersedesId && (
             <p className="small">

@@ -1,6 +1,7 @@
 import { Button, Checkbox, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { savedSetting } from '../api/clients';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Loaded, Refusal } from '../design/States';
 import { tell } from '../design/tell';
@@ -59,10 +60,7 @@ function KeptForm({ setting }: { setting: Setting }) {
 
 /** Whether cards and mandates are kept, and for how long a payment can be planned. */
 export function KeptMethods() {
-  const setting = useQuery({
-    queryKey: ['saved-methods', 'setting'],
-    queryFn: () => data(api.GET('/api/saved-methods/setting')),
-  });
+  const setting = useQuery(savedSetting);
   return (
     <Loaded query={setting} what="what may be kept">
       {(s) => (

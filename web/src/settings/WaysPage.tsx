@@ -5,6 +5,7 @@ import { processors, waysToPay } from '../api/business';
 import { Link } from 'react-router';
 import { KeptMethods } from './KeptMethods';
 import { OnTopSetting } from './OnTopSetting';
+import { Receipts } from './Receipts';
 import { api, data, inMark, type Schemas } from '../api/client';
 import css from '../design/Form.module.css';
 import { isZero, money, shortDate } from '../design/format';
@@ -19,6 +20,8 @@ type Typed = Setting['ways'][number];
 const names: Record<string, string> = {
   CARD: 'By card',
   BANK_DEBIT: 'By bank debit',
+  SATCHEL: 'By Satchel, a wallet',
+  HATBOX: 'By Hatbox, a wallet',
   TRANSFER: 'By bank transfer',
   CASH: 'In cash',
   CHEQUE: 'By cheque',
@@ -97,6 +100,12 @@ function WaysForm({ setting }: { setting: Setting }) {
             />
             {w.way === 'CARD' && (
               <Through id={w.processor} choose={(id) => form.form.setFieldValue(`ways.${i}.processor`, id)} />
+            )}
+            {(w.way === 'SATCHEL' || w.way === 'HATBOX') && (
+              <p className={`${css.whole} small faded`} style={{ margin: 0 }}>
+                A card in the payer’s telephone or browser. The pay page shows it only on devices that have
+                it.
+              </p>
             )}
             {own.length > 0 && (
               <p className={`${css.whole} small faded`} style={{ margin: 0 }} data-testid={`costs-${w.way}`}>
@@ -177,6 +186,7 @@ export function WaysPage() {
         {(s) => <WaysForm key={s.version} setting={s} />}
       </Loaded>
       <OnPages />
+      <Receipts />
       <KeptMethods />
       <OnTopSetting />
     </>

@@ -10,6 +10,8 @@ type Way = Schemas['WayOffer']['way'];
 const words: Record<string, string> = {
   CARD: 'card',
   BANK_DEBIT: 'bank debit',
+  SATCHEL: 'Satchel, a wallet',
+  HATBOX: 'Hatbox, a wallet',
   TRANSFER: 'bank transfer',
   CASH: 'cash',
   CHEQUE: 'cheque',

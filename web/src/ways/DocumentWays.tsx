@@ -15,6 +15,8 @@ function OfferLine({ offer: o }: { offer: Offer }) {
     <li>
       <span className="grow">
         {o.words}
+        {o.wallet && <span className="faded small">, a wallet; it shows only on devices that have it</span>}
+        {o.wallet && o.offered && <span className="faded small">;</span>}
         {o.offered ? (
           <span className="faded small">
             {' '}
@@ -43,6 +45,14 @@ export function DocumentWays({ id, fresh = '' }: { id: number; fresh?: string })
           body: { limited: to !== null, ways: to ?? [] },
         }),
       ),
+    onSuccess: (answer) => {
+      queries.setQueryData(waysOf(id, fresh).queryKey, answer);
+      void queries.invalidateQueries();
+    },
+  });
+  const hold = useMutation({
+    mutationFn: (to: boolean) =>
+      data(api.PUT('/api/invoices/{id}/ways-to-pay/hold', { params: { path: { id } }, body: { hold: to } })),
     onSuccess: (answer) => {
       queries.setQueryData(waysOf(id, fresh).queryKey, answer);
       void queries.invalidateQueries();
@@ -92,7 +102,16 @@ export function DocumentWays({ id, fresh = '' }: { id: number; fresh?: string })
           Only some of them…
         </button>
       )}
-      <Refusal error={limit.error} />
+      {w.offers.some((o) => o.wallet || o.way === 'CARD') && (
+        <Checkbox
+          my={8}
+          label="Its page only holds the money on a card"
+          description="You take it, or less of it, when the work is done: within seven days."
+          checked={hold.isPending ? hold.variables : w.hold}
+          onChange={(e) => hold.mutate(e.currentTarget.checked)}
+        />
+      )}
+      <Refusal error={limit.error ?? hold.error} />
     </section>
   );
 }

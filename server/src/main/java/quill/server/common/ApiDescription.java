@@ -32,6 +32,8 @@ class ApiDescription {
             Map.entry("InsideTax", List.of("amount")),
             Map.entry("SavedOfClient", List.of("asked")),
             Map.entry("SavedOnPage", List.of("later")),
+            Map.entry("TakeCard", List.of("keep")),
+            Map.entry("Ahead", List.of("coming")),
             Map.entry("Pay", List.of("keep", "chosen")),
             Map.entry("PayLink", List.of("chosen")),
             Map.entry("PayFromSaved", List.of("chosen")),

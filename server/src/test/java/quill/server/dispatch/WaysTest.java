@@ -83,7 +83,7 @@ public class WaysTest {
                         "cheque: it is switched off");
         assertThat(letter(large)).contains("You can pay by bank transfer; account and reference are on its page.");
         DocumentId parts = server.issue(client, "6000.00", "50%@5 rest@40", null);
-        assertThat(missing(parts)).hasSize(3);
+        assertThat(missing(parts)).hasSize(5);
         assertThat(letter(parts)).contains("You can pay by card on its page, or by bank transfer.");
         long first = server.jdbc()
                 .sql("SELECT MIN(id) FROM debt WHERE document_id = " + large.value())
