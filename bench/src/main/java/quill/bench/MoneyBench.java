@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
+import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -210,57 +211,88 @@ final class MoneyBench {
         return rows;
     }
 
-    /** The same rows once more, into tables of the same columns: as many of each as a payment leaves, and a commit. */
+    /**
+     * The same rows once more: into the same tables, with their keys and indexes, in a database that is as empty as ours was and
+     * writes each commit at once as ours does; as many of each as a payment leaves, and one commit.
+     */
     private static double bare(Path data, Map<String, Long> before) throws Exception {
         Map<String, Long> after = rows(data);
+        Path schema = Files.createTempFile("quill-bench", ".sql");
+        Path folder = Files.createTempDirectory("quill-bench-bare");
+        List<String> inserts = new ArrayList<>();
+        List<List<Object[]>> all = new ArrayList<>();
         try (Connection db = BenchServer.books(data);
                 Statement s = db.createStatement()) {
-            List<PreparedStatement> inserts = new ArrayList<>();
-            List<List<Object[]>> all = new ArrayList<>();
+            s.execute("SCRIPT NODATA TO '" + schema + "'");
             for (Map.Entry<String, Long> table : after.entrySet()) {
                 int grown = Math.toIntExact(table.getValue() - before.getOrDefault(table.getKey(), 0L));
-                if (grown < WARM + TIMES) {
-                    continue;
+                if (grown >= WARM + TIMES) {
+                    String columns = columns(s, table.getKey());
+                    String name = "\"" + table.getKey() + "\"";
+                    inserts.add("INSERT INTO " + name + " (" + columns + ") OVERRIDING SYSTEM VALUE VALUES ("
+                            + String.join(",", Collections.nCopies(columns.split(",").length, "?")) + ")");
+                    all.add(latest(s, "SELECT " + columns + " FROM " + name + " ORDER BY 1 DESC LIMIT " + grown));
                 }
-                String name = "\"" + table.getKey() + "\"";
-                List<Object[]> rows = new ArrayList<>();
-                int columns;
-                try (ResultSet rs = s.executeQuery("SELECT * FROM " + name + " ORDER BY 1 DESC LIMIT " + grown)) {
-                    columns = rs.getMetaData().getColumnCount();
-                    while (rs.next()) {
-                        Object[] row = new Object[columns];
-                        for (int i = 0; i < columns; i++) {
-                            Object value = rs.getObject(i + 1);
-                            row[i] = value instanceof java.sql.Clob ? rs.getString(i + 1) : value;
-                        }
-                        rows.add(row);
-                    }
-                }
-                s.execute("CREATE TABLE \"BARE_" + table.getKey() + "\" AS SELECT * FROM " + name + " WHERE FALSE");
-                inserts.add(db.prepareStatement("INSERT INTO \"BARE_" + table.getKey() + "\" VALUES ("
-                        + String.join(",", Collections.nCopies(columns, "?")) + ")"));
-                all.add(rows);
             }
+        }
+        try (Connection db = DriverManager.getConnection(
+                        "jdbc:h2:async:" + folder.resolve("books") + ";WRITE_DELAY=0", "sa", "");
+                Statement s = db.createStatement()) {
+            s.execute("RUNSCRIPT FROM '" + schema + "'");
+            s.execute("SET REFERENTIAL_INTEGRITY FALSE"); // Clients and invoices are not in it.
             db.setAutoCommit(false);
+            List<PreparedStatement> prepared = new ArrayList<>();
+            for (String insert : inserts) {
+                prepared.add(db.prepareStatement(insert));
+            }
             long began = 0;
             for (int payment = 0; payment < WARM + TIMES; payment++) {
                 if (payment == WARM) {
                     began = System.nanoTime();
                 }
-                for (int t = 0; t < inserts.size(); t++) {
+                for (int t = 0; t < prepared.size(); t++) {
                     List<Object[]> rows = all.get(t);
                     int from = rows.size() * payment / (WARM + TIMES);
                     int to = rows.size() * (payment + 1) / (WARM + TIMES);
                     for (Object[] row : rows.subList(from, to)) {
                         for (int i = 0; i < row.length; i++) {
-                            inserts.get(t).setObject(i + 1, row[i]);
+                            prepared.get(t).setObject(i + 1, row[i]);
                         }
-                        inserts.get(t).executeUpdate();
+                        prepared.get(t).executeUpdate();
                     }
                 }
                 db.commit();
             }
             return TIMES / ((System.nanoTime() - began) / 1e9);
         }
+    }
+
+    /** Those that are written, and not reckoned from others. */
+    private static String columns(Statement s, String table) throws SQLException {
+        List<String> columns = new ArrayList<>();
+        try (ResultSet rs =
+                s.executeQuery("SELECT column_name FROM information_schema.columns WHERE table_schema = 'PUBLIC'"
+                        + " AND table_name = '" + table + "' AND is_generated = 'NEVER' ORDER BY ordinal_position")) {
+            while (rs.next()) {
+                columns.add("\"" + rs.getString(1) + "\"");
+            }
+        }
+        return String.join(", ", columns);
+    }
+
+    private static List<Object[]> latest(Statement s, String select) throws SQLException {
+        List<Object[]> rows = new ArrayList<>();
+        try (ResultSet rs = s.executeQuery(select)) {
+            int columns = rs.getMetaData().getColumnCount();
+            while (rs.next()) {
+                Object[] row = new Object[columns];
+                for (int i = 0; i < columns; i++) {
+                    Object value = rs.getObject(i + 1);
+                    row[i] = value instanceof java.sql.Clob ? rs.getString(i + 1) : value;
+                }
+                rows.add(row);
+            }
+        }
+        return rows;
     }
 }
