@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { api, ApiError, data, messageOf, type Schemas } from '../api/client';
-import { isZero, longDate, money } from '../design/format';
+import { isZero, money } from '../design/format';
+import { Coming } from './Coming';
 import { CardPageNote, OnTrial, OtherWays } from './OtherWays';
 import { Payer, type PayerNames, nobody } from './Payer';
 
@@ -47,11 +48,7 @@ export function Ahead({
   if (a.coming)
     return (
       <section aria-label="To pay now">
-        <p className="told" role="status">
-          {a.coming.held
-            ? `${money(a.coming.amount)} is held on your card until ${longDate(a.coming.until)}. Nothing is taken yet: ${d.from.name} takes it, or less of it, or it is let go.`
-            : `${money(a.coming.amount)} is on its way by bank debit. It is certain on ${longDate(a.coming.until)}; nothing more is to be done for it.`}
-        </p>
+        <Coming amount={a.coming.amount} on={a.coming.until} held={a.coming.held} />
       </section>
     );
   return (

@@ -1,5 +1,6 @@
 import type { Schemas } from '../api/client';
 import { isZero, longDate, money, plain, shortDate, spokenDate } from '../design/format';
+import { Coming } from './Coming';
 import { MeasureFigure } from '../design/Measure';
 import { Paying } from './Paying';
 import { Picker } from './Picker';
@@ -159,11 +160,7 @@ export function PageBody({
         </p>
       )}
       {page.moving.coming.map((c, i) => (
-        <p key={i} className="told" role="status">
-          {c.held
-            ? `${money(c.amount)} is held on a card until ${longDate(c.on)}. Nothing is taken before the work is done.`
-            : `${money(c.amount)} is on its way by bank debit. It is certain on ${longDate(c.on)}; nothing more is to be done for it.`}
-        </p>
+        <Coming key={i} amount={c.amount} on={c.on} held={c.held} />
       ))}
       {page.moving.received.length > 0 && (
         <div className="told" role="status">

@@ -9,12 +9,12 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import quill.core.id.DocumentId;
 import quill.server.common.Amount;
+import quill.server.common.NotFoundException;
 import quill.server.common.Shown;
 import quill.server.documents.Document;
 import quill.server.documents.DocumentKind;
 import quill.server.documents.Documents;
 import quill.server.documents.Reckoning;
-import quill.server.invoices.InvoicesService;
 import quill.server.ways.WayChoice;
 import quill.server.ways.WaysService;
 import quill.server.ways.WaysService.WayOffer;
@@ -22,7 +22,6 @@ import quill.server.ways.WaysService.WayOffer;
 /** In which ways a document can be paid: the sum that its page asks for first, or would if it were issued now. */
 @Service
 public class DocumentWays {
-    private final InvoicesService invoices;
     private final Documents documents;
     private final LetterBasics basics;
     private final WaysService ways;
@@ -30,14 +29,12 @@ public class DocumentWays {
     private final ApplicationEventPublisher publisher;
 
     DocumentWays(
-            InvoicesService invoices,
             Documents documents,
             LetterBasics basics,
             WaysService ways,
             AskedOnQuotes onQuotes,
             ApplicationEventPublisher publisher) {
         this.publisher = publisher;
-        this.invoices = invoices;
         this.documents = documents;
         this.basics = basics;
         this.ways = ways;
@@ -59,9 +56,17 @@ public class DocumentWays {
             List<WayOffer> offers,
             boolean none) {}
 
+    /** An invoice, or a quote: what is asked for on it is paid before there is an invoice. */
+    private Document document(DocumentId id) {
+        return documents
+                .find(id)
+                .filter(d -> d.kind() == DocumentKind.QUOTE || d.kind().asksForMoney())
+                .orElseThrow(() -> new NotFoundException("There is no invoice or quote " + id + "."));
+    }
+
     /** As they are now. */
     public WaysOfDocument of(DocumentId id) {
-        return of(invoices.invoice(id));
+        return of(document(id));
     }
 
     private WaysOfDocument of(Document document) {
@@ -77,14 +82,14 @@ public class DocumentWays {
 
     /** Limits a document to some ways, or takes that away. */
     public WaysOfDocument choose(DocumentId id, WayChoice choice) {
-        ways.chooseForDocument(id, invoices.invoice(id).clientId(), choice.set());
+        ways.chooseForDocument(id, document(id).clientId(), choice.set());
         return of(id);
     }
 
     /** Lets its page only hold a card's money, or take it. */
     @Transactional
     public WaysOfDocument hold(DocumentId id, boolean holds) {
-        ways.hold(id, invoices.invoice(id).clientId(), holds);
+        ways.hold(id, document(id).clientId(), holds);
         publisher.publishEvent(new WaysService.HoldChanged(id));
         return of(id);
     }

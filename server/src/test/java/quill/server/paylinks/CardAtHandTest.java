@@ -18,10 +18,12 @@ import quill.server.ObedientProcessor;
 import quill.server.Server;
 import quill.server.cardorders.CardOrders;
 import quill.server.clients.ClientsService;
+import quill.server.common.ConflictException;
 import quill.server.dispatch.Correspondence;
 import quill.server.documents.Document;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.Payments;
+import quill.server.savedmethods.SavedMethods;
 
 /** A card that is at hand, with no invoice behind it. */
 public class CardAtHandTest {
@@ -100,6 +102,40 @@ public class CardAtHandTest {
         assertThat(server.bean(ClientsService.class).all())
                 .extracting(c -> c.name())
                 .containsExactly("No Address", "Somebody New");
+    }
+
+    @Test
+    public void itIsKeptAsTheClientSaid() {
+        SavedMethods methods = server.bean(SavedMethods.class);
+        assertThat(catchThrowable(() -> atHand.open(keep("on the telephone"))))
+                .as("nothing is kept before the business says so")
+                .isInstanceOf(ConflictException.class);
+        methods.change(new SavedMethods.SavedSetting(true, 14, 0));
+        assertThat(((RefusedException) catchThrowable(() -> atHand.open(keep("")))).problems())
+                .extracting(Problem::field)
+                .containsExactly("keep.said");
+        paid(atHand.open(keep("Yes, keep it, on the telephone at noon")));
+        ClientId client = server.bean(ClientsService.class).all().get(0).id();
+        assertThat(methods.ofClient(client)).singleElement().satisfies(m -> {
+            assertThat(m.agreed().words()).contains("Said so: Yes, keep it", "at most €50.00 at a time");
+            assertThat(m.agreed().agreement().collects()).isTrue();
+        });
+    }
+
+    private static CardAtHand.TakeCard keep(String said) {
+        return new CardAtHand.TakeCard(
+                "at-hand-key-3",
+                null,
+                "Keeps A Card",
+                "",
+                "Two bass strings",
+                "EUR",
+                "10.00",
+                "",
+                List.of("none"),
+                null,
+                false,
+                new CardAtHand.KeepAtHand(true, "50", said));
     }
 
     @Test
