@@ -40,7 +40,10 @@ function Parts({ payout: p }: { payout: Payout }) {
       </tbody>
       <tfoot>
         <tr>
-          <th colSpan={2}>{p.parts.length === 1 ? '1 part' : `${p.parts.length} parts`}</th>
+          <th colSpan={2}>
+            {p.count === 1 ? '1 part' : `${p.count} parts`}
+            {p.count > p.parts.length && `, of which the first ${p.parts.length} stand here`}
+          </th>
           <td className={`${css.n} ${css.wide}`}>{plain(p.moved)}</td>
           <td className={`${css.n} ${css.wide}`}>{plain(p.cost)}</td>
           <td className={css.n}>{money(p.net)}</td>
@@ -87,7 +90,7 @@ export function PayoutsLeaf() {
                             <Link to={`/money-in/payouts/${p.id}`}>{longDate(p.on ?? '')}</Link>
                           </td>
                           <td className="faded">
-                            {p.parts.length === 1 ? '1 part' : `${p.parts.length} parts`}
+                            {p.count === 1 ? '1 part' : `${p.count} parts`}
                           </td>
                           <td className={css.n}>{money(p.net)}</td>
                         </tr>

@@ -130,8 +130,10 @@ public class PageWaysStoryTest extends StorySuite {
         Assertions.assertThat(demo.letters("markedpayer@clients.example").toString())
                 .contains("invoice-")
                 .contains(".pdf");
-        desk.getByLabel("Nothing").check();
-        assertThat(desk.getByLabel("Nothing")).isChecked();
+        Locator nothing = desk.getByRole(
+                AriaRole.RADIO, new Page.GetByRoleOptions().setName("Nothing").setExact(true));
+        nothing.check();
+        assertThat(nothing).isChecked();
         phone.navigate(demo.app.url("/p/" + demo.api.token(invoice("Marked Payer", "50.00"))));
         assertThat(phone.locator("summary").first()).hasText("Does somebody else pay?");
         desk.getByLabel("A receipt", new Page.GetByLabelOptions().setExact(true))

@@ -116,6 +116,43 @@ class EntryRepository {
                 .list();
     }
 
+    /**
+     * What came and went of one payout, or of what is held.
+     *
+     * @param payoutId null for what no payout has taken yet
+     * @param came above zero, went below or zero
+     */
+    record Sums(Long payoutId, int count, Money came, Money went, Money cost) {}
+
+    /** Of what no payout has taken yet, by currency. */
+    List<Sums> heldSums() {
+        return sums(
+                "payout_id IS NULL AND kind <> 'PAID_OUT' AND (amount_minor <> 0 OR cost_minor <> 0)",
+                java.util.Map.of());
+    }
+
+    /** Of payouts. */
+    List<Sums> sumsOf(Collection<Long> payoutIds) {
+        return payoutIds.isEmpty()
+                ? List.of()
+                : sums("payout_id IN (:ids) AND kind <> 'PAID_OUT'", java.util.Map.of("ids", payoutIds));
+    }
+
+    private List<Sums> sums(String which, java.util.Map<String, ?> params) {
+        return jdbc.sql(
+                        "SELECT payout_id, currency, COUNT(*), SUM(GREATEST(amount_minor, 0)), SUM(LEAST(amount_minor, 0)),"
+                                + " SUM(cost_minor) FROM processor_entry WHERE " + which
+                                + " GROUP BY payout_id, currency ORDER BY currency")
+                .params(params)
+                .query((rs, n) -> new Sums(
+                        rs.getObject(1, Long.class),
+                        rs.getInt(3),
+                        Amount.ofMinor(rs.getString(2), rs.getLong(4)).money(),
+                        Amount.ofMinor(rs.getString(2), rs.getLong(5)).money(),
+                        Amount.ofMinor(rs.getString(2), rs.getLong(6)).money()))
+                .list();
+    }
+
     /** Payouts, the latest first. */
     List<Kept> payouts(int most) {
         return jdbc.sql(SELECT

@@ -2,16 +2,16 @@ package quill.server.clearing;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import java.util.stream.Stream;
+import java.util.Objects;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.id.ClientId;
+import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
 import quill.server.common.NotFoundException;
@@ -53,10 +53,18 @@ public class Payouts {
             Amount net,
             String why) {}
 
-    /** A sum of one currency. @param moved what came less what went @param id the payout; null for what is still held */
+    /**
+     * A sum of one currency.
+     *
+     * @param id the payout; null for what is still held
+     * @param count of how many parts it is made
+     * @param moved what came less what went
+     * @param parts those that are shown: none in a list of payouts, else the first 2,000
+     */
     public record Payout(
             @Schema(nullable = true) Long id,
             @Schema(nullable = true) LocalDate on,
+            int count,
             Amount came,
             Amount went,
             Amount moved,
@@ -66,64 +74,93 @@ public class Payouts {
 
     /** Payouts, newest first, without their parts. */
     public List<Payout> past() {
-        return entries.payouts(MOST).stream().map(this::payout).toList();
+        List<EntryRepository.Kept> all = entries.payouts(MOST);
+        Map<Long, EntryRepository.Sums> sums =
+                entries
+                        .sumsOf(all.stream()
+                                .map(EntryRepository.Kept::movementId)
+                                .filter(Objects::nonNull)
+                                .toList())
+                        .stream()
+                        .collect(Collectors.toMap(EntryRepository.Sums::payoutId, x -> x));
+        return all.stream()
+                .map(k -> of(k, k.movementId() == null ? null : sums.get(k.movementId()), List.of()))
+                .toList();
     }
 
     /** What is held, by currency, with its parts: the next payouts. */
     public List<Payout> held() {
-        Map<CurrencyUnit, List<EntryRepository.Kept>> all = new LinkedHashMap<>();
-        entries.of(null)
-                .forEach(k -> all.computeIfAbsent(k.entry().amount().getCurrencyUnit(), c -> new ArrayList<>())
-                        .add(k));
-        return all.entrySet().stream()
-                .map(e -> of(null, null, e.getKey(), e.getValue()))
+        Map<CurrencyUnit, List<EntryRepository.Kept>> all = entries.of(null).stream()
+                .collect(Collectors.groupingBy(k -> k.entry().amount().getCurrencyUnit()));
+        return entries.heldSums().stream()
+                .map(x -> of(null, null, x, parts(all.getOrDefault(x.came().getCurrencyUnit(), List.of()))))
                 .toList();
     }
 
     /** One, with what it is made of. @throws NotFoundException where there is none */
     public Payout find(long id) {
+        EntryRepository.Kept kept = kept(id);
+        return of(kept, sums(id), parts(entries.of(id)));
+    }
+
+    /** The same, without its parts. @throws NotFoundException where there is none */
+    public Payout withoutParts(long id) {
+        return of(kept(id), sums(id), List.of());
+    }
+
+    private EntryRepository.Kept kept(long id) {
         return entries.ofMovements(List.of(id)).stream()
                 .filter(k -> k.entry().kind() == Booked.PAID_OUT)
                 .findFirst()
-                .map(this::payout)
                 .orElseThrow(() -> new NotFoundException("There is no payout " + id + "."));
     }
 
-    private Payout payout(EntryRepository.Kept k) {
-        CurrencyUnit currency = k.entry().amount().getCurrencyUnit();
+    private EntryRepository.Sums sums(long id) {
+        return entries.sumsOf(List.of(id)).stream().findFirst().orElse(null);
+    }
+
+    /** @param sums null where it is made of nothing that is known here */
+    private static Payout of(EntryRepository.Kept k, EntryRepository.Sums sums, List<PayoutPart> parts) {
+        Money nothing = Money.zero(k.entry().amount().getCurrencyUnit());
         return of(
                 k.movementId(),
                 k.entry().on(),
-                currency,
-                k.movementId() == null ? List.of() : entries.of(k.movementId()));
-    }
-
-    private Payout of(Long id, LocalDate on, CurrencyUnit currency, List<EntryRepository.Kept> kept) {
-        List<PayoutPart> parts = kept.stream().map(this::part).toList();
-        Money came = sum(currency, parts.stream().map(p -> p.amount().money()).filter(Money::isPositive));
-        Money went = sum(currency, parts.stream().map(p -> p.amount().money()).filter(Money::isNegative));
-        Money cost = sum(currency, parts.stream().map(p -> p.cost().money()));
-        return new Payout(
-                id,
-                on,
-                Amount.of(came),
-                Amount.of(went),
-                Amount.of(came.plus(went)),
-                Amount.of(cost),
-                Amount.of(came.plus(went).minus(cost)),
+                sums == null ? new EntryRepository.Sums(k.movementId(), 0, nothing, nothing, nothing) : sums,
                 parts);
     }
 
-    private static Money sum(CurrencyUnit currency, Stream<Money> all) {
-        return all.reduce(Money.zero(currency), Money::plus);
+    private static Payout of(Long id, LocalDate on, EntryRepository.Sums s, List<PayoutPart> parts) {
+        Money moved = s.came().plus(s.went());
+        return new Payout(
+                id,
+                on,
+                s.count(),
+                Amount.of(s.came()),
+                Amount.of(s.went()),
+                Amount.of(moved),
+                Amount.of(s.cost()),
+                Amount.of(moved.minus(s.cost())),
+                parts);
     }
 
-    private PayoutPart part(EntryRepository.Kept k) {
+    private List<PayoutPart> parts(List<EntryRepository.Kept> kept) {
+        Map<Long, Payment> behind = payments.behind(kept.stream()
+                .map(EntryRepository.Kept::movementId)
+                .filter(Objects::nonNull)
+                .toList());
+        Map<ClientId, Client> whose =
+                clients.some(behind.values().stream().map(Payment::clientId).collect(Collectors.toSet()));
+        return kept.stream()
+                .map(k -> part(k, k.movementId() == null ? null : behind.get(k.movementId()), whose))
+                .toList();
+    }
+
+    /** @param of the payment, or the one that went; null for a mere cost */
+    private static PayoutPart part(EntryRepository.Kept k, Payment of, Map<ClientId, Client> whose) {
         var e = k.entry();
-        Optional<Payment> of = k.movementId() == null ? Optional.empty() : payments.behind(k.movementId());
         return new PayoutPart(
-                of.map(Payment::id).orElse(null),
-                of.map(p -> clients.client(p.clientId()).name()).orElse(""),
+                of == null ? null : of.id(),
+                of == null ? "" : whose.get(of.clientId()).name(),
                 e.kind() == null ? "Not known here" : words(e.kind()),
                 e.on(),
                 Amount.of(e.amount()),

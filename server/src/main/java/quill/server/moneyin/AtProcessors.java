@@ -117,8 +117,8 @@ class AtProcessors {
             LocalDate about = usual.map(WaysService.Usual::arrivesOn).orElse(p.valueOn());
             way.add(new MoneyRecord.Station("payout", "about " + Texts.day(about), false, ""));
         } else {
-            Payouts.Payout payout = payouts.find(p.back().payoutId());
-            int others = payout.parts().size() - 1;
+            Payouts.Payout payout = payouts.withoutParts(p.back().payoutId());
+            int others = payout.count() - 1;
             LocalDate bank = WayRule.workingDaysAfter(payout.on(), 1);
             there = !clock.today().isBefore(bank);
             when = "about " + Texts.day(bank);

@@ -38,15 +38,20 @@ class PaymentList {
     private static final String SELECT = """
             SELECT p.id, p.client_id, p.client_name, p.invoice_id, p.number, p.way, p.currency, p.amount_minor, p.cost_minor,
                    p.value_on, p.booked_on, p.reference, p.card, p.undone_on, p.undone_why, p.unexpected, p.held,
-                   p.back_minor, p.stands, p.payout_id
+                   p.back_minor, p.stands, p.payout_id, p.top_minor
             """;
-    private static final String REAL = " FROM (SELECT * FROM movement WHERE kind = 'RECEIPT') p";
+    /** With a tip and a surcharge that came beside it, and stand in accounts of their own. */
+    private static final String REAL = """
+             FROM (SELECT m.*, COALESCE((SELECT SUM(t.tip_minor + t.surcharge_minor + t.tax_minor) FROM on_top t
+                                          WHERE t.movement_id = m.id), 0) AS top_minor
+                     FROM movement m WHERE m.kind = 'RECEIPT') p
+            """;
     /** What was paid on trial, as if it were a payment. */
     private static final String TRIED = """
              FROM (SELECT t.id, t.client_id, t.client_name, t.invoice_id, t.number, 'CARD' AS way, t.currency,
                     t.amount_minor, 0 AS cost_minor, t.paid_on AS value_on, t.paid_on AS booked_on, '' AS reference, t.card,
                     NULL AS undone_on, NULL AS undone_why, FALSE AS unexpected, FALSE AS held,
-                    0 AS back_minor, '' AS stands, CAST(NULL AS BIGINT) AS payout_id
+                    0 AS back_minor, '' AS stands, CAST(NULL AS BIGINT) AS payout_id, 0 AS top_minor
                FROM test_payment t) p
             """;
 
@@ -200,6 +205,12 @@ class PaymentList {
         if (back > 0) {
             return Amounts.grouped(
                             Amount.ofMinor(rs.getString("currency"), back).money()) + " given back";
+        }
+        long top = rs.getLong("top_minor");
+        if (top > 0) {
+            return "with "
+                    + Amounts.grouped(
+                            Amount.ofMinor(rs.getString("currency"), top).money()) + " on top";
         }
         return rs.getBoolean("held")
                 ? "held as a deposit"

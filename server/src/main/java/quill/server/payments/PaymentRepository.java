@@ -4,6 +4,8 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -266,6 +268,27 @@ class PaymentRepository {
                 .param("id", id)
                 .query(Long.class)
                 .optional();
+    }
+
+    /** Each movement with the payment because of which it is, or itself. */
+    Map<Long, Long> ofMovements(Collection<Long> ids) {
+        Map<Long, Long> of = new HashMap<>();
+        if (!ids.isEmpty()) {
+            jdbc.sql("SELECT id, COALESCE(of_id, id) FROM movement WHERE id IN (:ids)")
+                    .param("ids", ids)
+                    .query((rs, n) -> of.put(rs.getLong(1), rs.getLong(2)))
+                    .list();
+        }
+        return of;
+    }
+
+    List<Payment> some(Collection<Long> ids) {
+        return ids.isEmpty()
+                ? List.of()
+                : jdbc.sql(SELECT + " WHERE id IN (:ids) AND kind = 'RECEIPT'")
+                        .param("ids", ids)
+                        .query(PaymentRepository::payment)
+                        .list();
     }
 
     /** The key under which a movement was recorded. */

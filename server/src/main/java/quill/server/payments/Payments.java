@@ -1,11 +1,13 @@
 package quill.server.payments;
 
 import java.time.LocalDate;
+import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
@@ -89,6 +91,17 @@ public class Payments {
         return repository
                 .find(repository.ofMovement(movementId).orElse(movementId))
                 .filter(p -> p.clientId() != null);
+    }
+
+    /** The same of many, by their movements. */
+    public Map<Long, Payment> behind(Collection<Long> movementIds) {
+        Map<Long, Long> of = repository.ofMovements(movementIds);
+        Map<Long, Payment> found = repository.some(Set.copyOf(of.values())).stream()
+                .filter(p -> p.clientId() != null)
+                .collect(Collectors.toMap(Payment::id, p -> p));
+        return of.entrySet().stream()
+                .filter(e -> found.containsKey(e.getValue()))
+                .collect(Collectors.toMap(Map.Entry::getKey, e -> found.get(e.getValue())));
     }
 
     /** The payment that a movement gives back. */
