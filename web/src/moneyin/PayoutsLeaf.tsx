@@ -89,9 +89,7 @@ export function PayoutsLeaf() {
                           <td>
                             <Link to={`/money-in/payouts/${p.id}`}>{longDate(p.on ?? '')}</Link>
                           </td>
-                          <td className="faded">
-                            {p.count === 1 ? '1 part' : `${p.count} parts`}
-                          </td>
+                          <td className="faded">{p.count === 1 ? '1 part' : `${p.count} parts`}</td>
                           <td className={css.n}>{money(p.net)}</td>
                         </tr>
                       ))}
