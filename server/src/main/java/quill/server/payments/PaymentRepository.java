@@ -226,10 +226,7 @@ class PaymentRepository {
 
     /** A payment; other movements have keys of the same kind, and are none. */
     Optional<Payment> find(long id) {
-        return jdbc.sql(SELECT + " WHERE id = :id AND kind = 'RECEIPT'")
-                .param("id", id)
-                .query(PaymentRepository::payment)
-                .optional();
+        return some(List.of(id)).stream().findFirst();
     }
 
     /** Something that went, or came again, because of a payment. */
@@ -273,12 +270,10 @@ class PaymentRepository {
     /** Each movement with the payment because of which it is, or itself. */
     Map<Long, Long> ofMovements(Collection<Long> ids) {
         Map<Long, Long> of = new HashMap<>();
-        if (!ids.isEmpty()) {
-            jdbc.sql("SELECT id, COALESCE(of_id, id) FROM movement WHERE id IN (:ids)")
-                    .param("ids", ids)
-                    .query((rs, n) -> of.put(rs.getLong(1), rs.getLong(2)))
-                    .list();
-        }
+        jdbc.sql("SELECT id, COALESCE(of_id, id) FROM movement WHERE id IN (:ids)")
+                .param("ids", ids)
+                .query((rs, n) -> of.put(rs.getLong(1), rs.getLong(2)))
+                .list();
         return of;
     }
 

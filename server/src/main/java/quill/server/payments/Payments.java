@@ -95,7 +95,7 @@ public class Payments {
 
     /** The same of many, by their movements. */
     public Map<Long, Payment> behind(Collection<Long> movementIds) {
-        Map<Long, Long> of = repository.ofMovements(movementIds);
+        Map<Long, Long> of = movementIds.isEmpty() ? Map.of() : repository.ofMovements(movementIds);
         Map<Long, Payment> found = repository.some(Set.copyOf(of.values())).stream()
                 .filter(p -> p.clientId() != null)
                 .collect(Collectors.toMap(Payment::id, p -> p));
