@@ -4,6 +4,7 @@ import java.util.EnumSet;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.BooleanSupplier;
 import org.slf4j.Logger;
@@ -34,7 +35,15 @@ public class AccountReading {
     private final Disputes disputes;
     private final Processors processors;
     private final TransactionTemplate transaction;
-    private final Map<Long, ReentrantLock> reading = new ConcurrentHashMap<>();
+    private final Map<Long, Turn> reading = new ConcurrentHashMap<>();
+
+    /** One reads an account at a time. Whoever waited for a reading that began after its own event has nothing left to read. */
+    private static final class Turn {
+        private final ReentrantLock one = new ReentrantLock();
+        private final AtomicLong heard = new AtomicLong();
+        /** The last event that was heard before a reading that has ended began; guarded by the lock. */
+        private long covered;
+    }
 
     AccountReading(
             EntryRepository repository,
@@ -74,15 +83,36 @@ public class AccountReading {
         String number = heard.processor() + ":" + heard.event().id();
         if (!hooks.wasSeen(number)) {
             orders.hook(heard);
-            read(heard.processor());
+            readOn(heard.processor());
             // Noted last: if we stop before, the event comes again and finds the same books.
             transaction.executeWithoutResult(s -> hooks.seeHook(number));
         }
     }
 
+    /** Reads on after an event. What a large answer left, and what is in trouble, waits for the next round. */
+    private void readOn(long processor) {
+        Turn turn = reading.computeIfAbsent(processor, p -> new Turn());
+        long mine = turn.heard.incrementAndGet();
+        turn.one.lock();
+        try {
+            if (turn.covered < mine) {
+                long before = turn.heard.get();
+                processors
+                        .connect(processor, false)
+                        .entries(repository.last(processor))
+                        .forEach(e -> take(processor, e));
+                turn.covered = before;
+            }
+        } catch (CardProcessor.NoAnswer e) {
+            LOG.debug("the account at processor {} cannot be read on just now", processor, e);
+        } finally {
+            turn.one.unlock();
+        }
+    }
+
     /** Reads an account to its end; one that does not answer is read another time. */
     void read(long processor) {
-        ReentrantLock one = reading.computeIfAbsent(processor, p -> new ReentrantLock());
+        ReentrantLock one = reading.computeIfAbsent(processor, p -> new Turn()).one;
         one.lock();
         try {
             CardProcessor at = processors.connect(processor, false);
