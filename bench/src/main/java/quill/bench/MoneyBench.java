@@ -262,36 +262,64 @@ final class MoneyBench {
                 }
             }
         }
-        try (Connection db = DriverManager.getConnection(
-                        "jdbc:h2:async:" + folder.resolve("books") + ";WRITE_DELAY=0", "sa", "");
-                Statement s = db.createStatement()) {
-            s.execute("RUNSCRIPT FROM '" + schema + "'");
-            s.execute("SET REFERENTIAL_INTEGRITY FALSE"); // Clients and invoices are not in it.
-            db.setAutoCommit(false);
-            List<PreparedStatement> prepared = new ArrayList<>();
-            for (String insert : inserts) {
-                prepared.add(db.prepareStatement(insert));
+        String url = "jdbc:h2:async:" + folder.resolve("books") + ";WRITE_DELAY=0";
+        List<Connection> connections = new ArrayList<>();
+        ExecutorService writers = Executors.newFixedThreadPool(SENDERS);
+        try {
+            for (int w = 0; w < SENDERS; w++) {
+                connections.add(DriverManager.getConnection(url, "sa", ""));
             }
-            long began = 0;
-            for (int payment = 0; payment < WARM + TIMES; payment++) {
-                if (payment == WARM) {
-                    began = System.nanoTime();
+            try (Statement s = connections.get(0).createStatement()) {
+                s.execute("RUNSCRIPT FROM '" + schema + "'");
+                s.execute("SET REFERENTIAL_INTEGRITY FALSE"); // Clients and invoices are not in it.
+            }
+            List<List<PreparedStatement>> prepared = new ArrayList<>();
+            for (Connection each : connections) {
+                each.setAutoCommit(false);
+                List<PreparedStatement> own = new ArrayList<>();
+                for (String insert : inserts) {
+                    own.add(each.prepareStatement(insert));
                 }
-                for (int t = 0; t < prepared.size(); t++) {
+                prepared.add(own);
+            }
+            writeAll(writers, connections, prepared, all, 0, WARM);
+            long began = System.nanoTime();
+            writeAll(writers, connections, prepared, all, WARM, WARM + TIMES);
+            return TIMES / ((System.nanoTime() - began) / 1e9);
+        } finally {
+            writers.shutdown();
+            for (Connection each : connections) {
+                each.close();
+            }
+        }
+    }
+
+    /** Each connection writes every so manyth payment. */
+    private static void writeAll(
+            ExecutorService writers,
+            List<Connection> connections,
+            List<List<PreparedStatement>> prepared,
+            List<List<Object[]>> all,
+            int first,
+            int end)
+            throws Exception {
+        all(writers, 0, SENDERS, w -> {
+            for (int payment = first + w; payment < end; payment += SENDERS) {
+                for (int t = 0; t < all.size(); t++) {
                     List<Object[]> rows = all.get(t);
                     int from = rows.size() * payment / (WARM + TIMES);
                     int to = rows.size() * (payment + 1) / (WARM + TIMES);
+                    PreparedStatement insert = prepared.get(w).get(t);
                     for (Object[] row : rows.subList(from, to)) {
                         for (int i = 0; i < row.length; i++) {
-                            prepared.get(t).setObject(i + 1, row[i]);
+                            insert.setObject(i + 1, row[i]);
                         }
-                        prepared.get(t).executeUpdate();
+                        insert.executeUpdate();
                     }
                 }
-                db.commit();
+                connections.get(w).commit();
             }
-            return TIMES / ((System.nanoTime() - began) / 1e9);
-        }
+        });
     }
 
     /** Those that are written, and not reckoned from others. */
