@@ -111,9 +111,8 @@ class DebtRepository {
         return jdbc.sql("""
                 SELECT d.id, d.document_id, d.place, d.kind, d.currency, d.amount_minor, d.settled_minor, d.credited_minor,
                        d.open_minor, d.due_on, d.order_on, d.settled_on, d.note, m.name, d.milestone_days, m.reached_on
-                  FROM debt d JOIN UNNEST(CAST(:invoices AS BIGINT ARRAY)) AS given (one) ON one = d.document_id
-                  LEFT JOIN milestone m ON m.id = d.milestone_id
-                 WHERE d.replaced_on IS NULL
+                  FROM debt d LEFT JOIN milestone m ON m.id = d.milestone_id
+                 WHERE d.document_id = ANY(CAST(:invoices AS BIGINT ARRAY)) AND d.replaced_on IS NULL
                  ORDER BY d.document_id, d.place
                 """)
                 .param("invoices", Ids.array(invoiceIds))
