@@ -14,7 +14,8 @@ public final class Ids {
 
     /**
      * Several, to be joined with: {@code JOIN UNNEST(CAST(:ids AS BIGINT ARRAY)) AS given (one) ON one = …}. A list after IN
-     * is compared with every row value by value, and planned anew for each length.
+     * is compared with every row value by value, and planned anew for each length. Beside an outer join such a join reads the
+     * whole table: there it is {@code = ANY(CAST(:ids AS BIGINT ARRAY))}, which finds rows by their index.
      */
     public static Long[] array(Collection<?> ids) {
         return ids.stream()
