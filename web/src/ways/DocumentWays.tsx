@@ -15,8 +15,11 @@ function OfferLine({ offer: o }: { offer: Offer }) {
     <li>
       <span className="grow">
         {o.words}
-        {o.wallet && <span className="faded small">, a wallet; it shows only on devices that have it</span>}
-        {o.wallet && o.offered && <span className="faded small">;</span>}
+        {o.wallet && (
+          <span className="faded small">
+            , a wallet{o.offered && '; it shows only on devices that have it;'}
+          </span>
+        )}
         {o.offered ? (
           <span className="faded small">
             {' '}
