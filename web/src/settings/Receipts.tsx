@@ -34,9 +34,9 @@ export function Receipts() {
     <Loaded query={setting} what="what payers are sent">
       {(s) => (
         <>
-          <h2>What whoever paid is sent</h2>
+          <h2 style={{ marginTop: 32 }}>What the payer gets</h2>
           <Radio.Group
-            aria-label="What whoever paid is sent"
+            aria-label="What the payer gets"
             value={change.isPending ? change.variables.gets : s.gets}
             onChange={(gets) => change.mutate({ gets, version: s.version })}
           >

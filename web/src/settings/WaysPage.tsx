@@ -156,7 +156,7 @@ function OnPages() {
     <Loaded query={setting} what="the pages">
       {(s) => (
         <>
-          <h2>On clients’ pages</h2>
+          <h2 style={{ marginTop: 32 }}>On clients’ pages</h2>
           <Checkbox
             label="They may pay another amount than the installments that are open"
             description="A deposit is paid whole all the same."
