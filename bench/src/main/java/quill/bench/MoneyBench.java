@@ -63,7 +63,8 @@ final class MoneyBench {
         // Else each of its answers waits for the acknowledgement of its own head, some 40 ms.
         System.setProperty("sun.net.httpserver.nodelay", "true");
         HttpServer processor = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
-        processor.setExecutor(Executors.newFixedThreadPool(4));
+        ExecutorService answering = Executors.newFixedThreadPool(4);
+        processor.setExecutor(answering);
         processor.createContext("/api/orders", this::order);
         processor.createContext("/api/account/entries", this::entries);
         processor.start();
@@ -108,6 +109,7 @@ final class MoneyBench {
                     ours, micros[TIMES * 95 / 100] / 1000.0, bare, ours / bare);
         } finally {
             processor.stop(0);
+            answering.shutdown(); // Else its threads keep the benchmarks from ending.
         }
     }
 
