@@ -27,6 +27,9 @@ public class TypedWordTest {
                 .containsExactly(
                         new Problem("way", null, "must be MAIL or TEXT"),
                         new Problem("tone", "STERN", "must be FRIENDLY, FIRM or FINAL"),
-                        new Problem("ways[0].way", "", "must be CARD, BANK_DEBIT, TRANSFER, CASH or CHEQUE"));
+                        new Problem(
+                                "ways[0].way",
+                                "",
+                                "must be CARD, BANK_DEBIT, SATCHEL, HATBOX, TRANSFER, CASH or CHEQUE"));
     }
 }
