@@ -3,7 +3,7 @@ import { api, data, messageOf, problemOf, type Schemas } from '../api/client';
 import { longDate, money } from '../design/format';
 import { LinkCame } from './LinkCame';
 import { NotShown } from './NotShown';
-import { ByWhich, TipChoice, Together, useOnTop, type Way } from './OnTop';
+import { both, ByWhich, TipChoice, Together, useOnTop, type Way } from './OnTop';
 import { CardPageNote, OnTrial } from './OtherWays';
 
 type Page = Schemas['LinkPage'];
@@ -64,7 +64,7 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
   const sum = { amount, currency: p.asks.least.currency };
   // What is only held is taken later, or less of it: nothing is on top of that.
   const { top, wrong: wrongTip, whole, waits } = useOnTop(p.takes.hold ? null : token, sum, way, tip);
-  const both = p.takes.by.includes('bank debit') && p.takes.by !== 'by bank debit';
+  const mayChoose = both(p.takes.by);
   const key = useRef(newKey());
   const form = useRef<HTMLFormElement>(null);
   const wrong = (field: string) => problemOf(refusal as Error | null, field);
@@ -173,7 +173,7 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
           )}
         </>
       )}
-      {top?.charges && both && <ByWhich way={way || 'CARD'} onWay={setWay} />}
+      {top?.charges && mayChoose && <ByWhich way={way || 'CARD'} onWay={setWay} />}
       {top && <TipChoice top={top} tip={tip} wrong={wrongTip} onTip={edit(setTip)} />}
       {top && <Together top={top} sum={sum} />}
       {refusal !== null && !shownBeside && (
@@ -184,7 +184,7 @@ function Paying({ page: p, token }: { page: Page; token: string }) {
       <button type="submit" className="pay" disabled={going || waits || !!wrongTip}>
         {p.takes.test ? 'Try paying' : p.takes.hold ? 'Let it be held' : 'Pay'}
         {whole ? ` ${money(whole)}` : fixed && ` ${money(p.asks.least)}`}{' '}
-        {way === 'BANK_DEBIT' ? 'by bank debit' : top?.charges && both ? 'by card' : p.takes.by}
+        {way === 'BANK_DEBIT' ? 'by bank debit' : top?.charges && mayChoose ? 'by card' : p.takes.by}
       </button>
       <CardPageNote
         from={p.from}

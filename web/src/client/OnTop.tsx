@@ -133,6 +133,9 @@ export function TipChoice({
   );
 }
 
+/** Whether a payer can choose between a bank debit and a card. @param by the ways of the pay page, in words */
+export const both = (by: string) => by.includes('bank debit') && by !== 'by bank debit';
+
 /** By card, which costs something, or by bank debit, which does not. */
 export function ByWhich({ way, onWay }: { way: Way; onWay: (way: Way) => void }) {
   return (

@@ -4,7 +4,7 @@ import { isZero, longDate, money, plain } from '../design/format';
 import { standingOf } from '../design/Measure';
 import { CardPageNote, OnTrial, OtherWays } from './OtherWays';
 import { Payer, type PayerNames, nobody } from './Payer';
-import { ByWhich, TipChoice, Together, useOnTop, type Way } from './OnTop';
+import { both, ByWhich, TipChoice, Together, useOnTop, type Way } from './OnTop';
 import { FromWhat, type Keep, KeepTicks, type OnPage } from './Saved';
 
 type Page = Schemas['PublicPage'];
@@ -48,14 +48,14 @@ export function Paying({
   const early = chosen === 'early' ? p.paying.plan.early : null;
   const open0 = choice?.amount ?? p.open;
   const asked = early ?? (chosen === 'other' ? { ...open0, amount: other } : open0);
-  const both = choice !== undefined && choice.by.includes('bank debit') && choice.by !== 'by bank debit';
+  const mayChoose = both(choice?.by ?? '');
   const ofInstallments = chosen !== 'early' && chosen !== 'other';
   const usable =
     p.paying.test || p.paying.hold || !ofInstallments ? [] : (saved?.methods ?? []).filter((m) => !m.expired);
   const newest = usable[0]?.id ?? null;
   // A kept one is offered first; one that was removed meanwhile is none any more.
   const method = usable.find((m) => m.id === (from === undefined ? newest : from)) ?? null;
-  const way: Way = method ? (method.validUntil ? 'CARD' : 'BANK_DEBIT') : both ? wantedWay : '';
+  const way: Way = method ? (method.validUntil ? 'CARD' : 'BANK_DEBIT') : mayChoose ? wantedWay : '';
   const {
     top,
     wrong: wrongTip,
@@ -94,7 +94,7 @@ export function Paying({
   };
   const whole = more ?? asked;
   const by =
-    way === 'BANK_DEBIT' ? 'by bank debit' : top?.charges && both ? 'by card' : choice.by || 'by card';
+    way === 'BANK_DEBIT' ? 'by bank debit' : top?.charges && mayChoose ? 'by card' : choice.by || 'by card';
   const sum = { amount: asked.amount, currency: asked.currency };
   const payFrom = async (id: number) => {
     if (!token) return;
@@ -284,7 +284,7 @@ export function Paying({
           {saved?.offered && !p.paying.test && !method && !payer.name && !payer.email && (
             <KeepTicks from={p.document.from.name} keep={keep} wrong={wrongLimit} onChange={setKeep} />
           )}
-          {top?.charges && both && !method && <ByWhich way={way || 'CARD'} onWay={setWay} />}
+          {top?.charges && mayChoose && !method && <ByWhich way={way || 'CARD'} onWay={setWay} />}
           {top && later === null && <TipChoice top={top} tip={tip} wrong={wrongTip} onTip={setTip} />}
           {top && later === null && <Together top={top} sum={asked} />}
           {method ? (

@@ -40,6 +40,10 @@ export function DocumentWays({ id, fresh = '' }: { id: number; fresh?: string })
   const queries = useQueryClient();
   const [choosing, setChoosing] = useState(false);
   const ways = useQuery(waysOf(id, fresh));
+  const shown = (answer: Schemas['WaysOfDocument']) => {
+    queries.setQueryData(waysOf(id, fresh).queryKey, answer);
+    void queries.invalidateQueries();
+  };
   const limit = useMutation({
     mutationFn: (to: Way[] | null) =>
       data(
@@ -48,18 +52,12 @@ export function DocumentWays({ id, fresh = '' }: { id: number; fresh?: string })
           body: { limited: to !== null, ways: to ?? [] },
         }),
       ),
-    onSuccess: (answer) => {
-      queries.setQueryData(waysOf(id, fresh).queryKey, answer);
-      void queries.invalidateQueries();
-    },
+    onSuccess: shown,
   });
   const hold = useMutation({
     mutationFn: (to: boolean) =>
       data(api.PUT('/api/invoices/{id}/ways-to-pay/hold', { params: { path: { id } }, body: { hold: to } })),
-    onSuccess: (answer) => {
-      queries.setQueryData(waysOf(id, fresh).queryKey, answer);
-      void queries.invalidateQueries();
-    },
+    onSuccess: shown,
   });
   const w = ways.data;
   if (!w?.sum) return null;

@@ -68,12 +68,7 @@ public class PageWaysStoryTest extends StorySuite {
         Page phone = page(invoice);
         assertThat(phone.locator("main")).containsText("It is only held on your card");
         button(phone, "Let €242.00 be held by card").click();
-        phone.getByLabel("Card number").fill(GOOD_CARD);
-        phone.getByLabel("Valid until").fill("09/29");
-        button(phone, "Hold EUR 242.00").click();
-        assertThat(phone.locator(".done")).containsText("Held. Thank you.");
-        phone.locator("a[href*='back=1']").click();
-        assertThat(phone.locator("main")).containsText("€242.00 is held on a card until");
+        holdAndComeBack(phone, "242.00");
         Assertions.assertThat(demo.api.open(invoice)).isEqualTo("242.00");
         desk.navigate(demo.app.url("/money-in?filter=Page"));
         desk.locator(".index .row").first().click();
@@ -85,6 +80,16 @@ public class PageWaysStoryTest extends StorySuite {
         assertThat(phone.locator(".ask")).containsText("€42.00");
         Assertions.assertThat(demo.api.booksAgree()).isTrue();
         phone.context().close();
+    }
+
+    /** On the card company's page that is open, and what the client's own says then. */
+    private static void holdAndComeBack(Page phone, String sum) {
+        phone.getByLabel("Card number").fill(GOOD_CARD);
+        phone.getByLabel("Valid until").fill("09/29");
+        button(phone, "Hold EUR " + sum).click();
+        assertThat(phone.locator(".done")).containsText("Held. Thank you.");
+        phone.locator("a[href*='back=1']").click();
+        assertThat(phone.locator("main")).containsText("€" + sum + " is held on a card until");
     }
 
     /** A quote's page too: what is asked for is held. */
@@ -108,12 +113,7 @@ public class PageWaysStoryTest extends StorySuite {
                 .path("link")
                 .asString());
         button(phone, "Let €121.00 be held by card").click();
-        phone.getByLabel("Card number").fill(GOOD_CARD);
-        phone.getByLabel("Valid until").fill("09/29");
-        button(phone, "Hold EUR 121.00").click();
-        assertThat(phone.locator(".done")).containsText("Held. Thank you.");
-        phone.locator("a[href*='back=1']").click();
-        assertThat(phone.locator("main")).containsText("€121.00 is held on a card until");
+        holdAndComeBack(phone, "121.00");
         phone.context().close();
     }
 

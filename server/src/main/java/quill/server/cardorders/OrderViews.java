@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -85,6 +86,12 @@ public class OrderViews {
     /** What is held on cards, of one document, or of all where it is null; the latest first. */
     public List<Seen> held(DocumentId invoiceId) {
         return seen(repository.in(OrderState.HELD, invoiceId));
+    }
+
+    /** What comes of one document by itself: bank debits that are on their way, then what is held on cards. */
+    public List<Seen> coming(DocumentId documentId) {
+        return Stream.concat(underway(documentId).stream(), held(documentId).stream())
+                .toList();
     }
 
     /** Those that were begun on a day or later and brought nothing, newest first. */

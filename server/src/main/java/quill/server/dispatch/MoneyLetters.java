@@ -101,7 +101,7 @@ public class MoneyLetters {
 
     /** Whether whoever pays an invoice is sent anything. */
     public boolean areReceiptsSent() {
-        return receipts.gets() != PayerGets.NOTHING;
+        return receipts.areSent();
     }
 
     /** The invoices that are paid with it, where they are to be sent marked so. */

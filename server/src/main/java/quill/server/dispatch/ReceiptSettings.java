@@ -45,6 +45,11 @@ public class ReceiptSettings {
         return PayerGets.valueOf(setting().gets());
     }
 
+    /** Whether whoever pays an invoice is sent anything. */
+    public boolean areSent() {
+        return gets() != PayerGets.NOTHING;
+    }
+
     /**
      * Chooses what payers are sent from now on.
      *

@@ -104,7 +104,7 @@ public class WaysToPay {
 
     /** Whether whoever pays is sent a receipt. */
     public boolean areReceipted() {
-        return receipts.gets() != PayerGets.NOTHING;
+        return receipts.areSent();
     }
 
     /** As they are now for a sum. @param documentId null where it is about none */

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import org.joda.money.Money;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -95,11 +96,11 @@ public class LinkPaying {
             });
             orders.makeWay(inTheWay);
         }
-        return payAt(link, mine, how(link, mine, typed.chosen()));
+        return payAt(link, mine, now -> how(now, mine, typed.chosen()));
     }
 
-    /** The order of what was begun, opened at the processor. */
-    private String payAt(PaymentLink link, LinkPaymentRepository.Begun mine, HowPaid how) {
+    /** The order of what was begun, opened at the processor. @param how by the link as it is once it is locked */
+    private String payAt(PaymentLink link, LinkPaymentRepository.Begun mine, Function<PaymentLink, HowPaid> how) {
         long order = transaction.execute(s -> {
             PaymentLink now = links.lock(link.id()).orElseThrow();
             checkOpen(now);
@@ -108,7 +109,8 @@ public class LinkPaying {
             }
             return orders.want(
                     now.id(),
-                    new LinkOrders.ToPay(mine.id(), mine.amount(), now.rules().clientId(), mine.payer(), how));
+                    new LinkOrders.ToPay(
+                            mine.id(), mine.amount(), now.rules().clientId(), mine.payer(), how.apply(now)));
         });
         return orders.payAt(order, mine.title());
     }
@@ -146,7 +148,7 @@ public class LinkPaying {
      * @return the address of the card company's page
      */
     String begin(PaymentLink link, String key, HowPaid how, LinkPaymentRepository.Begun read) {
-        return payAt(link, transaction.execute(s -> kept(links.lock(link.id()).orElseThrow(), key, read)), how);
+        return payAt(link, transaction.execute(s -> kept(links.lock(link.id()).orElseThrow(), key, read)), now -> how);
     }
 
     private LinkPaymentRepository.Begun kept(PaymentLink link, String key, LinkPaymentRepository.Begun read) {

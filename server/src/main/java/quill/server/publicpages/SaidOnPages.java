@@ -1,7 +1,6 @@
 package quill.server.publicpages;
 
 import java.util.List;
-import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import quill.core.id.DocumentId;
 import quill.server.cardorders.CardOrders;
@@ -36,8 +35,7 @@ class SaidOnPages {
 
     /** Bank debits that are on their way, and what is held on cards. */
     List<OrderViews.Seen> coming(DocumentId invoiceId) {
-        return Stream.concat(views.underway(invoiceId).stream(), views.held(invoiceId).stream())
-                .toList();
+        return views.coming(invoiceId);
     }
 
     /** As the business words it. @param refused whether nothing came */

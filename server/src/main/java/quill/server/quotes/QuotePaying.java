@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.joda.money.Money;
 import org.springframework.stereotype.Component;
 import quill.core.document.CreditorReference;
@@ -105,7 +104,7 @@ class QuotePaying {
     record ComingAhead(Amount amount, LocalDate until, boolean held) {}
 
     private ComingAhead coming(Document quote) {
-        return Stream.concat(orders.underway(quote.id()).stream(), orders.held(quote.id()).stream())
+        return orders.coming(quote.id()).stream()
                 .findFirst()
                 .map(o -> new ComingAhead(
                         Amount.of(o.amount()), o.brings().until(), o.brings().holds()))

@@ -47,7 +47,7 @@ class PayPage {
                 .findFirst();
         if (with.isPresent()) {
             TestCard card = with.get().card();
-            if (!card.pays() && card != TestCard.KEPT_IN_VAIN) {
+            if (!card.paysNow()) {
                 book.decline(id, card.lastFour(), card.words());
                 return page(order(id), declined(card.words()), "", "", model);
             }
@@ -71,7 +71,7 @@ class PayPage {
             return page(order, typed.wrong(), typed.number(), expiry, model);
         }
         TestCard card = typed.card();
-        if (card.pays() || card == TestCard.KEPT_IN_VAIN) {
+        if (card.paysNow()) {
             book.pay(order, card, expiry.strip());
         } else if (card == TestCard.ASKS_CODE) {
             book.awaitCode(id, card.lastFour(), expiry.strip());

@@ -37,9 +37,14 @@ enum TestCard {
         return this == APPROVED || this == REFUNDS_FAIL || this == CONTESTS;
     }
 
+    /** Whether it pays for its holder, who is there: it may be refused later all the same. */
+    boolean paysNow() {
+        return pays() || this == KEPT_IN_VAIN;
+    }
+
     /** Whether it pays, or is kept, for whoever types it: it may be refused later all the same. */
     boolean canBeKept() {
-        return pays() || this == NOT_ENOUGH_FUNDS || this == KEPT_IN_VAIN;
+        return paysNow() || this == NOT_ENOUGH_FUNDS;
     }
 
     /** Why its bank refuses what is taken without its holder. */
