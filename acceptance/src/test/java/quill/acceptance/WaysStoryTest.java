@@ -76,7 +76,7 @@ public class WaysStoryTest extends Suite {
         long invoice = api.issue(api.draft(client, "100.00", "100%@14"));
         desk.navigate(app.url("/invoices/" + invoice));
         part("Ways to pay").getByText("Only some of them…").click();
-        for (String way : new String[] {"card", "bank transfer", "cash", "cheque"}) {
+        for (String way : new String[] {"card", "Satchel", "bank transfer", "cash", "cheque"}) {
             Locator box = part("Ways to pay").getByLabel(way, new Locator.GetByLabelOptions().setExact(true));
             box.click();
             assertThat(box).not().isChecked();
