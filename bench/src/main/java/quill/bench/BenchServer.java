@@ -38,7 +38,7 @@ final class BenchServer implements AutoCloseable {
                 "-XX:+UseSerialGC",
                 "-Xshare:auto",
                 "-XX:SharedArchiveFile=" + app.resolve("classes.jsa"),
-                "-Xmx256m",
+                "-Xmx384m",
                 "-jar",
                 app.resolve("quill-server-1.0-SNAPSHOT-app.jar").toString(),
                 "--spring.config.name=quill",

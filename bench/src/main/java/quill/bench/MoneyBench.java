@@ -264,7 +264,8 @@ final class MoneyBench {
                 }
             }
         }
-        String url = "jdbc:h2:async:" + folder.resolve("books") + ";WRITE_DELAY=0";
+        String url =
+                "jdbc:h2:async:" + folder.resolve("books") + ";WRITE_DELAY=0;CACHE_SIZE=49152;OPTIMIZE_REUSE_RESULTS=0";
         List<Connection> connections = new ArrayList<>();
         ExecutorService writers = Executors.newFixedThreadPool(SENDERS);
         try {

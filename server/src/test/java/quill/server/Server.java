@@ -9,7 +9,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.PayloadApplicationEvent;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import quill.core.document.DraftBuilder;
 import quill.core.document.TypedDraft;
@@ -45,7 +47,8 @@ public final class Server implements AutoCloseable {
             // It stays while no connection is open, as a file would.
             settings.put(
                     "--spring.datasource.url",
-                    "jdbc:h2:mem:test" + count++ + ";DB_CLOSE_DELAY=-1;DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0");
+                    "jdbc:h2:mem:test" + count++
+                            + ";DB_CLOSE_DELAY=-1;DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0;OPTIMIZE_REUSE_RESULTS=0");
             settings.put("--quill.outbox-every", "36000000");
             settings.put("--quill.find-every", "36000000");
             settings.put("--quill.run-every", "36000000");
@@ -74,7 +77,7 @@ public final class Server implements AutoCloseable {
     /** As in quill.properties. */
     public static String urlIn(Path folder) {
         return "jdbc:h2:async:" + folder.resolve("books")
-                + ";WRITE_DELAY=0;LOCK_TIMEOUT=10000;DB_CLOSE_ON_EXIT=FALSE;MAX_COMPACT_TIME=120000";
+                + ";WRITE_DELAY=0;LOCK_TIMEOUT=10000;DB_CLOSE_ON_EXIT=FALSE;MAX_COMPACT_TIME=120000;OPTIMIZE_REUSE_RESULTS=0";
     }
 
     /** Its address, with what follows the port. */
@@ -84,6 +87,15 @@ public final class Server implements AutoCloseable {
 
     public <T> T bean(Class<T> type) {
         return context.getBean(type);
+    }
+
+    /** Hands over each event of a kind within the application, when it is published. */
+    public <E> void listen(Class<E> kind, Consumer<E> listener) {
+        context.addApplicationListener((PayloadApplicationEvent<?> e) -> {
+            if (kind.isInstance(e.getPayload())) {
+                listener.accept(kind.cast(e.getPayload()));
+            }
+        });
     }
 
     public JdbcClient jdbc() {
