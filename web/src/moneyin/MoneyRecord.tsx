@@ -127,7 +127,9 @@ function Settled({ record: r, payment: p }: { record: Record; payment: Payment |
       {r.settled.length === 0 ? (
         <p className="faded">
           {p?.held && r.after.link
-            ? 'Nothing that was open: it was paid for what stands above. Its invoice will deduct it.'
+            ? `Nothing that was open: it was paid for what stands above. Its invoice will deduct ${
+                isZero(p.back.amount) ? 'it' : 'what did not go back'
+              }.`
             : p?.held
               ? 'Nothing by itself: it is held as a deposit for work to come.'
               : 'Nothing now: it went back, or is client credit.'}

@@ -54,6 +54,16 @@ public class TypedNumberTest {
         assertThat(problems).isEmpty();
     }
 
+    /** What is only too large is told so: it is a number like any. */
+    @Test
+    public void aNumberThatIsTooLargeSaysHowLargeOneMayBe() {
+        for (String large : List.of("1000000000", "1000000000000000", "-9999999999999999.50")) {
+            List<Problem> problems = new ArrayList<>();
+            assertThat(TypedNumber.read("f", large, 2, true, problems)).isNull();
+            assertThat(problems).containsExactly(new Problem("f", large, "must be below 1,000,000,000"));
+        }
+    }
+
     @DataProvider
     Object[][] typedWithAComma() {
         return new Object[][] {
@@ -164,7 +174,7 @@ public class TypedNumberTest {
             {"1000000000", "below 1,000,000,000"},
             {"-1", "not be below zero"},
             {"٣", "such as 14.5"},
-            {"9".repeat(400), "such as 14.5"},
+            {"9".repeat(400), "below 1,000,000,000"},
         };
     }
 

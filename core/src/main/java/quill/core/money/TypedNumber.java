@@ -20,6 +20,10 @@ public final class TypedNumber {
     /** The same for a person. */
     public static final String LARGEST_IN_WORDS = "1,000,000,000,000";
 
+    private static final String BELOW_LIMIT = "must be below 1,000,000,000";
+    /** A number with more digits than are read: too large, and no other mistake. */
+    private static final Pattern TOO_LONG = Pattern.compile("[-−]?[1-9]\\d{15,}([.,]\\d*)?");
+
     private static final Pattern NUMBER = Pattern.compile("[-−]?\\d{1,15}(\\.\\d{1,15})?|[-−]?\\.\\d{1,15}");
     private static final String SIGN = "[-−]?";
     private static final String END = "(\\.\\d{1,15})?";
@@ -62,9 +66,7 @@ public final class TypedNumber {
         boolean sum = TypedSum.is(given);
         BigDecimal value = sum ? TypedSum.read(given, TypedNumber::number) : number(given);
         if (value == null) {
-            String wanted =
-                    sum ? "this sum cannot be reckoned; write one such as 3*45" : "write a number such as 14.5 or 14,5";
-            problems.add(new Problem(field, given, wanted));
+            problems.add(new Problem(field, given, wanted(given, sum)));
             return null;
         }
         if (sum) {
@@ -77,6 +79,13 @@ public final class TypedNumber {
             return null;
         }
         return value;
+    }
+
+    private static String wanted(String given, boolean sum) {
+        if (TOO_LONG.matcher(given).matches()) {
+            return BELOW_LIMIT;
+        }
+        return sum ? "this sum cannot be reckoned; write one such as 3*45" : "write a number such as 14.5 or 14,5";
     }
 
     /** One number, or null where the text is none. */
@@ -135,7 +144,7 @@ public final class TypedNumber {
             return decimals == 0 ? "no decimals are allowed here" : "at most " + decimals + " decimals are allowed";
         }
         if (value.abs().compareTo(LIMIT) >= 0) {
-            return "must be below 1,000,000,000";
+            return BELOW_LIMIT;
         }
         if (!negative && value.signum() < 0) {
             return "must not be below zero";
