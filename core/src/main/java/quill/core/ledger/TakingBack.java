@@ -192,7 +192,7 @@ public final class TakingBack {
      * first, and only then out of these settlements, which are open again.
      *
      * @param of key of the payment that is given back
-     * @param opened what a person said is to be owed again; mostly empty
+     * @param opened what a person said is to be owed again, first what the payment settles; mostly empty
      * @throws RefusedException naming {@code amount}, with the figure that would be allowed
      */
     public ClientLedger.Decision refund(Receipt out, long of, List<Settlement> opened) {

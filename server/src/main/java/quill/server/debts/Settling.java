@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Supplier;
 import java.util.function.ToLongFunction;
 import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
@@ -94,43 +93,38 @@ public class Settling {
     /** Takes back what was recorded wrongly. @param own books the entry that undoes it */
     public List<Appropriation.Part> undo(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
         List<Appropriation.Part> settling = debts.settledBy(money.movement());
-        takeBack(clientId, money, TakingBack::undo, List::of, own);
+        takeBack(clientId, money, TakingBack::undo, own);
         return settling;
     }
 
     /** The payer's bank took a payment back, or what was left of it. @param own books the entry */
     public void chargeBack(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
-        takeBack(clientId, money, TakingBack::chargeBack, () -> otherMoney(clientId, money), own);
+        takeBack(clientId, money, TakingBack::chargeBack, own);
     }
 
     /** A bank debit came back after it had been certain. @param own books the entry */
     public void returned(ClientId clientId, Receipt money, ToLongFunction<Step> own) {
-        takeBack(clientId, money, TakingBack::returned, () -> otherMoney(clientId, money), own);
+        takeBack(clientId, money, TakingBack::returned, own);
     }
 
     private interface Deciding {
         ClientLedger.Decision decide(TakingBack ledger, Receipt money, TakingBack.Standing standing);
     }
 
-    private List<Settlement> otherMoney(ClientId clientId, Receipt money) {
-        return settlements.paid(clientId, money.amount().getCurrencyUnit()).stream()
-                .filter(s -> !s.source().is(money.movement()))
-                .toList();
+    private TakingBack.Standing standing(ClientId clientId, CurrencyUnit currency, long movement) {
+        return new TakingBack.Standing(
+                settlements.ofMovement(movement),
+                () -> others(settlements.covered(clientId, currency), movement),
+                () -> others(settlements.paid(clientId, currency), movement));
     }
 
-    private void takeBack(
-            ClientId clientId,
-            Receipt money,
-            Deciding how,
-            Supplier<List<Settlement>> otherMoney,
-            ToLongFunction<Step> own) {
+    private static List<Settlement> others(List<Settlement> all, long movement) {
+        return all.stream().filter(s -> !s.source().is(movement)).toList();
+    }
+
+    private void takeBack(ClientId clientId, Receipt money, Deciding how, ToLongFunction<Step> own) {
         CurrencyUnit currency = money.amount().getCurrencyUnit();
-        TakingBack.Standing standing = new TakingBack.Standing(
-                settlements.ofMovement(money.movement()),
-                () -> settlements.covered(clientId, currency).stream()
-                        .filter(s -> !s.source().is(money.movement()))
-                        .toList(),
-                otherMoney);
+        TakingBack.Standing standing = standing(clientId, currency, money.movement());
         writer.keep(
                 clientId, how.decide(new TakingBack(ledger(clientId, currency)), money, standing), clock.today(), own);
         publisher.publishEvent(new PaidEarlier.Undone(money.movement()));
@@ -246,13 +240,20 @@ public class Settling {
 
     /**
      * The same of a payment: out of what is left of it, out of other credit, and only where that is said out of what it
-     * settles, which is open again.
+     * settles, which is open again: where its own credit was given back as another payment's, what others settle.
      *
      * @param of key of the payment; 0 for none
      */
     public void refund(ClientId clientId, Receipt out, long of, boolean opens, ToLongFunction<Step> own) {
-        TakingBack ledger = new TakingBack(ledger(clientId, out.amount().getCurrencyUnit()));
-        List<Settlement> opened = opens ? settlements.ofMovement(of) : List.of();
+        CurrencyUnit currency = out.amount().getCurrencyUnit();
+        TakingBack ledger = new TakingBack(ledger(clientId, currency));
+        List<Settlement> opened = new ArrayList<>();
+        if (opens) {
+            TakingBack.Standing standing = standing(clientId, currency, of);
+            opened.addAll(standing.own());
+            opened.addAll(standing.others().get());
+            opened.addAll(standing.money().get());
+        }
         writer.keep(clientId, ledger.refund(out, of, opened), clock.today(), own);
     }
 

@@ -171,14 +171,18 @@ final class MonthsSteps extends MonthsDocuments {
         opened |= owedAgain;
         String key = key();
         boolean given;
+        String why = "";
         try {
             server.bean(RefundOrders.class)
                     .give(new PaymentRefunds.Given(key, p.id, "", euros(amount), "", "", owedAgain, false));
             given = true;
         } catch (RefusedException e) {
             given = false;
+            why = e.getMessage();
         }
-        assertThat(given).as("a refund of %s", euros(amount)).isEqualTo(allowed);
+        assertThat(given)
+                .as("a refund of %s of %s, owed again %s: %s", euros(amount), euros(p.left), owedAgain, why)
+                .isEqualTo(allowed);
         if (given) {
             model.goes(p, amount, false);
             p.refunded = true;

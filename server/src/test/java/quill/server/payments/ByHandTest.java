@@ -12,6 +12,7 @@ import quill.core.money.Amounts;
 import quill.server.Server;
 import quill.server.common.ConflictException;
 import quill.server.debts.Debts;
+import quill.server.debts.OpenSums;
 import quill.server.invoices.InvoicesService;
 
 /** What a person changes of a payment afterwards. */
@@ -46,6 +47,33 @@ public class ByHandTest {
         assertThatThrownBy(() -> hand.chequeCameBack("back-2-2-2", cheque.id(), "", "", "again"))
                 .isInstanceOf(ConflictException.class);
         server.close();
+    }
+
+    /** Its money went back as another payment's, whose own money settles still: that is opened in its place. */
+    @Test
+    public void aPaymentWhoseCreditWentBackAsAnothersCanGoBackToo() {
+        server = new Server();
+        server.setUp(BEGIN);
+        ClientId client = server.client("Twice Payer", true);
+        invoice = server.issue(client, "100.00", "100%@3", null);
+        long first = server.pay(client, invoice, "100.00", BEGIN);
+        long second = server.pay(client, null, "80.00", BEGIN);
+        refund("refund-1-1", first, "80.00", false);
+        assertThat(open()).isEqualTo("0.00");
+        assertThatThrownBy(() -> refund("refund-2-2", second, "50.00", false))
+                .hasMessageContaining("at most 0.00 is client credit");
+        refund("refund-3-3", second, "50.00", true);
+        assertThat(open()).isEqualTo("50.00");
+        assertThatThrownBy(() -> refund("refund-4-4", second, "30.01", true)).hasMessageContaining("at most 30.00");
+        refund("refund-5-5", first, "20.00", true);
+        assertThat(open()).isEqualTo("70.00");
+        assertThat(server.bean(OpenSums.class).disagreeing()).isEmpty();
+        server.close();
+    }
+
+    private void refund(String key, long payment, String amount, boolean owedAgain) {
+        server.bean(PaymentRefunds.class)
+                .give(new PaymentRefunds.Given(key, payment, "", amount, BEGIN.toString(), "", owedAgain, false));
     }
 
     private long debt(DocumentId of) {

@@ -82,6 +82,20 @@ public class UndoneCreditTest {
         assertThat(credit()).isEqualTo("0.00");
     }
 
+    /** It never came, and its credit went back as another's money: of that, then, so much is here still. */
+    @Test
+    public void whatWentBackAsAnotherPaymentsMoneyOpensWhatThatSettles() {
+        DocumentId invoice = server.issue(client, "100.00", "100%@3", null);
+        long came = server.pay(client, invoice, "100.00", DAY);
+        long never = server.pay(client, null, "80.00", DAY);
+        server.bean(PaymentRefunds.class)
+                .give(new PaymentRefunds.Given("refund-1-1", came, "", "80.00", DAY.toString(), "", false, false));
+        assertThat(open(invoice)).isEqualTo("0.00");
+        undo(never);
+        assertThat(open(invoice)).isEqualTo("80.00");
+        assertThat(credit()).isEqualTo("0.00");
+    }
+
     @Test
     public void aDepositThatAnInvoiceDeductedIsTakenFromAnother() {
         long first = held("20.00", "deposit-one");
