@@ -32,6 +32,7 @@ public final class BookingProcessor implements AutoCloseable {
     private final HttpServer http;
     private BigDecimal held = BigDecimal.ZERO;
     private int paidOut;
+    private volatile boolean dumb;
 
     /** Listens on a port of its own. */
     public BookingProcessor() throws IOException {
@@ -52,7 +53,13 @@ public final class BookingProcessor implements AutoCloseable {
         });
         http.createContext("/api/account/entries", e -> {
             int after = Integer.parseInt(e.getRequestURI().getQuery().replaceAll("\\D", ""));
-            answer(e, "[" + String.join(",", entries.subList(Math.min(after, entries.size()), entries.size())) + "]");
+            answer(
+                    e,
+                    dumb
+                            ? "a page of somebody else's"
+                            : "["
+                                    + String.join(",", entries.subList(Math.min(after, entries.size()), entries.size()))
+                                    + "]");
         });
         http.createContext("/api/refunds", e -> {
             Matcher m = AMOUNT.matcher(new String(e.getRequestBody().readAllBytes(), StandardCharsets.UTF_8));
@@ -108,6 +115,11 @@ public final class BookingProcessor implements AutoCloseable {
     /** What an order is for. */
     public String amountOf(String order) {
         return amounts.get(order);
+    }
+
+    /** Whether what it says of its account can be read by nobody. */
+    public void fallDumb(boolean now) {
+        dumb = now;
     }
 
     /** How many entries it has booked. */

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -23,7 +24,7 @@ public class OwnTablesTest {
     private static final Path TABLES = Path.of("src/main/resources/db/books");
     private static final Pattern TEXT =
             Pattern.compile("\"\"\"(.*?)\"\"\"|\"((?:[^\"\\\\\\n]|\\\\.)*)\"", Pattern.DOTALL);
-    private static final Pattern MADE = Pattern.compile("CREATE TABLE ([a-z_]+)");
+    private static final Pattern MADE = Pattern.compile("(CREATE|DROP) TABLE ([a-z_]+)");
     private static final Pattern SQL = Pattern.compile("\\b(FROM|JOIN|INTO|UPDATE)\\s+([a-z_]+)\\b");
 
     @Test
@@ -56,14 +57,24 @@ public class OwnTablesTest {
     private static Set<String> tables() throws IOException {
         Set<String> tables = new TreeSet<>();
         try (Stream<Path> files = Files.list(TABLES)) {
-            for (Path file : files.toList()) {
+            for (Path file : files.sorted(Comparator.comparingInt(OwnTablesTest::version))
+                    .toList()) {
                 Matcher made = MADE.matcher(Files.readString(file));
                 while (made.find()) {
-                    tables.add(made.group(1));
+                    if (made.group(1).equals("CREATE")) {
+                        tables.add(made.group(2));
+                    } else {
+                        tables.remove(made.group(2));
+                    }
                 }
             }
         }
         return tables;
+    }
+
+    /** The order in which they are run: what a later one drops is not there. */
+    private static int version(Path file) {
+        return Integer.parseInt(file.getFileName().toString().replaceFirst("V(\\d+)__.*", "$1"));
     }
 
     /** Every text in the sources, by feature. */

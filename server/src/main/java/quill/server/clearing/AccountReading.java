@@ -1,6 +1,8 @@
 package quill.server.clearing;
 
+import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -28,7 +30,7 @@ public class AccountReading {
     private static final Set<Booked> OF_ORDERS = EnumSet.of(Booked.TAKEN, Booked.REFUSED);
 
     private final EntryRepository repository;
-    private final HookRepository hooks;
+    private final HeardEvents heard;
     private final EntryBooking booking;
     private final CardOrders orders;
     private final RefundOrders refunds;
@@ -47,7 +49,7 @@ public class AccountReading {
 
     AccountReading(
             EntryRepository repository,
-            HookRepository hooks,
+            HeardEvents heard,
             EntryBooking booking,
             CardOrders orders,
             RefundOrders refunds,
@@ -55,7 +57,7 @@ public class AccountReading {
             Processors processors,
             TransactionTemplate transaction) {
         this.repository = repository;
-        this.hooks = hooks;
+        this.heard = heard;
         this.booking = booking;
         this.orders = orders;
         this.refunds = refunds;
@@ -78,18 +80,19 @@ public class AccountReading {
     }
 
     /** An event arrived: what it is about is asked for. */
-    void heard(Processors.Heard heard) {
-        // An event's number is its processor's own.
-        String number = heard.processor() + ":" + heard.event().id();
-        if (!hooks.wasSeen(number)) {
-            orders.hook(heard);
-            readOn(heard.processor());
-            // Noted last: if we stop before, the event comes again and finds the same books.
-            transaction.executeWithoutResult(s -> hooks.seeHook(number));
+    void heard(Processors.Heard event) {
+        if (!heard.has(event)) {
+            orders.hook(event);
+            readOn(event.processor());
+            heard.add(event);
         }
     }
 
-    /** Reads on after an event. What a large answer left, and what is in trouble, waits for the next round. */
+    /**
+     * Reads on after an event. What a large answer left, and what is in trouble, waits for the next round.
+     *
+     * @throws CardProcessor.NoAnswer the event is not taken in then, and is to come again
+     */
     private void readOn(long processor) {
         Turn turn = reading.computeIfAbsent(processor, p -> new Turn());
         long mine = turn.heard.incrementAndGet();
@@ -97,14 +100,9 @@ public class AccountReading {
         try {
             if (turn.covered < mine) {
                 long before = turn.heard.get();
-                processors
-                        .connect(processor, false)
-                        .entries(repository.last(processor))
-                        .forEach(e -> take(processor, e));
+                takeAll(processor, processors.connect(processor, false).entries(repository.last(processor)));
                 turn.covered = before;
             }
-        } catch (CardProcessor.NoAnswer e) {
-            LOG.debug("the account at processor {} cannot be read on just now", processor, e);
         } finally {
             turn.one.unlock();
         }
@@ -123,7 +121,7 @@ public class AccountReading {
             }
             var next = at.entries(repository.last(processor));
             while (!next.isEmpty()) {
-                next.forEach(e -> take(processor, e));
+                takeAll(processor, next);
                 next = at.entries(repository.last(processor));
             }
         } catch (CardProcessor.NoAnswer e) {
@@ -133,9 +131,48 @@ public class AccountReading {
         }
     }
 
+    /** Payments that follow each other are only compared: together, where none of them is in trouble. */
+    private void takeAll(long processor, List<CardProcessor.Entry> entries) {
+        List<CardProcessor.Entry> taken = new ArrayList<>();
+        for (CardProcessor.Entry e : entries) {
+            if (e.kind() == Booked.TAKEN) {
+                taken.add(e);
+            } else {
+                takeTogether(processor, taken);
+                taken.clear();
+                take(processor, e);
+            }
+        }
+        takeTogether(processor, taken);
+    }
+
+    private void takeTogether(long processor, List<CardProcessor.Entry> taken) {
+        if (taken.size() > 1) {
+            try {
+                taken.forEach(this::takeIn);
+                atOnce(() -> taken.forEach(e -> keep(processor, e)));
+                return;
+            } catch (CardProcessor.NoAnswer e) {
+                throw e;
+            } catch (RuntimeException e) {
+                LOG.debug("of {} entries at least one is in trouble: each by itself", taken.size(), e);
+            }
+        }
+        taken.forEach(e -> take(processor, e));
+    }
+
+    private void keep(long processor, CardProcessor.Entry e) {
+        repository.insert(processor, e, null);
+        bookKept(processor, e);
+    }
+
+    private void bookKept(long processor, CardProcessor.Entry e) {
+        repository.booked(processor, e.number(), booking.book(processor, e));
+    }
+
     private void take(long processor, CardProcessor.Entry e) {
         try {
-            book(processor, e, () -> repository.insert(processor, e, null));
+            book(e, () -> keep(processor, e));
         } catch (CardProcessor.NoAnswer ex) {
             throw ex;
         } catch (RuntimeException ex) {
@@ -146,14 +183,16 @@ public class AccountReading {
         }
     }
 
-    /** @param first what is kept of it in the same transaction, before it is booked */
-    private void book(long processor, CardProcessor.Entry e, Runnable first) {
+    private void book(CardProcessor.Entry e, Runnable inTransaction) {
         if (OF_ORDERS.contains(e.kind())) {
             takeIn(e);
         }
+        atOnce(inTransaction);
+    }
+
+    private void atOnce(Runnable inTransaction) {
         Happenings.byItself(() -> transaction.execute(s -> {
-            first.run();
-            repository.booked(processor, e.number(), booking.book(processor, e));
+            inTransaction.run();
             return null;
         }));
     }
@@ -170,7 +209,7 @@ public class AccountReading {
 
     private void again(EntryRepository.Kept kept) {
         try {
-            book(kept.processor(), kept.entry(), () -> {});
+            book(kept.entry(), () -> bookKept(kept.processor(), kept.entry()));
         } catch (CardProcessor.NoAnswer e) {
             throw e;
         } catch (RuntimeException e) {

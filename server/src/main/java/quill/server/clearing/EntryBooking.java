@@ -14,6 +14,7 @@ import quill.server.cardorders.ForLinks;
 import quill.server.cardorders.OrderViews;
 import quill.server.clients.ClientsService;
 import quill.server.common.Amount;
+import quill.server.common.Changes;
 import quill.server.common.News;
 import quill.server.common.Shown;
 import quill.server.common.Texts;
@@ -34,6 +35,7 @@ class EntryBooking {
     private final RefundOrders refunds;
     private final DisputeRepository disputes;
     private final Reporting reporting;
+    private final Changes changes;
 
     EntryBooking(
             EntryRepository entries,
@@ -42,7 +44,8 @@ class EntryBooking {
             ProcessorMoney money,
             RefundOrders refunds,
             DisputeRepository disputes,
-            Reporting reporting) {
+            Reporting reporting,
+            Changes changes) {
         this.entries = entries;
         this.orders = orders;
         this.payments = payments;
@@ -50,6 +53,7 @@ class EntryBooking {
         this.refunds = refunds;
         this.disputes = disputes;
         this.reporting = reporting;
+        this.changes = changes;
     }
 
     /** Tells the business what came of its money without it. */
@@ -102,12 +106,19 @@ class EntryBooking {
             case TAKEN -> taken(e);
             case REFUSED -> refusedDebit(key, e);
             case RETURNED -> returned(key, e);
-            case REFUNDED -> refunds.gone(e.key());
+            case REFUNDED -> seen(refunds.gone(e.key()));
             case REFUND_FAILED -> refunds.failed(e.key(), key, e);
             case CONTESTED -> contested(processor, key, e);
             case CONTEST_WON, CONTEST_LOST -> decided(processor, key, e);
             case PAID_OUT -> paidOut(processor, key, e);
         };
+    }
+
+    /** Says nothing to anybody; but whoever looks at the payment sees that its money has gone. */
+    private Long seen(Long refund) {
+        Payment p = payments.ofRefund(refund);
+        changes.say(p.invoiceId(), p.clientId());
+        return refund;
     }
 
     private static RefusedException refused(CardProcessor.Entry e, String why) {
