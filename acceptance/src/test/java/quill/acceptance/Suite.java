@@ -17,6 +17,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
+import org.testng.annotations.AfterClass;
 import org.testng.annotations.AfterSuite;
 import org.testng.annotations.BeforeSuite;
 import tools.jackson.databind.JsonNode;
@@ -107,6 +108,14 @@ public class Suite {
             if (each != null) {
                 each.close();
             }
+        }
+    }
+
+    /** Pages that a class leaves open go on asking their server, which is gone with the class, and keep their memory. */
+    @AfterClass(alwaysRun = true)
+    public void leaveNoPageOpen() {
+        if (browser != null) {
+            List.copyOf(browser.contexts()).forEach(BrowserContext::close);
         }
     }
 
@@ -235,7 +244,7 @@ public class Suite {
                 .setViewportSize(width, height)
                 .setLocale("en-GB")
                 .setReducedMotion(motion));
-        context.setDefaultTimeout(30_000);
+        context.setDefaultTimeout(60_000);
         return context;
     }
 

@@ -3,6 +3,7 @@ package quill.bench;
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
+import java.io.Reader;
 import java.net.InetSocketAddress;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -11,22 +12,16 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.Connection;
-import java.sql.DriverManager;
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.sql.Statement;
+import java.nio.file.attribute.FileTime;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
-import java.util.Collections;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
+import java.util.Properties;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
@@ -39,7 +34,7 @@ import javax.crypto.spec.SecretKeySpec;
 
 /**
  * Card payments booked through the processor's events, several at once as a processor sends them, against the bare inserts of
- * the rows that they leave, each payment's in a transaction of its own.
+ * the rows that they leave.
  */
 final class MoneyBench {
     private static final int WARM = 600;
@@ -79,16 +74,14 @@ final class MoneyBench {
                 "--quill.run-every=36000000",
                 "--quill.outbox-every=36000000"
             };
-            List<String> orders;
-            try (BenchServer server = new BenchServer(root, data, more)) {
-                server.firstRun();
-                orders = begin(server);
-            }
-            Map<String, Long> before = rows(data);
+            Path before;
             long[] micros = new long[TIMES];
             double seconds;
             ExecutorService senders = Executors.newFixedThreadPool(SENDERS);
             try (BenchServer server = new BenchServer(root, data, more)) {
+                server.firstRun();
+                List<String> orders = begin(server);
+                before = copy(data);
                 all(senders, 0, WARM, i -> pay(server, orders.get(i), i));
                 long from = System.nanoTime();
                 all(senders, WARM, WARM + TIMES, i -> {
@@ -102,7 +95,7 @@ final class MoneyBench {
             }
             Arrays.sort(micros);
             double ours = TIMES / seconds;
-            double bare = bare(data, before);
+            double bare = new BareInserts(before, data, WARM + TIMES).aSecond(url(), SENDERS, WARM);
             return String.format(
                     "card payments booked through the hook: %.0f a second, p95 %.1f ms; bare inserts of their rows: %.0f a"
                             + " second; ratio %.2f (aim: at least 0.33)%n",
@@ -113,11 +106,35 @@ final class MoneyBench {
         }
     }
 
-    private interface Step {
+    /** How the books are opened, from the settings that are shipped. */
+    private String url() throws IOException {
+        Properties shipped = new Properties();
+        try (Reader r = Files.newBufferedReader(root.resolve("server/src/main/resources/quill.properties"))) {
+            shipped.load(r);
+        }
+        return shipped.getProperty("spring.datasource.url");
+    }
+
+    /** The books as they are once nothing is written any more: whole at each moment, as they are when a machine fails. */
+    private static Path copy(Path data) throws IOException, InterruptedException {
+        Path books = data.resolve("books.mv.db");
+        FileTime last;
+        do {
+            last = Files.getLastModifiedTime(books);
+            Thread.sleep(2_000);
+        } while (!Files.getLastModifiedTime(books).equals(last));
+        Path copy = Files.createTempDirectory("quill-bench-before");
+        for (Path file : List.of(books, data.resolve("books.password"))) {
+            Files.copy(file, copy.resolve(file.getFileName()));
+        }
+        return copy;
+    }
+
+    interface Step {
         void run(int number) throws Exception;
     }
 
-    private static void all(ExecutorService by, int from, int to, Step step) throws Exception {
+    static void all(ExecutorService by, int from, int to, Step step) throws Exception {
         List<Callable<Void>> steps = new ArrayList<>();
         for (int i = from; i < to; i++) {
             int number = i;
@@ -217,140 +234,5 @@ final class MoneyBench {
         if (answer.statusCode() != 204) {
             throw new IllegalStateException(answer.statusCode() + ": " + answer.body());
         }
-    }
-
-    private static Map<String, Long> rows(Path data) throws SQLException, IOException {
-        Map<String, Long> rows = new TreeMap<>();
-        try (Connection db = BenchServer.books(data);
-                Statement s = db.createStatement()) {
-            List<String> tables = new ArrayList<>();
-            try (ResultSet rs = s.executeQuery("SELECT table_name FROM information_schema.tables"
-                    + " WHERE table_schema = 'PUBLIC' AND table_type = 'BASE TABLE'")) {
-                while (rs.next()) {
-                    tables.add(rs.getString(1));
-                }
-            }
-            for (String table : tables) {
-                try (ResultSet rs = s.executeQuery("SELECT COUNT(*) FROM \"" + table + "\"")) {
-                    rs.next();
-                    rows.put(table, rs.getLong(1));
-                }
-            }
-        }
-        return rows;
-    }
-
-    /**
-     * The same rows once more: into the same tables, with their keys and indexes, in a database that is as empty as ours was and
-     * writes each commit at once as ours does; as many of each as a payment leaves, and one commit.
-     */
-    private static double bare(Path data, Map<String, Long> before) throws Exception {
-        Map<String, Long> after = rows(data);
-        Path schema = Files.createTempFile("quill-bench", ".sql");
-        Path folder = Files.createTempDirectory("quill-bench-bare");
-        List<String> inserts = new ArrayList<>();
-        List<List<Object[]>> all = new ArrayList<>();
-        try (Connection db = BenchServer.books(data);
-                Statement s = db.createStatement()) {
-            s.execute("SCRIPT NODATA TO '" + schema + "'");
-            for (Map.Entry<String, Long> table : after.entrySet()) {
-                int grown = Math.toIntExact(table.getValue() - before.getOrDefault(table.getKey(), 0L));
-                if (grown >= WARM + TIMES) {
-                    String columns = columns(s, table.getKey());
-                    String name = "\"" + table.getKey() + "\"";
-                    inserts.add("INSERT INTO " + name + " (" + columns + ") OVERRIDING SYSTEM VALUE VALUES ("
-                            + String.join(",", Collections.nCopies(columns.split(",").length, "?")) + ")");
-                    all.add(latest(s, "SELECT " + columns + " FROM " + name + " ORDER BY 1 DESC LIMIT " + grown));
-                }
-            }
-        }
-        String url =
-                "jdbc:h2:async:" + folder.resolve("books") + ";WRITE_DELAY=0;CACHE_SIZE=49152;OPTIMIZE_REUSE_RESULTS=0";
-        List<Connection> connections = new ArrayList<>();
-        ExecutorService writers = Executors.newFixedThreadPool(SENDERS);
-        try {
-            for (int w = 0; w < SENDERS; w++) {
-                connections.add(DriverManager.getConnection(url, "sa", ""));
-            }
-            try (Statement s = connections.get(0).createStatement()) {
-                s.execute("RUNSCRIPT FROM '" + schema + "'");
-                s.execute("SET REFERENTIAL_INTEGRITY FALSE"); // Clients and invoices are not in it.
-            }
-            List<List<PreparedStatement>> prepared = new ArrayList<>();
-            for (Connection each : connections) {
-                each.setAutoCommit(false);
-                List<PreparedStatement> own = new ArrayList<>();
-                for (String insert : inserts) {
-                    own.add(each.prepareStatement(insert));
-                }
-                prepared.add(own);
-            }
-            writeAll(writers, connections, prepared, all, 0, WARM);
-            long began = System.nanoTime();
-            writeAll(writers, connections, prepared, all, WARM, WARM + TIMES);
-            return TIMES / ((System.nanoTime() - began) / 1e9);
-        } finally {
-            writers.shutdown();
-            for (Connection each : connections) {
-                each.close();
-            }
-        }
-    }
-
-    /** Each connection writes every so manyth payment. */
-    private static void writeAll(
-            ExecutorService writers,
-            List<Connection> connections,
-            List<List<PreparedStatement>> prepared,
-            List<List<Object[]>> all,
-            int first,
-            int end)
-            throws Exception {
-        all(writers, 0, SENDERS, w -> {
-            for (int payment = first + w; payment < end; payment += SENDERS) {
-                for (int t = 0; t < all.size(); t++) {
-                    List<Object[]> rows = all.get(t);
-                    int from = rows.size() * payment / (WARM + TIMES);
-                    int to = rows.size() * (payment + 1) / (WARM + TIMES);
-                    PreparedStatement insert = prepared.get(w).get(t);
-                    for (Object[] row : rows.subList(from, to)) {
-                        for (int i = 0; i < row.length; i++) {
-                            insert.setObject(i + 1, row[i]);
-                        }
-                        insert.executeUpdate();
-                    }
-                }
-                connections.get(w).commit();
-            }
-        });
-    }
-
-    /** Those that are written, and not reckoned from others. */
-    private static String columns(Statement s, String table) throws SQLException {
-        List<String> columns = new ArrayList<>();
-        try (ResultSet rs =
-                s.executeQuery("SELECT column_name FROM information_schema.columns WHERE table_schema = 'PUBLIC'"
-                        + " AND table_name = '" + table + "' AND is_generated = 'NEVER' ORDER BY ordinal_position")) {
-            while (rs.next()) {
-                columns.add("\"" + rs.getString(1) + "\"");
-            }
-        }
-        return String.join(", ", columns);
-    }
-
-    private static List<Object[]> latest(Statement s, String select) throws SQLException {
-        List<Object[]> rows = new ArrayList<>();
-        try (ResultSet rs = s.executeQuery(select)) {
-            int columns = rs.getMetaData().getColumnCount();
-            while (rs.next()) {
-                Object[] row = new Object[columns];
-                for (int i = 0; i < columns; i++) {
-                    Object value = rs.getObject(i + 1);
-                    row[i] = value instanceof java.sql.Clob ? rs.getString(i + 1) : value;
-                }
-                rows.add(row);
-            }
-        }
-        return rows;
     }
 }

@@ -46,6 +46,7 @@ public class CardOrders {
     private final Taking taking;
     private final Holds holds;
     private final SavedMethods methods;
+    private final OrderTurns turns = new OrderTurns();
 
     CardOrders(
             OrderRepository repository,
@@ -223,7 +224,13 @@ public class CardOrders {
 
     /** An event arrived: it is only a hint. */
     public void hook(Processors.Heard heard) {
-        repository.find(heard.processor(), heard.event().order()).ifPresent(this::settle);
+        repository
+                .find(heard.processor(), heard.event().order())
+                .ifPresent(o -> turns.inTurn(o.id(), waited -> settle(waited ? again(o) : o)));
+    }
+
+    private Order again(Order order) {
+        return repository.find(order.id()).orElseThrow();
     }
 
     private CardProcessor at(Order order) {
@@ -372,13 +379,16 @@ public class CardOrders {
      */
     public Optional<String> takeIn(String key) {
         Optional<Order> order = repository.byKey(key);
-        order.filter(o -> o.state() != OrderState.PAID).ifPresent(o -> {
-            if (o.orderId() == null) {
-                withdraw(o);
-            } else {
-                at(o).ask(o.orderId()).ifPresent(a -> taking.take(o.id(), a));
-            }
-        });
+        order.filter(o -> o.state() != OrderState.PAID)
+                .ifPresent(o -> turns.inTurn(o.id(), waited -> takeIn(waited ? again(o) : o)));
         return order.map(Order::key);
+    }
+
+    private void takeIn(Order order) {
+        if (order.orderId() == null) {
+            withdraw(order);
+        } else if (order.state() != OrderState.PAID) {
+            at(order).ask(order.orderId()).ifPresent(a -> taking.take(order.id(), a));
+        }
     }
 }

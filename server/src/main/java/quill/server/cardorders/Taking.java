@@ -45,38 +45,40 @@ class Taking {
     }
 
     void take(long orderId, Answer answer) {
-        // The client paid, or its card was declined: whoever asks the processor about it did neither.
-        String payer = payerOf(repository.find(orderId).orElseThrow());
-        Happenings.asClient(
-                payer,
-                () -> transaction.executeWithoutResult(status -> {
-                    // The client first, then what is the client's: everybody locks in this order.
-                    lockPayer(repository.find(orderId).orElseThrow(), answer);
-                    Order order = repository.lock(orderId).orElseThrow();
-                    repository.asked(orderId, clock.instant());
-                    if (answer.wasPaid()) {
-                        // Told twice, by the event and by whoever asked meanwhile, it is booked once.
-                        if (order.state() != OrderState.PAID) {
-                            book(order, answer);
-                        }
-                    } else if ("withdrawn".equals(answer.state())) {
-                        repository.move(orderId, OrderState.WITHDRAWN, OrderState.UNENDED);
-                    } else if (answer.isUnderway() || answer.isHeld()) {
-                        coming(order, answer);
-                    } else if (answer.isLetGo()) {
-                        letGo(order, answer);
-                    } else {
-                        if ("refused".equals(answer.state())) {
-                            repository.move(orderId, OrderState.WITHDRAWN, OrderState.UNENDED);
-                        }
-                        answer.declined()
-                                .filter(d -> !d.equals(order.declined()))
-                                .ifPresent(reason -> {
-                                    repository.declined(orderId, reason);
-                                    telling.declined(order, payer, answer, reason);
-                                });
-                    }
-                }));
+        transaction.executeWithoutResult(status -> {
+            // The client first, then what is the client's: everybody locks in this order.
+            lockPayer(repository.find(orderId).orElseThrow(), answer);
+            Order order = repository.lock(orderId).orElseThrow();
+            String payer = payerOf(order);
+            // The client paid, or its card was declined: whoever asks the processor about it did neither.
+            Happenings.asClient(payer, () -> take(order, payer, answer));
+        });
+    }
+
+    private void take(Order order, String payer, Answer answer) {
+        if (answer.wasPaid()) {
+            // Told twice, by the event and by whoever asked meanwhile, it is booked once.
+            if (order.state() != OrderState.PAID) {
+                book(order, answer);
+            }
+            return;
+        }
+        repository.asked(order.id(), clock.instant());
+        if ("withdrawn".equals(answer.state())) {
+            repository.move(order.id(), OrderState.WITHDRAWN, OrderState.UNENDED);
+        } else if (answer.isUnderway() || answer.isHeld()) {
+            coming(order, answer);
+        } else if (answer.isLetGo()) {
+            letGo(order, answer);
+        } else {
+            if ("refused".equals(answer.state())) {
+                repository.move(order.id(), OrderState.WITHDRAWN, OrderState.UNENDED);
+            }
+            answer.declined().filter(d -> !d.equals(order.declined())).ifPresent(reason -> {
+                repository.declined(order.id(), reason);
+                telling.declined(order, payer, answer, reason);
+            });
+        }
     }
 
     private String payerOf(Order order) {
@@ -126,7 +128,9 @@ class Taking {
                             : "the card processor says that it only tried an order for money");
         }
         repository.move(order.id(), OrderState.PAID, Set.of(order.state()));
-        repository.trouble(order.id(), null);
+        if (order.trouble().unbooked() != null) {
+            repository.trouble(order.id(), null);
+        }
         String card = answer.with().words();
         PaymentWay way = answer.with().by();
         if (answer.test()) {

@@ -49,7 +49,7 @@ class ClientRepository {
     }
 
     Optional<Stored> lock(ClientId id) {
-        return one(SELECT + " WHERE id = :id FOR UPDATE", id);
+        return ReadOnce.locked("client", id, () -> one(SELECT + " WHERE id = :id FOR UPDATE", id));
     }
 
     private Optional<Stored> one(String sql, ClientId id) {

@@ -21,6 +21,10 @@ public final class ReadOnce {
             "^\\s*(?:INSERT\\s+INTO|MERGE\\s+INTO|UPDATE|DELETE\\s+FROM)\\s+(\\w+)", Pattern.CASE_INSENSITIVE);
     private static final String NONE = "";
     private static final String LOCKS = "*";
+    /** Of one table; a transaction that goes through thousands of rows needs each of them once. */
+    private static final int MOST_KNOWN = 1_000;
+    /** Before the name of a table: what of it this transaction holds locked. */
+    private static final String HELD = "held:";
     /** By statement: the table that it writes to, or what else it does. Those with lists stand here in each length. */
     private static final ConcurrentLruCache<String, String> WRITES = new ConcurrentLruCache<>(1_000, ReadOnce::writes);
 
@@ -37,12 +41,39 @@ public final class ReadOnce {
         if (!canKnow()) {
             return read.get();
         }
+        Map<Object, Object> held = known().get(HELD + table);
+        if (held != null && held.containsKey(key)) {
+            return (T) held.get(key);
+        }
         Map<Object, Object> known = known().computeIfAbsent(table, t -> new HashMap<>());
         if (known.containsKey(key)) {
             return (T) known.get(key);
         }
         T value = read.get();
+        if (known.size() >= MOST_KNOWN) {
+            known.clear();
+        }
         known.put(key, value);
+        return value;
+    }
+
+    /**
+     * What was locked in this transaction, or is locked and read now. As it is nobody else's to change until the transaction
+     * ends, it stays known when something else is locked.
+     *
+     * @param lock locks it and reads it, with all that belongs to it and is written under the same lock
+     */
+    @SuppressWarnings("unchecked")
+    public static <T> T locked(String table, Object key, Supplier<T> lock) {
+        if (!canKnow()) {
+            return lock.get();
+        }
+        Map<Object, Object> held = known().get(HELD + table);
+        if (held != null && held.containsKey(key)) {
+            return (T) held.get(key);
+        }
+        T value = lock.get();
+        known().computeIfAbsent(HELD + table, t -> new HashMap<>()).put(key, value);
         return value;
     }
 
@@ -76,9 +107,10 @@ public final class ReadOnce {
             Object bound = TransactionSynchronizationManager.getResource(HERE);
             if (bound instanceof Map<?, ?> known) {
                 if (written.equals(LOCKS)) {
-                    known.clear();
+                    known.keySet().removeIf(table -> !((String) table).startsWith(HELD));
                 } else {
                     known.remove(written);
+                    known.remove(HELD + written);
                 }
             }
         }

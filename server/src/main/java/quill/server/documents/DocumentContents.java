@@ -1,10 +1,12 @@
 package quill.server.documents;
 
+import java.util.List;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import quill.core.id.DocumentId;
 import quill.core.issued.IssuedDocument;
+import quill.server.common.ReadOnce;
 import quill.server.common.ValueJson;
 
 /**
@@ -13,6 +15,7 @@ import quill.server.common.ValueJson;
  */
 @Repository
 class DocumentContents {
+    private static final String TABLE = "document_content";
     private static final int TYPED_FORMAT = 1;
     /** A later one goes on reading what was written in this. */
     static final int ISSUED_FORMAT = 2;
@@ -60,22 +63,28 @@ class DocumentContents {
 
     /** What was typed last; nothing for what the product wrote itself. */
     Optional<String> typed(DocumentId id) {
-        return jdbc.sql("""
+        return ReadOnce.of(
+                TABLE,
+                id,
+                () -> jdbc.sql("""
                 SELECT body FROM document_content WHERE document_id = :id AND stage = 'typed'
                  ORDER BY version DESC LIMIT 1
-                """).param("id", id).query(String.class).optional();
+                """).param("id", id).query(String.class).optional());
     }
 
     /** What it said when it was issued as a version. */
     IssuedDocument issued(DocumentId id, int version) {
-        return jdbc.sql("""
+        return ReadOnce.of(
+                TABLE,
+                List.of(id, version),
+                () -> jdbc.sql("""
                 SELECT format, body FROM document_content
                  WHERE document_id = :id AND stage = 'issued' AND version = :version
                 """)
-                .param("id", id)
-                .param("version", version)
-                .query((rs, n) -> read(rs.getInt("format"), rs.getString("body")))
-                .single();
+                        .param("id", id)
+                        .param("version", version)
+                        .query((rs, n) -> read(rs.getInt("format"), rs.getString("body")))
+                        .single());
     }
 
     /** What it said when it was issued first. */

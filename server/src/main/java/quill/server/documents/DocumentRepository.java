@@ -13,6 +13,7 @@ import org.springframework.stereotype.Repository;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.common.Ids;
+import quill.server.common.ReadOnce;
 import quill.server.common.Rows;
 import quill.server.common.StoredWord;
 
@@ -158,10 +159,13 @@ class DocumentRepository {
     }
 
     Optional<Document> find(DocumentId id) {
-        return jdbc.sql(SELECT + " WHERE id = :id")
-                .param("id", id)
-                .query(DocumentRepository::document)
-                .optional();
+        return ReadOnce.of(
+                "document",
+                id,
+                () -> jdbc.sql(SELECT + " WHERE id = :id")
+                        .param("id", id)
+                        .query(DocumentRepository::document)
+                        .optional());
     }
 
     List<Document> latest(DocumentKind kind, ClientId clientId, int most) {

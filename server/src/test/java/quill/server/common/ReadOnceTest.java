@@ -83,6 +83,43 @@ public class ReadOnceTest {
     }
 
     @Test
+    public void whatItHoldsLockedStaysKnownUntilItWritesToIt() {
+        read.clear();
+        transaction.executeWithoutResult(s -> {
+            assertThat(locked("a")).isEqualTo("a");
+            assertThat(locked("b")).isEqualTo("a");
+            server.bean(ClientsService.class).lock(client);
+            assertThat(locked("c")).isEqualTo("a");
+            assertThat(value("d")).as("read, and not locked again").isEqualTo("a");
+            write("UPDATE business SET footer = footer WHERE id = 1");
+            assertThat(value("e")).isEqualTo("e");
+            assertThat(locked("f")).isEqualTo("f");
+        });
+        transaction.executeWithoutResult(s -> assertThat(locked("g")).isEqualTo("g"));
+        assertThat(locked("h")).as("without a transaction").isEqualTo("h");
+        assertThat(read).containsExactly("a", "e", "f", "g", "h");
+    }
+
+    private String locked(String now) {
+        return ReadOnce.locked("business", "key", () -> {
+            read.add(now);
+            return now;
+        });
+    }
+
+    @Test
+    public void aLongTransactionDoesNotKnowEverything() {
+        transaction.executeWithoutResult(s -> {
+            for (int i = 0; i < 1_001; i++) {
+                int row = i;
+                ReadOnce.of("business", row, () -> row);
+            }
+            assertThat(ReadOnce.<Integer>of("business", 0, () -> -1)).isEqualTo(-1);
+            assertThat(ReadOnce.<Integer>of("business", 1_000, () -> -1)).isEqualTo(1_000);
+        });
+    }
+
+    @Test
     public void aTransactionWithinAnotherKnowsNothingOfIt() {
         transaction.executeWithoutResult(s -> {
             value("a");
