@@ -1,7 +1,7 @@
 import { Button, Checkbox, Textarea, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type FormEvent, type ReactNode, useEffect, useState } from 'react';
+import { type FormEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { ApiError, problemOf } from '../api/client';
 import { newKey } from '../design/format';
 import { Loaded, Refusal } from '../design/States';
@@ -75,6 +75,14 @@ export function SlipForm({
       if (e instanceof ApiError && e.status === 409) void letter.refetch();
     },
   });
+  const form = useRef<HTMLFormElement>(null);
+  const shown = letter.data !== undefined;
+  useEffect(() => {
+    // The dialog took the focus before its letter was there. Whoever chose a way stays at it.
+    const at = document.activeElement;
+    if (!shown || at?.tagName === 'INPUT' || form.current?.contains(at)) return;
+    form.current?.querySelector<HTMLElement>('[data-autofocus]')?.focus();
+  }, [shown]);
   const problem = (field: string) =>
     problemOf(sending.error, `slip.${field}`) ?? problemOf(letter.error, `slip.${field}`);
   const toProblem = problem('to') ?? problemOf(sending.error, 'client.email');
@@ -89,7 +97,7 @@ export function SlipForm({
           if (!sending.isPending) sending.mutate(other && keep);
         };
         return (
-          <form className="form" onSubmit={submit} noValidate>
+          <form className="form" ref={form} onSubmit={submit} noValidate>
             {l.notes.length > 0 && (
               <ul className={css.notes} role="alert" aria-label="Ways to pay that are missing">
                 {l.notes.map((n) => (
