@@ -31,6 +31,8 @@ public class QuickInvoiceTest extends StorySuite {
         assertThat(dialog).containsText("€96.80 in all");
         desk.keyboard().press("Enter");
         assertThat(dialog.locator(".letter")).containsText("In all, due 14 April 2027: €96.80");
+        // The hands stay at the keys: the next Enter sends.
+        assertThat(button(desk, "Issue and send")).isFocused();
         button(desk, "Not now").click();
         assertThat(dialog).hasCount(0);
         // Loaded again, it is a draft like any other.
