@@ -10,6 +10,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import org.joda.money.Money;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.PayloadApplicationEvent;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -23,9 +25,12 @@ import quill.core.schedule.TypedTerm;
 import quill.core.tax.TaxRounding;
 import quill.server.business.Business;
 import quill.server.business.BusinessService;
+import quill.server.cardorders.CardOrders;
 import quill.server.clients.Client;
 import quill.server.clients.ClientsService;
 import quill.server.common.BusinessClock;
+import quill.server.debts.Debts;
+import quill.server.debts.StoredInstallment;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.PaymentsService;
 
@@ -96,6 +101,17 @@ public final class Server implements AutoCloseable {
                 listener.accept(kind.cast(e.getPayload()));
             }
         });
+    }
+
+    /** Begins to pay an invoice's installments, all of them, at the processor. @param sum as its page shows it */
+    public void beginToPay(DocumentId invoice, String sum) {
+        bean(CardOrders.class)
+                .payAt(
+                        bean(InvoicesService.class).invoice(invoice),
+                        bean(Debts.class).of(invoice).stream()
+                                .map(StoredInstallment::id)
+                                .collect(Collectors.toSet()),
+                        Money.parse(sum));
     }
 
     public JdbcClient jdbc() {

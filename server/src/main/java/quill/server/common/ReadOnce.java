@@ -41,11 +41,12 @@ public final class ReadOnce {
         if (!canKnow()) {
             return read.get();
         }
-        Map<Object, Object> held = known().get(HELD + table);
-        if (held != null && held.containsKey(key)) {
-            return (T) held.get(key);
-        }
-        Map<Object, Object> known = known().computeIfAbsent(table, t -> new HashMap<>());
+        Map<Object, Object> held = known(HELD + table);
+        return held.containsKey(key) ? (T) held.get(key) : remembered(known(table), key, read);
+    }
+
+    @SuppressWarnings("unchecked")
+    private static <T> T remembered(Map<Object, Object> known, Object key, Supplier<T> read) {
         if (known.containsKey(key)) {
             return (T) known.get(key);
         }
@@ -63,30 +64,24 @@ public final class ReadOnce {
      *
      * @param lock locks it and reads it, with all that belongs to it and is written under the same lock
      */
-    @SuppressWarnings("unchecked")
     public static <T> T locked(String table, Object key, Supplier<T> lock) {
-        if (!canKnow()) {
-            return lock.get();
-        }
-        Map<Object, Object> held = known().get(HELD + table);
-        if (held != null && held.containsKey(key)) {
-            return (T) held.get(key);
-        }
-        T value = lock.get();
-        known().computeIfAbsent(HELD + table, t -> new HashMap<>()).put(key, value);
-        return value;
+        return canKnow() ? remembered(known(HELD + table), key, lock) : lock.get();
     }
 
     /** What was read with others in one statement, so that each of them is not read again by itself. */
     public static void know(String table, Object key, Object value) {
         if (canKnow()) {
-            known().computeIfAbsent(table, t -> new HashMap<>()).put(key, value);
+            known(table).put(key, value);
         }
     }
 
     private static boolean canKnow() {
         return TransactionSynchronizationManager.isSynchronizationActive()
                 && TransactionSynchronizationManager.isActualTransactionActive();
+    }
+
+    private static Map<Object, Object> known(String table) {
+        return known().computeIfAbsent(table, t -> new HashMap<>());
     }
 
     @SuppressWarnings("unchecked")

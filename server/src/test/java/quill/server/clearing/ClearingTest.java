@@ -15,7 +15,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.stream.Collectors;
 import org.joda.money.CurrencyUnit;
 import org.joda.money.Money;
 import org.testng.annotations.AfterMethod;
@@ -328,13 +327,7 @@ public class ClearingTest {
     }
 
     private void pay() {
-        server.bean(CardOrders.class)
-                .payAt(
-                        server.bean(InvoicesService.class).invoice(invoice),
-                        server.bean(Debts.class).of(invoice).stream()
-                                .map(StoredInstallment::id)
-                                .collect(Collectors.toSet()),
-                        Money.parse("EUR 100.00"));
+        server.beginToPay(invoice, "EUR 100.00");
     }
 
     /** Every order that is not over becomes this. */

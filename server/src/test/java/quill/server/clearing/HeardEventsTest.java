@@ -7,8 +7,6 @@ import java.io.IOException;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.stream.Collectors;
-import org.joda.money.Money;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
@@ -16,11 +14,7 @@ import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.server.BookingProcessor;
 import quill.server.Server;
-import quill.server.cardorders.CardOrders;
 import quill.server.common.Changes;
-import quill.server.debts.Debts;
-import quill.server.debts.StoredInstallment;
-import quill.server.invoices.InvoicesService;
 import quill.server.payments.Payment;
 import quill.server.payments.PaymentRefunds;
 import quill.server.payments.Payments;
@@ -42,13 +36,7 @@ public class HeardEventsTest {
         server.setUp(LocalDate.of(2027, 3, 1));
         client = server.client("Heard Of", true);
         invoice = server.issue(client, "100.00", "rest@30", null);
-        server.bean(CardOrders.class)
-                .payAt(
-                        server.bean(InvoicesService.class).invoice(invoice),
-                        server.bean(Debts.class).of(invoice).stream()
-                                .map(StoredInstallment::id)
-                                .collect(Collectors.toSet()),
-                        Money.parse("EUR 100.00"));
+        server.beginToPay(invoice, "EUR 100.00");
         processor.pay(processor.orders().iterator().next());
     }
 
