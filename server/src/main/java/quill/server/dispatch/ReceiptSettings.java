@@ -1,13 +1,15 @@
 package quill.server.dispatch;
 
-import java.util.Arrays;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import quill.core.Problem;
 import quill.core.RefusedException;
+import quill.core.TypedWord;
 import quill.server.audit.Happenings;
 import quill.server.common.ConflictException;
 import quill.server.common.ReadOnce;
@@ -58,15 +60,15 @@ public class ReceiptSettings {
      */
     @Transactional
     public ReceiptSetting change(ReceiptSetting to) {
-        List<String> known =
-                Arrays.stream(PayerGets.values()).map(PayerGets::name).toList();
-        if (!known.contains(to.gets())) {
-            throw new RefusedException("gets", to.gets(), "must be among " + String.join(", ", known));
+        List<Problem> problems = new ArrayList<>();
+        PayerGets gets = TypedWord.read("gets", to.gets(), PayerGets.class, problems);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
         }
-        if (!keep(PayerGets.valueOf(to.gets()), to.version())) {
+        if (!keep(gets, to.version())) {
             throw new ConflictException("What payers get was changed in another window. Look at it again.");
         }
-        happenings.tell(null, null, "What whoever paid is sent: " + words(PayerGets.valueOf(to.gets())));
+        happenings.tell(null, null, "What whoever paid is sent: " + words(gets));
         return setting();
     }
 
