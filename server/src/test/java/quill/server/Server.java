@@ -63,6 +63,10 @@ public final class Server implements AutoCloseable {
             for (String each : more) {
                 settings.put(each.substring(0, each.indexOf('=')), each.substring(each.indexOf('=') + 1));
             }
+            String url = settings.get("--spring.datasource.url");
+            if (url.startsWith("jdbc:h2:mem:")) {
+                EmptyBooks.layOut(url, Path.of(settings.get("--quill.data")));
+            }
             context = QuillApplication.start(settings.entrySet().stream()
                     .map(e -> e.getKey() + "=" + e.getValue())
                     .toArray(String[]::new));
