@@ -5,7 +5,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Clob;
 import java.sql.Connection;
-import java.sql.DatabaseMetaData;
 import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -94,39 +93,33 @@ final class BareInserts {
                     }
                 }
             }
-            for (String table : inOrder(now.getMetaData(), changes.keySet())) {
-                add(table, changes.get(table), now.getMetaData(), known);
+            for (String table : inOrder(changes)) {
+                add(table, changes.get(table), known);
             }
             tables.forEach((name, table) -> byPayment.put(name, table.byPayment()));
         }
     }
 
-    private static Set<String> inOrder(DatabaseMetaData about, Set<String> changed) throws SQLException {
-        Map<String, Set<String>> refersTo = new TreeMap<>();
-        changed.forEach(t -> refersTo.put(t, new HashSet<>()));
-        for (Map.Entry<String, Set<String>> each : refersTo.entrySet()) {
-            try (ResultSet rs = about.getImportedKeys(null, "PUBLIC", each.getKey())) {
-                while (rs.next()) {
-                    if (changed.contains(rs.getString("PKTABLE_NAME"))) {
-                        each.getValue().add(rs.getString("PKTABLE_NAME"));
-                    }
-                }
-            }
-        }
+    private static Set<String> inOrder(Map<String, Change> changes) {
         Set<String> order = new LinkedHashSet<>();
-        refersTo.keySet().forEach(t -> follow(t, refersTo, order, new HashSet<>()));
+        changes.keySet().forEach(t -> follow(t, changes, order, new HashSet<>()));
         return order;
     }
 
-    private static void follow(String table, Map<String, Set<String>> refersTo, Set<String> order, Set<String> under) {
-        if (!order.contains(table) && under.add(table)) {
-            refersTo.get(table).forEach(t -> follow(t, refersTo, order, under));
+    private static void follow(String table, Map<String, Change> changes, Set<String> order, Set<String> under) {
+        if (changes.containsKey(table) && !order.contains(table) && under.add(table)) {
+            changes.get(table).references().forEach(r -> follow(r.table(), changes, order, under));
             order.add(table);
         }
     }
 
     /** What became of one table. @param key the places of its key's columns @param gone keys of rows that are not there any more */
-    private record Change(List<String> columns, List<Integer> key, List<List<Object>> gone, List<List<Object>> fresh) {
+    private record Change(
+            List<String> columns,
+            List<Integer> key,
+            List<Reference> references,
+            List<List<Object>> gone,
+            List<List<Object>> fresh) {
         boolean isAny() {
             return !key.isEmpty() && !(gone.isEmpty() && fresh.isEmpty());
         }
@@ -148,21 +141,20 @@ final class BareInserts {
                 .filter(e -> !was.containsKey(e.getKey()))
                 .map(Map.Entry::getValue)
                 .toList();
-        return new Change(columns, key, gone, fresh);
-    }
-
-    private void add(String table, Change change, DatabaseMetaData about, Map<String, Map<Object, Row>> known)
-            throws SQLException {
-        List<String> columns = change.columns();
-        List<Integer> key = change.key();
-        List<List<Object>> fresh = change.fresh();
         List<Reference> references = new ArrayList<>();
-        try (ResultSet rs = about.getImportedKeys(null, "PUBLIC", table)) {
+        try (ResultSet rs = now.getMetaData().getImportedKeys(null, "PUBLIC", table)) {
             while (rs.next()) {
                 references.add(
                         new Reference(columns.indexOf(rs.getString("FKCOLUMN_NAME")), rs.getString("PKTABLE_NAME")));
             }
         }
+        return new Change(columns, key, references, gone, fresh);
+    }
+
+    private void add(String table, Change change, Map<String, Map<Object, Row>> known) {
+        List<String> columns = change.columns();
+        List<Integer> key = change.key();
+        List<List<Object>> fresh = change.fresh();
         Map<Object, Row> own = new HashMap<>();
         List<Row> rows = new ArrayList<>();
         for (int i = 0; i < fresh.size(); i++) {
@@ -172,23 +164,26 @@ final class BareInserts {
             if (key.size() == 1) {
                 own.put(values.get(key.get(0)), row);
             }
-            references.stream()
+            change.references().stream()
                     .filter(r -> values.get(r.column()) != null)
                     .map(r -> known.getOrDefault(r.table(), Map.of()).get(values.get(r.column())))
                     .filter(Objects::nonNull)
                     .forEach(row::join);
         }
         known.put(table, own);
-        String quoted = columns.stream().map(c -> "\"" + c + "\"").collect(Collectors.joining(", "));
         String which = key.stream().map(k -> "\"" + columns.get(k) + "\" = ?").collect(Collectors.joining(" AND "));
         tables.put(
                 table,
                 new Table(
-                        "INSERT INTO \"" + table + "\" (" + quoted + ") OVERRIDING SYSTEM VALUE VALUES ("
+                        "INSERT INTO \"" + table + "\" (" + quoted(columns) + ") OVERRIDING SYSTEM VALUE VALUES ("
                                 + String.join(",", Collections.nCopies(columns.size(), "?")) + ")",
                         "DELETE FROM \"" + table + "\" WHERE " + which,
                         change.gone(),
                         rows));
+    }
+
+    private static String quoted(List<String> columns) {
+        return columns.stream().map(c -> "\"" + c + "\"").collect(Collectors.joining(", "));
     }
 
     /** Those that are written, and not reckoned from others. */
@@ -209,9 +204,8 @@ final class BareInserts {
     private static Map<List<Object>, List<Object>> rows(
             Connection db, String table, List<String> columns, List<Integer> key) throws SQLException {
         Map<List<Object>, List<Object>> rows = new LinkedHashMap<>();
-        String quoted = columns.stream().map(c -> "\"" + c + "\"").collect(Collectors.joining(", "));
         try (Statement s = db.createStatement();
-                ResultSet rs = s.executeQuery("SELECT " + quoted + " FROM \"" + table + "\" ORDER BY 1")) {
+                ResultSet rs = s.executeQuery("SELECT " + quoted(columns) + " FROM \"" + table + "\" ORDER BY 1")) {
             while (rs.next()) {
                 List<Object> row = new ArrayList<>();
                 for (int i = 1; i <= columns.size(); i++) {

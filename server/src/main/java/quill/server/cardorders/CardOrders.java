@@ -385,9 +385,13 @@ public class CardOrders {
     }
 
     private void takeIn(Order order) {
+        // Whoever waited for its turn may find it paid.
+        if (order.state() == OrderState.PAID) {
+            return;
+        }
         if (order.orderId() == null) {
             withdraw(order);
-        } else if (order.state() != OrderState.PAID) {
+        } else {
             at(order).ask(order.orderId()).ifPresent(a -> taking.take(order.id(), a));
         }
     }

@@ -46,12 +46,14 @@ class Taking {
 
     void take(long orderId, Answer answer) {
         transaction.executeWithoutResult(status -> {
-            // The client first, then what is the client's: everybody locks in this order.
-            lockPayer(repository.find(orderId).orElseThrow(), answer);
-            Order order = repository.lock(orderId).orElseThrow();
-            String payer = payerOf(order);
+            Order before = repository.find(orderId).orElseThrow();
             // The client paid, or its card was declined: whoever asks the processor about it did neither.
-            Happenings.asClient(payer, () -> take(order, payer, answer));
+            String payer = payerOf(before);
+            Happenings.asClient(payer, () -> {
+                // The client first, then what is the client's: everybody locks in this order.
+                lockPayer(before, answer);
+                take(repository.lock(orderId).orElseThrow(), payer, answer);
+            });
         });
     }
 

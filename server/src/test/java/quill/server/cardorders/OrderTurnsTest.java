@@ -1,6 +1,7 @@
 package quill.server.cardorders;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -44,13 +45,10 @@ public class OrderTurnsTest {
 
     @Test
     public void whoeverFailsLeavesItsTurn() throws Exception {
-        try {
-            turns.inTurn(9, waited -> {
-                throw new IllegalStateException("no answer");
-            });
-        } catch (IllegalStateException e) {
-            assertThat(e).hasMessage("no answer");
-        }
+        assertThatThrownBy(() -> turns.inTurn(9, waited -> {
+                    throw new IllegalStateException("no answer");
+                }))
+                .hasMessage("no answer");
         List<Boolean> waited = new CopyOnWriteArrayList<>();
         threads.submit(() -> turns.inTurn(9, waited::add)).get();
         assertThat(waited).containsExactly(false);
