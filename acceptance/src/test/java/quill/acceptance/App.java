@@ -28,7 +28,8 @@ final class App implements AutoCloseable {
             System.getProperty("java.home") + "/bin/java",
             "-XX:TieredStopAtLevel=1",
             "-XX:+UseSerialGC",
-            "-Xmx384m",
+            "-Xmx512m",
+            "-Djava.util.concurrent.ForkJoinPool.common.parallelism=2",
             "-XX:+ExitOnOutOfMemoryError",
             "-Xshare:auto");
     private static final Map<String, Path> UNPACKED = new ConcurrentHashMap<>();

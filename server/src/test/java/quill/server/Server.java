@@ -59,6 +59,7 @@ public final class Server implements AutoCloseable {
             settings.put("--quill.run-every", "36000000");
             settings.put("--quill.call-back-seconds", "0");
             settings.put("--quill.processor.ask-every", "36000000");
+            settings.put("--quill.processor.read-every", "36000000");
             settings.put("--logging.level.quill", "WARN");
             for (String each : more) {
                 settings.put(each.substring(0, each.indexOf('=')), each.substring(each.indexOf('=') + 1));

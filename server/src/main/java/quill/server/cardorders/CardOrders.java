@@ -222,11 +222,11 @@ public class CardOrders {
         }
     }
 
-    /** An event arrived: it is only a hint. */
-    public void hook(Processors.Heard heard) {
-        repository
-                .find(heard.processor(), heard.event().order())
-                .ifPresent(o -> turns.inTurn(o.id(), waited -> settle(waited ? again(o) : o)));
+    /** An event arrived: it is only a hint. @return whether it is about an order whose end was not known */
+    public boolean hook(Processors.Heard heard) {
+        Optional<Order> order = repository.find(heard.processor(), heard.event().order());
+        order.ifPresent(o -> turns.inTurn(o.id(), waited -> settle(waited ? again(o) : o)));
+        return order.filter(o -> OrderState.UNENDED.contains(o.state())).isPresent();
     }
 
     private Order again(Order order) {

@@ -5,7 +5,6 @@ import java.util.Set;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import quill.core.RefusedException;
-import quill.core.id.ClientId;
 import quill.core.ledger.OnTop;
 import quill.core.pay.PaymentWay;
 import quill.server.audit.Happenings;
@@ -47,11 +46,15 @@ class Taking {
     void take(long orderId, Answer answer) {
         transaction.executeWithoutResult(status -> {
             Order before = repository.find(orderId).orElseThrow();
+            // The client first, then what is the client's: everybody locks in this order.
+            String payer = before.clientId() == null
+                    ? afterwards.nameOf(before.linkPayment())
+                    : clients.lock(before.clientId()).name();
             // The client paid, or its card was declined: whoever asks the processor about it did neither.
-            String payer = payerOf(before);
             Happenings.asClient(payer, () -> {
-                // The client first, then what is the client's: everybody locks in this order.
-                lockPayer(before, answer);
+                if (before.clientId() == null) {
+                    lockNewClient(before, answer);
+                }
                 take(repository.lock(orderId).orElseThrow(), payer, answer);
             });
         });
@@ -83,21 +86,11 @@ class Taking {
         }
     }
 
-    private String payerOf(Order order) {
-        return order.clientId() == null
-                ? afterwards.nameOf(order.linkPayment())
-                : clients.client(order.clientId()).name();
-    }
-
     /** Whoever pays through a link becomes a client with the money, not before it. */
-    private void lockPayer(Order order, Answer answer) {
-        ClientId known = order.clientId();
+    private void lockNewClient(Order order, Answer answer) {
         boolean brings = answer.wasPaid() || answer.isUnderway() || answer.isHeld();
-        if (known == null && brings && !answer.test()) {
-            known = afterwards.becomes(order);
-        }
-        if (known != null) {
-            clients.lock(known);
+        if (brings && !answer.test()) {
+            clients.lock(afterwards.becomes(order));
         }
     }
 

@@ -38,6 +38,7 @@ public class AccountReading {
     private final Processors processors;
     private final TransactionTemplate transaction;
     private final Map<Long, Turn> reading = new ConcurrentHashMap<>();
+    private final Set<Long> soon = ConcurrentHashMap.newKeySet();
 
     /** One reads an account at a time. Whoever waited for a reading that began after its own event has nothing left to read. */
     private static final class Turn {
@@ -82,9 +83,26 @@ public class AccountReading {
     /** An event arrived: what it is about is asked for. */
     void heard(Processors.Heard event) {
         if (!heard.has(event)) {
-            orders.hook(event);
-            readOn(event.processor());
+            // What an order brought it says itself; its account only proves it, for many payments at once.
+            if (orders.hook(event)) {
+                soon.add(event.processor());
+            } else {
+                readOn(event.processor());
+            }
             heard.add(event);
+        }
+    }
+
+    /** Reads the accounts in which payments were booked since the last time. What is not read now is read with all the others. */
+    public void readSoon(BooleanSupplier stop) {
+        for (long processor : Set.copyOf(soon)) {
+            if (!stop.getAsBoolean() && soon.remove(processor)) {
+                try {
+                    readOn(processor);
+                } catch (CardProcessor.NoAnswer e) {
+                    LOG.debug("the account at processor {} cannot be read just now", processor, e);
+                }
+            }
         }
     }
 
@@ -162,8 +180,12 @@ public class AccountReading {
     }
 
     private void keep(long processor, CardProcessor.Entry e) {
-        repository.insert(processor, e, null);
-        bookKept(processor, e);
+        if (e.kind() == Booked.TAKEN) {
+            repository.insert(processor, e, booking.book(processor, e), null);
+        } else {
+            repository.insert(processor, e, null, null);
+            bookKept(processor, e);
+        }
     }
 
     private void bookKept(long processor, CardProcessor.Entry e) {
@@ -179,7 +201,7 @@ public class AccountReading {
             String why = CardOrders.reasonOf(ex);
             LOG.error("entry {} of processor {} could not be booked: {}", e.number(), processor, why);
             LOG.debug("the reason", ex);
-            transaction.executeWithoutResult(s -> repository.insert(processor, e, why));
+            transaction.executeWithoutResult(s -> repository.insert(processor, e, null, why));
         }
     }
 

@@ -135,6 +135,7 @@ class EntryBooking {
                             + ", and here it is " + Amounts.grouped(p.total()) + " less "
                             + Amounts.grouped(p.fee().money()));
         }
+        changes.proved(p.invoiceId(), p.clientId());
         return p.id();
     }
 

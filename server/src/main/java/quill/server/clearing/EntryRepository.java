@@ -37,11 +37,13 @@ class EntryRepository {
                 .single();
     }
 
-    void insert(long processor, CardProcessor.Entry e, String trouble) {
+    /** @param movementId the movement that it is; null for none, or for one that is not known yet */
+    void insert(long processor, CardProcessor.Entry e, Long movementId, String trouble) {
         jdbc.sql("""
                 INSERT INTO processor_entry (at_processor, number, kind, subject, order_key, currency, amount_minor, cost_minor,
-                  booked_on, reason, answer_by, trouble)
-                VALUES (:processor, :number, :kind, :subject, :key, :currency, :amount, :cost, :on, :reason, :answerBy, :trouble)
+                  booked_on, reason, answer_by, movement_id, trouble)
+                VALUES (:processor, :number, :kind, :subject, :key, :currency, :amount, :cost, :on, :reason, :answerBy, :movement,
+                  :trouble)
                 """)
                 .param("processor", processor)
                 .param("number", e.number())
@@ -54,6 +56,7 @@ class EntryRepository {
                 .param("on", e.on())
                 .param("reason", e.reason() == null ? "" : e.reason())
                 .param("answerBy", e.answerBy())
+                .param("movement", movementId)
                 .param("trouble", trouble)
                 .update();
     }

@@ -38,4 +38,9 @@ public class Changes {
     public void letter(DocumentId invoiceId, ClientId clientId) {
         publisher.publishEvent(new Change(invoiceId, clientId, false));
     }
+
+    /** The same of a payment that its processor's account proves: what is to come in its next payout is more. */
+    public void proved(DocumentId invoiceId, ClientId clientId) {
+        letter(invoiceId, clientId);
+    }
 }

@@ -25,6 +25,8 @@ public final class ReadOnce {
     private static final int MOST_KNOWN = 1_000;
     /** Before the name of a table: what of it this transaction holds locked. */
     private static final String HELD = "held:";
+    /** Nobody else's statement changes it. */
+    private static final String NOTED = HELD + LOCKS;
     /** By statement: the table that it writes to, or what else it does. Those with lists stand here in each length. */
     private static final ConcurrentLruCache<String, String> WRITES = new ConcurrentLruCache<>(1_000, ReadOnce::writes);
 
@@ -73,6 +75,18 @@ public final class ReadOnce {
         if (canKnow()) {
             known(table).put(key, value);
         }
+    }
+
+    /** Whether it is noted for the first time in this transaction; without one always. */
+    public static boolean isNew(Object noted) {
+        if (!canKnow()) {
+            return true;
+        }
+        Map<Object, Object> all = known(NOTED);
+        if (all.size() >= MOST_KNOWN) {
+            all.clear();
+        }
+        return all.put(noted, noted) == null;
     }
 
     private static boolean canKnow() {

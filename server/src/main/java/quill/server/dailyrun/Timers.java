@@ -4,6 +4,7 @@ import java.time.Duration;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import quill.server.clearing.AccountReading;
 import quill.server.clearing.AskingAround;
 import quill.server.dispatch.Outbox;
 import quill.server.dispatch.ReturnedMail;
@@ -31,6 +32,12 @@ class Timers {
     @Bean
     Round processorRound(AskingAround rounds, @Value("${quill.processor.ask-every}") long every) {
         return new Round("processor", Duration.ofMillis(every), true, rounds::all);
+    }
+
+    /** Reads what proves the payments of the last moments. */
+    @Bean
+    Round accountRound(AccountReading reading, @Value("${quill.processor.read-every}") long every) {
+        return new Round("accounts", Duration.ofMillis(every), true, reading::readSoon);
     }
 
     /** Looks a few times a minute whether the business's hour has come. */

@@ -193,7 +193,7 @@ public class DocumentFacts {
         About main = basics.about(invoice);
         Map<DocumentId, Money> sums = byDocument(arrived.settled());
         Map<DocumentId, About> about = new LinkedHashMap<>();
-        sums.keySet().forEach(id -> about.put(id, basics.about(invoices.invoice(id))));
+        sums.keySet().forEach(id -> about.put(id, id.equals(invoice.id()) ? main : basics.about(invoices.invoice(id))));
         List<String> numbers =
                 about.values().stream().map(x -> x.document().number()).toList();
         Money open = Amounts.sum(

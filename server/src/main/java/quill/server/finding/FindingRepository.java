@@ -37,10 +37,10 @@ class FindingRepository {
     /** How something is shown where it is found, and by which words. @param place its address within the desk */
     record Entry(String place, String title, String under, Set<String> words) {}
 
-    void stale(Findable kind, long id) {
+    void stale(Stale changed) {
         jdbc.sql("INSERT INTO find_stale (kind, about_id) VALUES (:kind, :id)")
-                .param("kind", kind)
-                .param("id", id)
+                .param("kind", changed.kind())
+                .param("id", changed.id())
                 .update();
     }
 

@@ -27,6 +27,7 @@ import quill.server.common.Amount;
 import quill.server.common.Changes;
 import quill.server.common.Findable;
 import quill.server.common.NotFoundException;
+import quill.server.common.ReadOnce;
 import quill.server.common.Texts;
 import quill.server.creditnotes.CreditNote;
 import quill.server.creditnotes.CreditNotes;
@@ -79,13 +80,21 @@ public class FindingService {
 
     @EventListener
     void touched(Changes.Touched touched) {
-        repository.stale(touched.kind(), touched.id());
+        note(touched.kind(), touched.id());
     }
 
     @EventListener
     void changed(Changes.Change change) {
         if (change.words() && change.invoiceId() != null) {
-            repository.stale(Findable.INVOICE, change.invoiceId().value());
+            note(Findable.INVOICE, change.invoiceId().value());
+        }
+    }
+
+    /** Once in a transaction: nobody reads it before that ends. */
+    private void note(Findable kind, long id) {
+        Stale stale = new Stale(kind, id);
+        if (ReadOnce.isNew(stale)) {
+            repository.stale(stale);
         }
     }
 

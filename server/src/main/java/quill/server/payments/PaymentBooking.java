@@ -118,7 +118,7 @@ class PaymentBooking {
                     receiptFor, new MoneyLetters.Arrived(id, p.amount(), payment.words(), p.valueOn(), all, held, top));
         }
         changes.say(p.invoiceId(), p.clientId());
-        return repository.find(id).orElseThrow();
+        return held.isPositive() || top.isAny() ? repository.find(id).orElseThrow() : payment;
     }
 
     /** What is left of a payment once credit has settled all else that is open; card money left over is unexpected. */

@@ -49,13 +49,53 @@ public class HeardEventsTest {
     /** Else an event that met a processor in trouble would be lost: its processor counts it as taken. */
     @Test
     public void anEventWhoseAccountCannotBeReadComesAgain() {
+        hear("event-1");
+        processor.contest(processor.orders().iterator().next());
         processor.fallDumb(true);
-        assertThatThrownBy(() -> hear("event-1")).isInstanceOf(CardProcessor.NoAnswer.class);
+        assertThatThrownBy(() -> hear("event-2")).isInstanceOf(CardProcessor.NoAnswer.class);
         assertThat(entries()).isZero();
         processor.fallDumb(false);
+        hear("event-2");
+        assertThat(entries()).isEqualTo(2);
+        hear("event-2");
+        assertThat(entries()).isEqualTo(2);
+    }
+
+    /** Many payments at once are booked at once, and proved together a moment later. */
+    @Test
+    public void anAccountIsReadSoonAfterAPayment() {
+        AccountReading reading = server.bean(AccountReading.class);
+        reading.readSoon(() -> false);
+        assertThat(entries()).as("nothing was heard of yet").isZero();
         hear("event-1");
+        assertThat(payments()).hasSize(1);
+        assertThat(entries()).isZero();
+        reading.readSoon(() -> true);
+        assertThat(entries()).as("its time is over").isZero();
+        List<Changes.Change> told = new CopyOnWriteArrayList<>();
+        server.listen(Changes.Change.class, told::add);
+        reading.readSoon(() -> false);
         assertThat(entries()).isEqualTo(1);
+        assertThat(told)
+                .as("whoever looks at what is to come")
+                .containsExactly(new Changes.Change(invoice, client, false));
+        processor.contest(processor.orders().iterator().next());
+        reading.readSoon(() -> false);
+        assertThat(entries()).as("of this nothing was heard").isEqualTo(1);
+        hear("event-2");
+        assertThat(entries()).as("an event about what is paid already").isEqualTo(2);
+    }
+
+    /** Nobody sends that event again: the next round reads what could not be read. */
+    @Test
+    public void anAccountThatCannotBeReadSoonIsReadWithAllOthers() {
+        AccountReading reading = server.bean(AccountReading.class);
         hear("event-1");
+        processor.fallDumb(true);
+        reading.readSoon(() -> false);
+        processor.fallDumb(false);
+        assertThat(entries()).isZero();
+        reading.askAboutAll(() -> false);
         assertThat(entries()).isEqualTo(1);
     }
 
@@ -63,7 +103,7 @@ public class HeardEventsTest {
     @Test
     public void whoLooksAtAPaymentIsToldThatItsRefundHasGone() {
         hear("event-1");
-        Payment paid = server.bean(Payments.class).ofClient(client).get(0);
+        Payment paid = payments().get(0);
         server.bean(RefundOrders.class)
                 .give(new PaymentRefunds.Given("gone-1-1-1", paid.id(), "", "40.00", "", "", true, false));
         List<Changes.Change> told = new CopyOnWriteArrayList<>();
@@ -76,6 +116,10 @@ public class HeardEventsTest {
         assertThat(told)
                 .anySatisfy(change -> assertThat(change.clientId()).isEqualTo(client))
                 .anySatisfy(change -> assertThat(change.invoiceId()).isEqualTo(invoice));
+    }
+
+    private List<Payment> payments() {
+        return server.bean(Payments.class).ofClient(client);
     }
 
     private void hear(String id) {

@@ -120,6 +120,22 @@ public class ReadOnceTest {
     }
 
     @Test
+    public void whatIsNotedOnceIsNewAgainInTheNextTransaction() {
+        transaction.executeWithoutResult(s -> {
+            assertThat(ReadOnce.isNew("a")).isTrue();
+            server.bean(ClientsService.class).lock(client);
+            write("UPDATE business SET footer = footer WHERE id = 1");
+            assertThat(ReadOnce.isNew("a")).isFalse();
+            assertThat(ReadOnce.isNew("b")).isTrue();
+            another.executeWithoutResult(t ->
+                    assertThat(ReadOnce.isNew("a")).as("it may be taken back").isTrue());
+        });
+        transaction.executeWithoutResult(s -> assertThat(ReadOnce.isNew("a")).isTrue());
+        assertThat(ReadOnce.isNew("a")).isTrue();
+        assertThat(ReadOnce.isNew("a")).as("without a transaction").isTrue();
+    }
+
+    @Test
     public void aTransactionWithinAnotherKnowsNothingOfIt() {
         transaction.executeWithoutResult(s -> {
             value("a");
