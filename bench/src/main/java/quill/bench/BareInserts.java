@@ -1,6 +1,7 @@
 package quill.bench;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Clob;
@@ -98,6 +99,36 @@ final class BareInserts {
             }
             tables.forEach((name, table) -> byPayment.put(name, table.byPayment()));
         }
+    }
+
+    /** The same in a process that is started as the application is. @return how many payments a second */
+    static double inItsOwnProcess(Path before, Path after, int payments, String url, int writers, int warm)
+            throws IOException, InterruptedException {
+        List<String> command = BenchServer.java();
+        command.addAll(List.of(
+                "-cp",
+                System.getProperty("java.class.path"),
+                BareInserts.class.getName(),
+                before.toString(),
+                after.toString(),
+                String.valueOf(payments),
+                url,
+                String.valueOf(writers),
+                String.valueOf(warm)));
+        Process process = new ProcessBuilder(command)
+                .redirectError(ProcessBuilder.Redirect.INHERIT)
+                .start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        if (process.waitFor() != 0) {
+            throw new IllegalStateException("the bare inserts failed: " + said);
+        }
+        return Double.parseDouble(said.strip());
+    }
+
+    public static void main(String[] args) throws Exception {
+        int payments = Integer.parseInt(args[2]);
+        BareInserts rows = new BareInserts(Path.of(args[0]), Path.of(args[1]), payments);
+        System.out.println(rows.aSecond(args[3], Integer.parseInt(args[4]), Integer.parseInt(args[5])));
     }
 
     private static Set<String> inOrder(Map<String, Change> changes) {

@@ -32,13 +32,10 @@ final class BenchServer implements AutoCloseable {
             port = socket.getLocalPort();
         }
         Path app = root.resolve("server/target/app");
-        List<String> command = new ArrayList<>(List.of(
-                System.getProperty("java.home") + "/bin/java",
-                "-XX:TieredStopAtLevel=1",
-                "-XX:+UseSerialGC",
+        List<String> command = java();
+        command.addAll(List.of(
                 "-Xshare:auto",
                 "-XX:SharedArchiveFile=" + app.resolve("classes.jsa"),
-                "-Xmx384m",
                 "-jar",
                 app.resolve("quill-server-1.0-SNAPSHOT-app.jar").toString(),
                 "--spring.config.name=quill",
@@ -60,6 +57,16 @@ final class BenchServer implements AutoCloseable {
                 Thread.sleep(25);
             }
         }
+    }
+
+    /** How the application is started by its one script; what it is compared with runs in the same way. */
+    static List<String> java() {
+        return new ArrayList<>(List.of(
+                System.getProperty("java.home") + "/bin/java",
+                "-XX:TieredStopAtLevel=1",
+                "-XX:+UseSerialGC",
+                "-Djava.util.concurrent.ForkJoinPool.common.parallelism=2",
+                "-Xmx512m"));
     }
 
     /** Sets an empty installation up; a standard invoice names the country of the business. */

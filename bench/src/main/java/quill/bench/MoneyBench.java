@@ -42,6 +42,8 @@ final class MoneyBench {
     /** A processor sends the events of several payers at once. */
     private static final int SENDERS = 4;
 
+    private static final int BARE_TIMES = 3;
+
     private static final byte[] SECRET = "a secret of thirty-two bytes ...".getBytes(StandardCharsets.UTF_8);
     private static final Pattern AMOUNT = Pattern.compile("\"amount\":\"?([0-9.]+)");
     private final Path root;
@@ -89,13 +91,14 @@ final class MoneyBench {
                     pay(server, orders.get(i), i);
                     micros[i - WARM] = (System.nanoTime() - began) / 1000;
                 });
+                proved(server, orders.get(0));
                 seconds = (System.nanoTime() - from) / 1e9;
             } finally {
                 senders.shutdown();
             }
             Arrays.sort(micros);
             double ours = TIMES / seconds;
-            double bare = new BareInserts(before, data, WARM + TIMES).aSecond(url(), SENDERS, WARM);
+            double bare = bare(before, data);
             return String.format(
                     "card payments booked through the hook: %.0f a second, p95 %.1f ms; bare inserts of their rows: %.0f a"
                             + " second; ratio %.2f (aim: at least 0.33)%n",
@@ -104,6 +107,16 @@ final class MoneyBench {
             processor.stop(0);
             answering.shutdown(); // Else its threads keep the benchmarks from ending.
         }
+    }
+
+    /** The median of a few times, each on books of its own: one time by itself is over in seconds. */
+    private double bare(Path before, Path after) throws IOException, InterruptedException {
+        double[] times = new double[BARE_TIMES];
+        for (int i = 0; i < BARE_TIMES; i++) {
+            times[i] = BareInserts.inItsOwnProcess(copy(before), after, WARM + TIMES, url(), SENDERS, WARM);
+        }
+        Arrays.sort(times);
+        return times[BARE_TIMES / 2];
     }
 
     /** How the books are opened, from the settings that are shipped. */
@@ -215,7 +228,15 @@ final class MoneyBench {
                     """.formatted(
                     entries.size() + 1, order, order, amounts.get(order), LocalDate.now(ZoneOffset.UTC), order));
         }
-        String id = "event-" + number;
+        tell(server, "event-" + number, order);
+    }
+
+    /** An event about what is paid already has the account read to its end: all that was booked is compared with it then. */
+    private void proved(BenchServer server, String order) throws Exception {
+        tell(server, "last event", order);
+    }
+
+    private void tell(BenchServer server, String id, String order) throws Exception {
         String at = String.valueOf(Instant.now().getEpochSecond());
         String body = "{\"type\":\"order\",\"order\":\"" + order + "\"}";
         Mac mac = Mac.getInstance("HmacSHA256");
