@@ -101,7 +101,7 @@ final class BareInserts {
         }
     }
 
-    /** The same in a process that is started as the application is. @return how many payments a second */
+    /** Inserts them in a process that is started as the application is. @return how many payments a second */
     static double inItsOwnProcess(Path before, Path after, int payments, String url, int writers, int warm)
             throws IOException, InterruptedException {
         List<String> command = BenchServer.java();
@@ -125,6 +125,7 @@ final class BareInserts {
         return Double.parseDouble(said.strip());
     }
 
+    /** That process. @param args before, after, payments, URL, writers, warm; prints how many payments a second */
     public static void main(String[] args) throws Exception {
         int payments = Integer.parseInt(args[2]);
         BareInserts rows = new BareInserts(Path.of(args[0]), Path.of(args[1]), payments);

@@ -118,6 +118,7 @@ class PaymentBooking {
                     receiptFor, new MoneyLetters.Arrived(id, p.amount(), payment.words(), p.valueOn(), all, held, top));
         }
         changes.say(p.invoiceId(), p.clientId());
+        // Only what is held, or came on top, changes what was read of it when it was kept.
         return held.isPositive() || top.isAny() ? repository.find(id).orElseThrow() : payment;
     }
 
