@@ -40,6 +40,8 @@ final class App implements AutoCloseable {
     private final String jar;
     private final List<String> settings;
     private Process process;
+    /** What earlier processes, or the one whose folder this is a copy of, had written, in characters. */
+    private int loggedBefore;
 
     private App(String jar, int port, Path data, List<String> settings) {
         this.jar = jar;
@@ -120,6 +122,7 @@ final class App implements AutoCloseable {
             command.addAll(List.of("-jar", unpacked.resolve(nameOf(jar)).toString()));
             command.addAll(settings);
             Files.createDirectories(data);
+            loggedBefore = log().length();
             process = new ProcessBuilder(command)
                     .redirectErrorStream(true)
                     .redirectOutput(ProcessBuilder.Redirect.appendTo(
@@ -128,12 +131,17 @@ final class App implements AutoCloseable {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        Waiting.until("answer of " + jar, Duration.ofSeconds(120), () -> {
-            if (!process.isAlive()) {
-                throw new IllegalStateException(jar + " ended:\n" + log());
-            }
-            return answers(page);
-        });
+        try {
+            Waiting.until("answer of " + jar, Duration.ofSeconds(120), () -> {
+                if (!process.isAlive()) {
+                    throw new IllegalStateException(jar + " ended:\n" + log());
+                }
+                return answers(page);
+            });
+        } catch (RuntimeException | Error e) {
+            kill();
+            throw e;
+        }
         return this;
     }
 
@@ -192,6 +200,14 @@ final class App implements AutoCloseable {
         } catch (IOException e) {
             return "";
         }
+    }
+
+    /** Waits until the demo's year was played, or resumed, by the process that was started last. */
+    void demoReady() {
+        Waiting.until(
+                "the demo",
+                Duration.ofSeconds(180),
+                () -> log().substring(loggedBefore).contains("The demo is ready"));
     }
 
     private boolean answers(String page) {

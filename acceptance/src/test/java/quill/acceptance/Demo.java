@@ -5,7 +5,6 @@ import com.microsoft.playwright.options.AriaRole;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.Map;
 import tools.jackson.databind.JsonNode;
 
@@ -27,16 +26,31 @@ final class Demo implements AutoCloseable {
             Map<String, String> settings = new java.util.LinkedHashMap<>(more);
             settings.put("quill.demo", "true");
             settings.put("quill.stand-ins-url", outside.url(""));
-            app = App.server(own.resolve("app"), port, outside.port, mail, settings);
+            app = begun(own.resolve("app"), port, mail, settings);
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);
         }
-        ready();
+        try {
+            ready();
+        } catch (RuntimeException | Error e) {
+            close();
+            throw e;
+        }
+    }
+
+    /** A demo that does not begin leaves no process behind. */
+    private App begun(Path own, int port, int mail, Map<String, String> settings) {
+        try {
+            return App.server(own, port, outside.port, mail, settings);
+        } catch (RuntimeException | Error e) {
+            outside.close();
+            throw e;
+        }
     }
 
     /** Waits until the year was played, or resumed, and signs in. */
     void ready() {
-        Waiting.until("the demo", Duration.ofSeconds(180), () -> app.log().contains("The demo is ready"));
+        app.demoReady();
         api = Api.signedIn(app);
     }
 

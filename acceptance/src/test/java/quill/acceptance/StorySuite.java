@@ -18,6 +18,8 @@ public class StorySuite extends Suite {
 
     @AfterClass(alwaysRun = true)
     public void end() {
-        demo.close();
+        if (demo != null) {
+            demo.close();
+        }
     }
 }

@@ -55,8 +55,7 @@ public class Suite {
                 standIns.port,
                 smtpPort,
                 Map.of("quill.demo", "true", "quill.stand-ins-url", standIns.url("")));
-        Waiting.until(
-                "the demo", java.time.Duration.ofSeconds(180), () -> app.log().contains("The demo is ready"));
+        app.demoReady();
         // Others begin from a copy of this demo's books: the year is played once for the whole suite.
         app.close();
         played = copy(app.data, folder.resolve("played"));
@@ -65,7 +64,7 @@ public class Suite {
         playedOutside = Files.copy(
                 folder.resolve("stand-ins").resolve(COUNTING_HOUSE), folder.resolve("played-" + COUNTING_HOUSE));
         standIns.start("/counting-house");
-        app.start("/api/health");
+        app.start("/api/health").demoReady();
         Path driver = Files.createDirectories(folder.resolve("driver"));
         Files.createSymbolicLink(driver.resolve("package"), App.ROOT.resolve("web/node_modules/playwright-core"));
         Files.createSymbolicLink(driver.resolve("node"), onPath("node"));
