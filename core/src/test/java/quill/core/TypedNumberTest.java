@@ -219,6 +219,32 @@ public class TypedNumberTest {
         assertThat(Amounts.round(CurrencyUnit.EUR, new BigDecimal("-0.005"))).isEqualTo(Money.parse("EUR -0.01"));
     }
 
+    /** ISO 4217 lists codes for metals, funds, tests and no currency at all; no minor unit is given for them. */
+    @Test
+    public void onlyMoneyIsACurrency() {
+        for (String code : List.of("XAU", "XXX", "XTS", "XDR", "eur", "EURO", "")) {
+            List<Problem> problems = new ArrayList<>();
+            assertThat(TypedNumber.currency("f", code, problems)).as(code).isNull();
+            assertThat(problems).hasSize(1);
+        }
+        for (String code : List.of("EUR", "XOF", "XPF", "XCD")) {
+            assertThat(TypedNumber.currency("f", code, new ArrayList<>()).getCode())
+                    .isEqualTo(code);
+        }
+    }
+
+    /** With its sign at the end; two percentages are not one with a comma. */
+    @Test
+    public void aPercentageIsOne() {
+        assertThat(TypedNumber.percent("f", " 7,5 % ", new ArrayList<>()).toString())
+                .isEqualTo("7.5%");
+        for (String wrong : List.of("5%,10%", "5%10%", "%5", "5%%")) {
+            List<Problem> problems = new ArrayList<>();
+            assertThat(TypedNumber.percent("f", wrong, problems)).as(wrong).isNull();
+            assertThat(problems).hasSize(1);
+        }
+    }
+
     @Test
     public void percentagesHaveBoundsAndFourDecimals() {
         assertThat(Percent.of("9.975").of(Money.parse("CAD 100.00"))).isEqualTo(Money.parse("CAD 9.98"));

@@ -127,8 +127,7 @@ public record TypedLateFeePolicy(
             problems.add(new Problem(path + "kind", kind, "must be none, flat or percent"));
             return null;
         }
-        BigDecimal rate =
-                TypedNumber.read(path + "amount", amount == null ? null : amount.replace("%", ""), 4, false, problems);
+        BigDecimal rate = TypedNumber.read(path + "amount", TypedNumber.withoutSign(amount), 4, false, problems);
         if (rate == null) {
             return null;
         }

@@ -163,6 +163,12 @@ public final class TypedNumber {
         return text != null && text.strip().endsWith("%");
     }
 
+    /** A percentage as it was typed, without its sign at the end; one elsewhere stays, for no number has it. */
+    public static String withoutSign(String percent) {
+        String plain = percent == null ? "" : percent.strip();
+        return plain.endsWith("%") ? plain.substring(0, plain.length() - 1).strip() : plain;
+    }
+
     /** Reads {@code 40%} as a percentage and all else as an amount; null where a problem was added. */
     public static <T> T percentOrAmount(
             String field,
@@ -181,7 +187,7 @@ public final class TypedNumber {
 
     /** Reads a percentage such as {@code 10%} or {@code 10}; null where a problem was added. */
     public static Percent percent(String field, String text, List<Problem> problems) {
-        BigDecimal value = read(field, text == null ? null : text.replace("%", ""), 4, false, problems);
+        BigDecimal value = read(field, withoutSign(text), 4, false, problems);
         if (value == null) {
             return null;
         }
@@ -192,13 +198,18 @@ public final class TypedNumber {
         return new Percent(value);
     }
 
-    /** Reads an ISO 4217 code; null where a problem was added. */
+    /** Reads an ISO 4217 code of money that people pay with; null where a problem was added. */
     public static CurrencyUnit currency(String field, String code, List<Problem> problems) {
         try {
-            return CurrencyUnit.of(code == null ? "" : code.strip());
+            CurrencyUnit currency = CurrencyUnit.of(code == null ? "" : code.strip());
+            // Gold, funds, tests and "no currency" have codes of their own there, and no minor unit.
+            if (!currency.isPseudoCurrency()) {
+                return currency;
+            }
         } catch (IllegalCurrencyException e) {
-            problems.add(new Problem(field, code, "write the three letters of an ISO 4217 currency, such as EUR"));
-            return null;
+            // Told below: what is no code and what is no money are refused alike.
         }
+        problems.add(new Problem(field, code, "write the three letters of an ISO 4217 currency, such as EUR"));
+        return null;
     }
 }

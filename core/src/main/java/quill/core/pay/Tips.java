@@ -35,7 +35,7 @@ public record Tips(List<String> given, boolean free, CurrencyUnit own) {
         int before = problems.size();
         List<String> all = new ArrayList<>();
         for (String one :
-                typed == null ? List.<String>of() : Arrays.asList(typed.strip().split("[\\s;]+|,\\s+"))) {
+                typed == null ? List.<String>of() : Arrays.asList(typed.strip().split("[\\s;]+|,\\s+|(?<=%),"))) {
             if (one.isEmpty()) {
                 continue;
             }
@@ -64,7 +64,7 @@ public record Tips(List<String> given, boolean free, CurrencyUnit own) {
         for (String one : given) {
             if (TypedNumber.isPercent(one)) {
                 offered.add(new Offered(
-                        one, Percent.of(one.replace("%", "").strip()).of(sum)));
+                        one, Percent.of(TypedNumber.withoutSign(one)).of(sum)));
             } else if (sum.getCurrencyUnit().equals(own)) {
                 offered.add(new Offered(one, TypedNumber.amount("tips", one, own, new ArrayList<>())));
             }

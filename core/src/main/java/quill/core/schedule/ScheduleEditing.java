@@ -14,6 +14,7 @@ import quill.core.Problem;
 import quill.core.RefusedException;
 import quill.core.money.Amounts;
 import quill.core.money.Split;
+import quill.core.money.TypedNumber;
 
 /**
  * Changes a schedule that is being written: several installments at one stroke, one more, all equal, a division moved.
@@ -83,7 +84,7 @@ public final class ScheduleEditing {
         }
         List<String> shares = new ArrayList<>();
         for (String percent : typed.split("/")) {
-            shares.add(percent.strip().replace("%", "") + "%");
+            shares.add(TypedNumber.withoutSign(percent) + "%");
         }
         return shares;
     }

@@ -92,6 +92,9 @@ public class OnTopTest {
                 .extracting(o -> o.amount().toString())
                 .containsExactly("GBP 0.50", "GBP 1.00");
         assertThat(tips.on(Money.parse("EUR 0.05"))).hasSize(2);
+        assertThat(Tips.read("5%,7,5%,2,00", true, EUR, new ArrayList<>()).given())
+                .as("a comma after a percentage is no decimal mark")
+                .containsExactly("5%", "7,5%", "2,00");
     }
 
     @Test
@@ -115,7 +118,9 @@ public class OnTopTest {
 
     @DataProvider
     public Object[][] noTips() {
-        return new Object[][] {{"", false}, {"0%", true}, {"x", true}, {"-5", true}, {"1% 2% 3% 4% 5% 6% 7%", true}};
+        return new Object[][] {
+            {"", false}, {"0%", true}, {"x", true}, {"-5", true}, {"5%10%", true}, {"1% 2% 3% 4% 5% 6% 7%", true}
+        };
     }
 
     @Test(dataProvider = "noTips")

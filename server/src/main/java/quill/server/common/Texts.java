@@ -64,15 +64,34 @@ public final class Texts {
     /** As {@link #text}, on one line: names go into the heads of letters and the names of files. */
     public static String name(String field, String value, int most, boolean needed, List<Problem> problems) {
         String plain = text(field, value, most, needed, problems);
-        if (plain.codePoints().anyMatch(c -> Character.isISOControl(c) || c == 0x2028 || c == 0x2029)) {
+        if (plain.codePoints().anyMatch(Texts::breaksALine)) {
             problems.add(new Problem(field, fit(printable(plain), 30), "must be one line, without control characters"));
         }
         return plain;
     }
 
+    /** A control character, the end of a line, or what turns the words after it around (Unicode UAX 9). */
+    private static boolean breaksALine(int c) {
+        return Character.isISOControl(c)
+                || c == 0x2028
+                || c == 0x2029
+                || c >= 0x202A && c <= 0x202E
+                || c >= 0x2066 && c <= 0x2069;
+    }
+
+    /** Without blanks around it; empty where nothing of it would be seen. */
+    private static String stripped(String value) {
+        boolean seen = value != null
+                && value.codePoints()
+                        .anyMatch(c -> !Character.isWhitespace(c)
+                                && !Character.isSpaceChar(c)
+                                && Character.getType(c) != Character.FORMAT);
+        return seen ? value.strip() : "";
+    }
+
     /** The text without blanks around it; a problem where it is too long, or empty though it is needed. */
     public static String text(String field, String value, int most, boolean needed, List<Problem> problems) {
-        String plain = value == null ? "" : value.strip();
+        String plain = stripped(value);
         if (needed && plain.isEmpty()) {
             problems.add(new Problem(field, "", "must not be empty"));
         }
@@ -89,7 +108,7 @@ public final class Texts {
      * @throws RefusedException where it is empty, over 300 characters, or cannot be printed
      */
     public static String reason(String field, String typed) {
-        String plain = typed == null ? "" : typed.strip();
+        String plain = stripped(typed);
         if (plain.isEmpty() || plain.length() > LONGEST_REASON) {
             throw new RefusedException(field, typed, "say why, in up to " + LONGEST_REASON + " characters");
         }

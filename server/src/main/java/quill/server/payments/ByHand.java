@@ -130,7 +130,7 @@ public class ByHand {
         Texts.key(key, "return", problems);
         Payment payment = payments.find(paymentId);
         CurrencyUnit currency = payment.amount().money().getCurrencyUnit();
-        LocalDate on = PaidOn.read(typedDay, clock.today(), problems);
+        LocalDate on = PaidOn.read(typedDay, payment.valueOn(), clock.today(), problems);
         Money cost = typedCost == null || typedCost.isBlank()
                 ? Money.zero(currency)
                 : TypedNumber.amount("cost", typedCost, currency, problems);

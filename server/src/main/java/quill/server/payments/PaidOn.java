@@ -12,11 +12,17 @@ final class PaidOn {
 
     /** Today where nothing is typed; null where a problem was added. */
     static LocalDate read(String typed, LocalDate today, List<Problem> problems) {
+        return read(typed, today.minusYears(1), today, problems);
+    }
+
+    /** The same. @param came when the money came: it does not go back before that */
+    static LocalDate read(String typed, LocalDate came, LocalDate today, List<Problem> problems) {
         LocalDate day = typed == null || typed.isBlank()
                 ? today
                 : LooseDate.read("paidOn", typed, today, LooseDate.Lean.PAST, problems);
-        if (day != null && (day.isAfter(today) || day.isBefore(today.minusYears(1)))) {
-            problems.add(new Problem("paidOn", typed, "must be a day up to today, " + Texts.day(today)));
+        if (day != null && (day.isAfter(today) || day.isBefore(came))) {
+            problems.add(new Problem(
+                    "paidOn", typed, "must be a day from " + Texts.day(came) + " up to today, " + Texts.day(today)));
         }
         return day;
     }

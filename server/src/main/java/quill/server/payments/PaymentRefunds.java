@@ -115,8 +115,8 @@ public class PaymentRefunds {
         boolean through = same && payment.means().way().account() == Account.PROCESSOR_CLEARING;
         PaymentWay way = same ? payment.means().way() : PaymentWay.recorded("way", g.way(), problems);
         LocalDate today = clock.today();
-        LocalDate paidOn = through ? today : PaidOn.read(g.paidOn(), today, problems);
-        String reference = Texts.text("reference", g.reference(), 200, false, problems);
+        LocalDate paidOn = through ? today : PaidOn.read(g.paidOn(), payment.valueOn(), today, problems);
+        String reference = Texts.name("reference", g.reference(), 200, false, problems);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }

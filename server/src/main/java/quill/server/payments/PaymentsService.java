@@ -169,9 +169,7 @@ public class PaymentsService {
                     "is above " + TypedNumber.LARGEST_IN_WORDS + " in the currency of your books"));
         }
         PaymentWay way = PaymentWay.recorded("way", r.way(), problems);
-        if (r.reference() != null && r.reference().length() > 200) {
-            problems.add(new Problem("reference", "", "at most 200 characters"));
-        }
+        String reference = Texts.name("reference", r.reference(), 200, false, problems);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
@@ -185,7 +183,7 @@ public class PaymentsService {
                 Money.zero(currency),
                 valueOn,
                 clock.today(),
-                r.reference() == null ? "" : r.reference().strip(),
+                reference,
                 PaymentRepository.Online.none(amount),
                 r.held());
         if (named != null && named.kind() == DocumentKind.QUOTE) {

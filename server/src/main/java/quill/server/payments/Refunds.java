@@ -96,7 +96,7 @@ public class Refunds {
         LocalDate today = clock.today();
         LocalDate paidOn = PaidOn.read(g.paidOn(), today, problems);
         names.check("quoteId", g.clientId(), g.quoteId(), problems);
-        String reference = Texts.text("reference", g.reference(), 200, false, problems);
+        String reference = Texts.name("reference", g.reference(), 200, false, problems);
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
