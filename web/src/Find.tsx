@@ -21,14 +21,22 @@ const kinds: Record<Schemas['Found']['kind'], string> = {
   BUNDLE: 'Bundles',
 };
 
-/** Places and acts, by the words with which somebody may ask for them. */
+/** What can be begun, by name, and the words with which somebody may ask for it. */
+const begun: Record<string, string> = {
+  'New invoice': 'write draft bill',
+  'Quick invoice': 'one line fast bill',
+  'Card without an invoice': 'take collect a card payment by telephone in person hold',
+  'New payment link': 'pay without invoice qr code button',
+  'New quote': 'offer estimate',
+  'New client': 'add customer',
+  'New item': 'add product article',
+};
+
+/** Places, by the words with which somebody may ask for them. */
 const own: { title: string; to: string; words?: string }[] = [
-  { title: 'New invoice', to: '/invoices/new', words: 'write draft bill' },
-  { title: 'New client', to: '/clients/new', words: 'add customer' },
-  { title: 'New item', to: '/catalogue/new', words: 'add product article' },
-  { title: 'New bundle', to: '/catalogue/bundle' },
   { title: 'Today', to: '/' },
   { title: 'Done so far', to: '/done', words: 'history log' },
+  { title: 'Quotes', to: '/quotes', words: 'offers estimates' },
   { title: 'Invoices', to: '/invoices' },
   { title: 'All invoices, as a list', to: '/invoices/list', words: 'table export csv totals' },
   { title: 'Money in', to: '/money-in', words: 'payments received contested debit' },
@@ -46,7 +54,11 @@ const own: { title: string; to: string; words?: string }[] = [
   { title: 'Settings: documents', to: '/settings/documents', words: 'layout terms fields cash' },
   { title: 'Settings: reminders and late fees', to: '/settings/reminders', words: 'plan dunning' },
   { title: 'Settings: schedules', to: '/settings/schedules', words: 'installments' },
-  { title: 'Settings: ways to pay', to: '/settings/ways', words: 'card transfer cash cheque limits' },
+  {
+    title: 'Settings: ways to pay',
+    to: '/settings/ways',
+    words: 'card transfer cash cheque bank debit wallet limits saved kept surcharge tips receipts pay later',
+  },
   { title: 'Settings: card processors', to: '/settings/processors', words: 'keys test payout' },
   { title: 'Settings: letters', to: '/settings/letters', words: 'wording mail templates' },
   { title: 'Settings: what you hear of', to: '/settings/notices', words: 'notices alerts' },
@@ -71,8 +83,12 @@ const fits = (query: string, text: string) =>
 /** What is longer than its place can be read by keyboard alone. */
 const readable = { viewportProps: { tabIndex: 0 } };
 
-/** Finds clients, documents, amounts, payments, items, places and acts, by keyboard alone. */
-export function Find() {
+/**
+ * Finds clients, documents, amounts, payments, items, places and acts, by keyboard alone.
+ *
+ * @param fresh what can be begun, each with its name
+ */
+export function Find({ fresh }: { fresh: readonly (readonly [string, () => void])[] }) {
   const [query, setQuery] = useState('');
   const [asked] = useDebouncedValue(query.trim(), 80);
   const navigate = useNavigate();
@@ -84,28 +100,28 @@ export function Find() {
     staleTime: 0,
   });
   const found = asked === '' ? [] : (answer.data ?? []);
-  const places = own.filter((p) => query.trim() !== '' && fits(query.trim(), `${p.title} ${p.words ?? ''}`));
+  const words = query.trim();
+  const places = own.filter((p) => words !== '' && fits(words, `${p.title} ${p.words ?? ''}`));
+  const begins = fresh.filter(([name]) => words !== '' && fits(words, `${name} ${begun[name] ?? ''}`));
   const acts = found.slice(0, 3).flatMap(actsOf);
   const groups = Object.entries(kinds)
     .map(([kind, label]) => ({ label, rows: found.filter((f) => f.kind === kind) }))
     .filter((g) => g.rows.length > 0);
-  const action = (key: string, title: string, to: string, under?: string) => (
-    <Spotlight.Action key={key} onClick={() => void navigate(to)}>
+  const action = (key: string, title: string, to: string | (() => void), under?: string) => (
+    <Spotlight.Action key={key} onClick={() => (typeof to === 'string' ? void navigate(to) : to())}>
       <span className={css.found}>
         <span>{title}</span>
         {under && <span className={css.under}>{under}</span>}
       </span>
     </Spotlight.Action>
   );
-  const fresh =
-    query.trim() === '' ||
-    answer.isError ||
-    (asked === query.trim() && answer.isSuccess && !answer.isPlaceholderData);
+  const settled =
+    words === '' || answer.isError || (asked === words && answer.isSuccess && !answer.isPlaceholderData);
   // Enter in a hurry opens the first of what fits all that was typed, not of what fitted the letters before.
-  const { hold } = useHeldKeys(fresh, () =>
+  const { hold } = useHeldKeys(settled, () =>
     document.querySelector<HTMLElement>('.mantine-Spotlight-action')?.click(),
   );
-  const nothing = asked !== '' && found.length === 0 && places.length === 0 && !answer.isFetching;
+  const nothing = asked !== '' && found.length + begins.length + places.length === 0 && !answer.isFetching;
   return (
     <Spotlight.Root
       store={store}
@@ -132,8 +148,9 @@ export function Find() {
             {g.rows.map((f) => action(`${f.kind}-${f.id}`, f.title, f.place, f.under))}
           </Spotlight.ActionsGroup>
         ))}
-        {acts.length + places.length > 0 && (
+        {acts.length + begins.length + places.length > 0 && (
           <Spotlight.ActionsGroup label="Places and acts">
+            {begins.map(([name, begin]) => action(name, name, begin))}
             {places.map((p) => action(p.to, p.title, p.to))}
             {acts.map((a) => action(a.to, a.title, a.to))}
           </Spotlight.ActionsGroup>

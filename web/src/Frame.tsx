@@ -228,7 +228,7 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
       <main className="place" id="place" tabIndex={-1}>
         {children}
       </main>
-      <Find />
+      <Find fresh={fresh} />
       {quick && (
         <Suspense fallback={null}>
           <QuickDialog client={ofClient ? Number(ofClient) : null} onClose={() => setQuick(false)} />

@@ -20,10 +20,17 @@ function AnswerForm({
   onClose: () => void;
 }) {
   const queries = useQueryClient();
-  const [evidence, setEvidence] = useState(d.evidence ?? draft);
+  // What is shown here may be answered in another window: this answer takes the place of what was seen, or of none.
+  const [before] = useState(d.evidence);
+  const [evidence, setEvidence] = useState(before ?? draft);
   const answer = useMutation({
     mutationFn: () =>
-      data(api.POST('/api/disputes/{id}/answer', { params: { path: { id: d.id } }, body: { evidence } })),
+      data(
+        api.POST('/api/disputes/{id}/answer', {
+          params: { path: { id: d.id } },
+          body: { evidence, before },
+        }),
+      ),
     onSuccess: () => {
       tell('Your answer is on its way to the card processor.');
       onClose();

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useParams } from 'react-router';
+import { Navigate, useLocation, useParams } from 'react-router';
 import { moneyRecord } from '../api/moneyin';
 import { Loaded } from '../design/States';
 import { useOneLeaf } from '../design/useNarrow';
@@ -10,9 +10,17 @@ import { PayoutsLeaf } from './PayoutsLeaf';
 
 function Record({ of }: { of: string }) {
   const record = useQuery(moneyRecord(of));
+  const { search } = useLocation();
   return (
     <Loaded query={record} what="the payment">
-      {(r) => <MoneyRecordLeaf key={r.key} record={r} />}
+      {(r) =>
+        r.key === of ? (
+          <MoneyRecordLeaf key={r.key} record={r} />
+        ) : (
+          // The order whose record was open has brought its money: what it became is looked at.
+          <Navigate to={{ pathname: `/money-in/${r.key}`, search }} replace />
+        )
+      }
     </Loaded>
   );
 }

@@ -119,6 +119,11 @@ public final class ObedientProcessor implements AutoCloseable {
         states.put(order, "held");
     }
 
+    /** What it held is let go. */
+    public void letGo(String order) {
+        states.put(order, "released");
+    }
+
     /** What it was asked for when an order was opened, as it came. */
     public String asked(String order) {
         return asked.get(order);

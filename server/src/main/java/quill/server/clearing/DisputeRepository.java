@@ -92,12 +92,14 @@ class DisputeRepository {
                 .list();
     }
 
-    /** @return rows changed: none where it is decided, or on its way already */
-    int sending(long id, String evidence, LocalDate on) {
+    /** @return rows changed: none where it is decided, on its way already, or answered otherwise than before */
+    int sending(long id, String before, String evidence, LocalDate on) {
         return jdbc.sql("""
                 UPDATE dispute SET state = 'sending', evidence = :evidence, answered_on = :on
                  WHERE id = :id AND state IN ('open', 'answered')
+                   AND evidence IS NOT DISTINCT FROM CAST(:before AS VARCHAR)
                 """)
+                .param("before", before)
                 .param("evidence", evidence)
                 .param("on", on)
                 .param("id", id)

@@ -63,11 +63,12 @@ public class Disputes {
      * Answers one.
      *
      * @param evidence all that speaks for the business, as it is to be read by the payer's bank
+     * @param before the answer that this one takes the place of; null for none
      * @throws RefusedException naming {@code evidence}
-     * @throws ConflictException where it is decided, or its last day has passed
+     * @throws ConflictException where it is decided, was answered otherwise meanwhile, or its last day has passed
      */
-    public Dispute answer(long id, String evidence) {
-        String text = evidence == null ? "" : evidence.strip();
+    public Dispute answer(long id, String evidence, String before) {
+        String text = evidence == null ? "" : Texts.printable(evidence).strip();
         if (text.isEmpty() || text.length() > LONGEST) {
             throw new RefusedException(
                     "evidence",
@@ -80,8 +81,9 @@ public class Disputes {
                     "It had to be answered by " + Texts.day(d.days().answerBy()) + ".");
         }
         transaction.executeWithoutResult(s -> {
-            if (repository.sending(id, text, clock.today()) != 1) {
-                throw new ConflictException("It is decided, or its answer is on its way already.");
+            if (repository.sending(id, before, text, clock.today()) != 1) {
+                throw new ConflictException(
+                        "It is decided, or was answered meanwhile. Nothing was sent; look at what stands there now.");
             }
             happenings.tell(
                     d.documentId(),

@@ -1,5 +1,6 @@
 package quill.server.moneyin;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -33,10 +34,12 @@ class DisputesController {
         return new EvidenceDraft(evidence.of(d, payments.find(d.paymentId())));
     }
 
-    record AnswerDispute(String evidence) {}
+    /** @param before the answer that the page showed, which this one takes the place of; null for none */
+    record AnswerDispute(
+            String evidence, @Schema(nullable = true) String before) {}
 
     @PostMapping("/disputes/{id}/answer")
     Dispute answerDispute(@PathVariable long id, @RequestBody AnswerDispute a) {
-        return disputes.answer(id, a.evidence());
+        return disputes.answer(id, a.evidence(), a.before());
     }
 }

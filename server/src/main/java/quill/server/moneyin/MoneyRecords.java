@@ -126,8 +126,13 @@ class MoneyRecords {
                 .toList();
     }
 
+    /** An order at a processor; once it brought its money, the payment that came of it. */
     MoneyRecord ofOrder(long id) {
         OrderViews.Seen o = orders.of(id);
+        Optional<Payment> came = payments.byKey(o.key());
+        if (came.isPresent()) {
+            return ofPayment(came.get().id());
+        }
         MoneyRow.State state = MoneyIndex.stateOf(o);
         String begun = switch (state) {
             case ON_ITS_WAY ->
@@ -142,7 +147,7 @@ class MoneyRecords {
                         : "The card company is asked to "
                                 + (o.state() == OrderState.TAKING ? "take it." : "let it go.");
             case DECLINED -> "Declined: " + o.declined() + ". Nothing was taken.";
-            default -> "The pay page was opened, and nothing was paid on it. Nothing was taken.";
+            default -> nothingCame(o);
         };
         return new MoneyRecord(
                 "order-" + id,
@@ -164,6 +169,17 @@ class MoneyRecords {
                         o.state() == OrderState.HELD ? o.id() : null,
                         from(o),
                         null));
+    }
+
+    private static String nothingCame(OrderViews.Seen o) {
+        if (o.state() == OrderState.PAID) {
+            return "It was paid on trial: no money moved, and nothing is in the books.";
+        }
+        if (o.brings().holds() && !o.brings().with().isEmpty()) {
+            return "What the " + lower(o.brings().with())
+                    + " held is held no more: it was let go, or its days were over. Nothing was taken.";
+        }
+        return "The pay page was opened, and nothing was paid on it. Nothing was taken.";
     }
 
     private LinkViews.FromLink from(OrderViews.Seen o) {
