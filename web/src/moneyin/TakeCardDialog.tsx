@@ -66,6 +66,7 @@ function TakeCard({ business, client }: { business: Schemas['BusinessView']; cli
         placeholder="type a part of a client’s name; empty for somebody new"
         searchable
         clearable
+        autoFocus={client === null}
         data={(choices.data ?? []).map((c) => ({ value: String(c.id), label: c.name }))}
         filter={({ options }) => options}
         searchValue={find}
@@ -85,7 +86,7 @@ function TakeCard({ business, client }: { business: Schemas['BusinessView']; cli
         type="email"
         {...form.field('email')}
       />
-      <TextInput label="What is paid" {...form.field('what')} />
+      <TextInput label="What is paid" autoFocus={client !== null} {...form.field('what')} />
       <TextInput
         label={`Amount with its taxes, in ${currency}`}
         inputMode="decimal"

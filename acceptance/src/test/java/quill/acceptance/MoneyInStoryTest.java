@@ -156,6 +156,9 @@ public class MoneyInStoryTest extends StorySuite {
                 () -> api.get("/api/money-in?filter=Workshop").ok().toString().contains("HELD"));
         Assertions.assertThat(api.open(invoice)).isEqualTo("121.00");
         Locator record = recordOf("Workshop");
+        Page other = desk.context().newPage();
+        other.navigate(desk.url());
+        assertThat(other.locator(".record")).containsText("Nothing is taken yet");
         button(desk, "Take it…").click();
         Locator amount = desk.getByRole(AriaRole.DIALOG).getByLabel("Amount, in EUR");
         amount.fill("121.01");
@@ -167,6 +170,9 @@ public class MoneyInStoryTest extends StorySuite {
         Waiting.until("the part", () -> api.open(invoice).equals("41.00"));
         record = recordOf("Workshop");
         assertThat(record).containsText("€80.00 from Workshop Holder");
+        assertThat(other.locator(".record")).containsText("€80.00 from Workshop Holder");
+        Assertions.assertThat(other.url()).as("the window that was left open").contains("/money-in/payment-");
+        other.close();
         Assertions.assertThat(api.booksAgree()).isTrue();
     }
 

@@ -284,5 +284,14 @@ public class WorkbenchTest extends Suite {
         desk.keyboard().press("ArrowDown");
         desk.keyboard().press("Enter");
         assertThat(desk.locator("h1").first()).hasText("Aging");
+        desk.keyboard().press("/");
+        desk.keyboard().type("card telephone");
+        assertThat(found).containsText("Card without an invoice");
+        desk.keyboard().press("ArrowDown");
+        desk.keyboard().press("Enter");
+        assertThat(desk.getByRole(AriaRole.DIALOG)).containsText("Take a card, with no invoice");
+        assertThat(desk.getByLabel("Who pays")).isFocused();
+        desk.keyboard().press("Escape");
+        assertThat(desk.getByRole(AriaRole.DIALOG)).isHidden();
     }
 }
