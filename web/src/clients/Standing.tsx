@@ -1,20 +1,18 @@
-import { Button, Menu, Select } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Button, Menu } from '@mantine/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, problemOf, type Schemas } from '../api/client';
-import { clientChoices } from '../api/clients';
 import { Refusal } from '../design/States';
 import { tell } from '../design/tell';
 import { Dialog } from '../design/Dialog';
+import { ClientSelect } from './ClientSelect';
 
 type Account = Schemas['AccountView'];
 
 /** Makes this record a part of another one of the same client. */
 function Merging({ client, onClose }: { client: Schemas['Client']; onClose: () => void }) {
-  const [find, setFind] = useState('');
-  const [into, setInto] = useState<string | null>(null);
-  const choices = useQuery(clientChoices(find));
+  const [into, setInto] = useState<number | null>(null);
   const queries = useQueryClient();
   const navigate = useNavigate();
   const merge = useMutation({
@@ -22,7 +20,7 @@ function Merging({ client, onClose }: { client: Schemas['Client']; onClose: () =
       data(
         api.POST('/api/clients/{id}/merging', {
           params: { path: { id: client.id } },
-          body: { version: client.version, into: Number(into ?? 0) },
+          body: { version: client.version, into: into ?? 0 },
         }),
       ),
     onSuccess: async (merged) => {
@@ -32,7 +30,6 @@ function Merging({ client, onClose }: { client: Schemas['Client']; onClose: () =
       void navigate(`/clients/${merged.id}`);
     },
   });
-  const others = (choices.data ?? []).filter((c) => c.id !== client.id);
   return (
     <Dialog onClose={onClose} title={`Merge ${client.name} into another record`}>
       <div className="form">
@@ -41,16 +38,12 @@ function Merging({ client, onClose }: { client: Schemas['Client']; onClose: () =
           addresses and terms stay. Papers that were issued keep the name they were written to. This cannot be
           undone.
         </p>
-        <Select
+        <ClientSelect
           label="The record that stays"
           placeholder="type a part of its name"
-          searchable
-          data={others.map((c) => ({ value: String(c.id), label: c.name }))}
-          filter={({ options }) => options}
-          searchValue={find}
-          onSearchChange={setFind}
-          value={into}
-          onChange={setInto}
+          leaveOut={client.id}
+          chosen={into}
+          onChoose={setInto}
           error={problemOf(merge.error, 'into')}
           nothingFoundMessage="No other client fits"
         />

@@ -1,6 +1,6 @@
 import { Button, Checkbox, Radio } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useReceipts } from '../api/business';
 import { api, data, problemOf, type Schemas } from '../api/client';
 import { Dialog } from '../design/Dialog';
@@ -13,15 +13,18 @@ import { partWords } from './partWords';
 /** The card company's page, to be opened here or by a telephone. */
 export function CardPage({ page, hold }: { page: Schemas['PayPage']; hold: boolean }) {
   const receipts = useReceipts();
+  const there = useRef<HTMLAnchorElement>(null);
+  // It takes the place of the form that had the focus.
+  useEffect(() => there.current?.focus(), []);
   return (
     <div className="form">
       <p style={{ margin: 0 }}>The card company’s page is ready. The number is typed there, never here.</p>
-      <Button component="a" href={page.address} target="_blank" rel="noreferrer" data-autofocus>
+      <Button component="a" href={page.address} target="_blank" rel="noreferrer" ref={there}>
         Open its page here
       </Button>
-      <p style={{ margin: 0 }}>Or let the client point a telephone at this:</p>
+      <p style={{ marginBottom: 0 }}>Or let the client point a telephone at this:</p>
       <img src={page.code} alt="Square code that leads to the card company’s page" width={180} height={180} />
-      <p className="faded small" style={{ margin: 0 }}>
+      <p className="faded small" style={{ marginBottom: 0 }}>
         {hold
           ? 'Once it is held it stands under Money in: take it, or less of it, within seven days.'
           : `Once it is paid it stands under Money in${receipts ? ', and the receipt goes by itself' : ''}.`}

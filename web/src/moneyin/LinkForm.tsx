@@ -1,10 +1,10 @@
-import { Button, Checkbox, Radio, Select, Textarea, TextInput } from '@mantine/core';
+import { Button, Checkbox, Radio, Textarea, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { business as businessQuery } from '../api/business';
 import { api, data, inMark, type Schemas } from '../api/client';
-import { clientChoices } from '../api/clients';
+import { ClientSelect } from '../clients/ClientSelect';
 import { DayField } from '../design/DayField';
 import css from '../design/Form.module.css';
 import { Loaded, Refusal } from '../design/States';
@@ -53,8 +53,6 @@ function Form({
   const queries = useQueryClient();
   const navigate = useNavigate();
   const key = useRef(crypto.randomUUID());
-  const [find, setFind] = useState(record?.clientName ?? '');
-  const choices = useQuery(clientChoices(find === record?.clientName ? '' : find));
   const form = useServerForm<Typed, Record>({
     initial: begin(record, business.business.currency, usualTax(business.taxes)),
     send: (link) =>
@@ -70,11 +68,7 @@ function Form({
   });
   const typed = form.form.values;
   const set = form.form.setFieldValue;
-  const known = (choices.data ?? []).map((c) => ({ value: String(c.id), label: c.name }));
-  const own =
-    record?.link.rules.clientId != null && !known.some((k) => k.value === String(record.link.rules.clientId))
-      ? [{ value: String(record.link.rules.clientId), label: record.clientName }, ...known]
-      : known;
+  const own = record?.link.rules.clientId;
   return (
     <form className={css.form} onSubmit={form.submit} noValidate>
       <TextInput
@@ -140,18 +134,14 @@ function Form({
         problem={form.form.errors['endsOn'] as string | undefined}
         onChange={(day) => set('endsOn', day)}
       />
-      <Select
+      <ClientSelect
         className={css.half}
         label="Only for one client (else for whoever has it)"
         placeholder="type a part of its name"
-        searchable
         clearable
-        data={own}
-        filter={({ options }) => options}
-        searchValue={find}
-        onSearchChange={setFind}
-        value={typed.clientId == null ? null : String(typed.clientId)}
-        onChange={(id) => set('clientId', id === null ? null : Number(id))}
+        begin={own == null ? null : { id: own, name: record?.clientName ?? '' }}
+        chosen={typed.clientId ?? null}
+        onChoose={(id) => set('clientId', id)}
         error={form.form.errors['clientId']}
         nothingFoundMessage="No client fits"
       />

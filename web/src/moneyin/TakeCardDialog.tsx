@@ -1,9 +1,10 @@
-import { Button, Checkbox, Select, TextInput } from '@mantine/core';
+import { Button, Checkbox, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { business as businessQuery } from '../api/business';
 import { api, data, type Schemas } from '../api/client';
-import { clientChoices, savedOf, savedSetting } from '../api/clients';
+import { accountOf, savedOf, savedSetting } from '../api/clients';
+import { ClientSelect } from '../clients/ClientSelect';
 import { Dialog } from '../design/Dialog';
 import { Loaded, Refusal } from '../design/States';
 import { TaxTicks } from '../design/TaxTicks';
@@ -25,16 +26,20 @@ const details = [
   ['billingPostcode', 'Postcode of the bill'],
 ] as const;
 
-function TakeCard({ business, client }: { business: Schemas['BusinessView']; client: number | null }) {
-  const [find, setFind] = useState('');
+function TakeCard({
+  business,
+  client,
+}: {
+  business: Schemas['BusinessView'];
+  client: Schemas['Client'] | null;
+}) {
   const [page, setPage] = useState<Schemas['PayPage'] | null>(null);
-  const choices = useQuery(clientChoices(find));
   // One key for one payment: asked for again, the page is the same.
   const key = useRef({ of: '', key: crypto.randomUUID() });
   const { currency } = business.business;
   const form = useServerForm<Typed, Schemas['PayPage']>({
     initial: {
-      clientId: client,
+      clientId: client?.id ?? null,
       name: '',
       email: '',
       what: '',
@@ -61,18 +66,14 @@ function TakeCard({ business, client }: { business: Schemas['BusinessView']; cli
   if (page) return <CardPage page={page} hold={typed.hold} />;
   return (
     <form className="form" noValidate onSubmit={form.submit}>
-      <Select
+      <ClientSelect
         label="Who pays"
         placeholder="type a part of a client’s name; empty for somebody new"
-        searchable
         clearable
-        autoFocus={client === null}
-        data={(choices.data ?? []).map((c) => ({ value: String(c.id), label: c.name }))}
-        filter={({ options }) => options}
-        searchValue={find}
-        onSearchChange={setFind}
-        value={typed.clientId == null ? null : String(typed.clientId)}
-        onChange={(id) => form.form.setFieldValue('clientId', id === null ? null : Number(id))}
+        data-autofocus={client === null ? true : undefined}
+        begin={client}
+        chosen={typed.clientId ?? null}
+        onChoose={(id) => form.form.setFieldValue('clientId', id)}
         nothingFoundMessage="No client fits: leave it empty and type the name below"
       />
       {typed.clientId == null && <TextInput label="Name of somebody new" {...form.field('name')} />}
@@ -86,7 +87,11 @@ function TakeCard({ business, client }: { business: Schemas['BusinessView']; cli
         type="email"
         {...form.field('email')}
       />
-      <TextInput label="What is paid" autoFocus={client !== null} {...form.field('what')} />
+      <TextInput
+        label="What is paid"
+        data-autofocus={client === null ? undefined : true}
+        {...form.field('what')}
+      />
       <TextInput
         label={`Amount with its taxes, in ${currency}`}
         inputMode="decimal"
@@ -134,10 +139,19 @@ function TakeCard({ business, client }: { business: Schemas['BusinessView']; cli
 /** A card that is at hand, or told by telephone, with no invoice behind it. */
 export default function TakeCardDialog({ client, onClose }: { client: number | null; onClose: () => void }) {
   const business = useQuery(businessQuery);
+  const account = useQuery({ ...accountOf(client ?? 0), enabled: client !== null });
   return (
     <Dialog onClose={onClose} title="Take a card, with no invoice">
       <Loaded query={business} what="your taxes">
-        {(b) => <TakeCard business={b} client={client} />}
+        {(b) =>
+          client === null ? (
+            <TakeCard business={b} client={null} />
+          ) : (
+            <Loaded query={account} what="the client">
+              {(a) => <TakeCard business={b} client={a.client} />}
+            </Loaded>
+          )
+        }
       </Loaded>
     </Dialog>
   );

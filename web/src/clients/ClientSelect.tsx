@@ -1,0 +1,63 @@
+import { Select, type SelectProps } from '@mantine/core';
+import { useDisclosure } from '@mantine/hooks';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { clientChoices } from '../api/clients';
+import { useHeldKeys } from '../design/useHeldKeys';
+
+type Props = {
+  /** Who stands there at first, with its name. */
+  begin?: { id: number; name: string } | null;
+  chosen: number | null;
+  leaveOut?: number;
+  onChoose: (id: number | null) => void;
+} & Pick<
+  SelectProps,
+  'className' | 'clearable' | 'error' | 'label' | 'nothingFoundMessage' | 'placeholder'
+> & { 'data-autofocus'?: true | undefined };
+
+/** One of the clients, by a part of its name. The first that fits what was typed is marked, and is what Enter takes. */
+export function ClientSelect({ begin = null, chosen, leaveOut, onChoose, ...rest }: Props) {
+  const [picked, setPicked] = useState(begin);
+  const [find, setFind] = useState(begin?.name ?? '');
+  const [opened, list] = useDisclosure();
+  const asked = find === picked?.name ? '' : find;
+  const choices = useQuery(clientChoices(asked));
+  const fresh = choices.isError || (choices.isSuccess && !choices.isPlaceholderData);
+  const found = (choices.data ?? []).filter((c) => c.id !== leaveOut);
+  // Whoever was chosen stays among them, or its name would go: below those that fit what is typed now.
+  const listed = picked && !found.some((c) => c.id === picked.id) ? [...found, picked] : found;
+  const choose = (client: { id: number; name: string } | null) => {
+    setPicked(client);
+    onChoose(client?.id ?? null);
+    list.close();
+  };
+  // While the answer is to fewer letters it names other clients: a quick Enter waits for the one to all of them.
+  const { hold } = useHeldKeys(fresh, (keys) => {
+    const downs = keys.filter((k) => k === 'ArrowDown').length;
+    const wanted = found[Math.min(downs, found.length - 1)];
+    if (wanted && keys.includes('Enter')) choose(wanted);
+  });
+  return (
+    <Select
+      searchable
+      data={listed.map((c) => ({ value: String(c.id), label: c.name }))}
+      filter={({ options }) => options}
+      searchValue={find}
+      onSearchChange={(text) => {
+        setFind(text);
+        if (text === '' && rest.clearable && chosen !== null) choose(null);
+      }}
+      value={chosen === null ? null : String(chosen)}
+      onChange={(id) => choose(listed.find((c) => String(c.id) === id) ?? null)}
+      dropdownOpened={opened}
+      onDropdownOpen={list.open}
+      onDropdownClose={list.close}
+      selectFirstOptionOnChange={fresh && asked !== ''}
+      onKeyDownCapture={(event) => {
+        if (asked !== '') hold(event, (k) => k === 'Enter' || k === 'ArrowDown');
+      }}
+      {...rest}
+    />
+  );
+}
