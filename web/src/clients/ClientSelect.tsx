@@ -41,6 +41,7 @@ export function ClientSelect({ begin = null, chosen, leaveOut, onChoose, ...rest
   return (
     <Select
       searchable
+      openOnFocus={false}
       data={listed.map((c) => ({ value: String(c.id), label: c.name }))}
       filter={({ options }) => options}
       searchValue={find}

@@ -290,7 +290,11 @@ public class WorkbenchTest extends Suite {
         desk.keyboard().press("ArrowDown");
         desk.keyboard().press("Enter");
         assertThat(desk.getByRole(AriaRole.DIALOG)).containsText("Take a card, with no invoice");
-        assertThat(desk.getByLabel("Who pays")).isFocused();
+        Locator who = desk.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Who pays"));
+        assertThat(who).isFocused();
+        desk.keyboard().type("kestrel");
+        desk.keyboard().press("Enter");
+        assertThat(who).hasValue("Kestrel Theatre");
         desk.keyboard().press("Escape");
         assertThat(desk.getByRole(AriaRole.DIALOG)).isHidden();
     }
