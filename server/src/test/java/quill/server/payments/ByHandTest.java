@@ -39,6 +39,8 @@ public class ByHandTest {
         hand.move("move-2-2-2", cheque.id(), from, to, "30.00");
         hand.move("move-2-2-2", cheque.id(), from, to, "30.00");
         assertThat(open()).isEqualTo("30.00");
+        assertThatThrownBy(() -> hand.chequeCameBack("back-0-0-0", cheque.id(), "28 Feb", "", "too early"))
+                .hasMessageContaining("must be a day from 1 March 2027 up to today, 1 March 2027");
         hand.chequeCameBack("back-1-1-1", cheque.id(), "", "7.50", "account closed");
         assertThat(open()).isEqualTo("100.00");
         assertThat(server.bean(InvoicesService.class).invoice(other).openMinor())
