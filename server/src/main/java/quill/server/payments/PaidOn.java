@@ -20,9 +20,11 @@ final class PaidOn {
         LocalDate day = typed == null || typed.isBlank()
                 ? today
                 : LooseDate.read("paidOn", typed, today, LooseDate.Lean.PAST, problems);
-        if (day != null && (day.isAfter(today) || day.isBefore(came))) {
+        // A processor's clock may be a day ahead of ours: today always is a day on which it can go back.
+        LocalDate first = came.isAfter(today) ? today : came;
+        if (day != null && (day.isAfter(today) || day.isBefore(first))) {
             problems.add(new Problem(
-                    "paidOn", typed, "must be a day from " + Texts.day(came) + " up to today, " + Texts.day(today)));
+                    "paidOn", typed, "must be a day from " + Texts.day(first) + " up to today, " + Texts.day(today)));
         }
         return day;
     }
