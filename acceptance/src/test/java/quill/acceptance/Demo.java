@@ -1,7 +1,6 @@
 package quill.acceptance;
 
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.PlaywrightException;
 import com.microsoft.playwright.options.AriaRole;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -78,20 +77,8 @@ final class Demo implements AutoCloseable {
         return count;
     }
 
-    /** Signs in at the desk; where its first page does not come, as on a starved machine, says what came, and asks once more. */
     Page signIn() {
         Page page = Suite.context(1280, 800).newPage();
-        try {
-            return signedIn(page);
-        } catch (PlaywrightException e) {
-            System.err.println("no desk at " + app.url("/") + ": " + page.url() + " shows " + page.title() + ": "
-                    + e.getMessage());
-            page.context().close();
-            return signedIn(Suite.context(1280, 800).newPage());
-        }
-    }
-
-    private Page signedIn(Page page) {
         page.navigate(app.url("/"));
         page.getByLabel("E-mail address").fill(Suite.EMAIL);
         page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Passphrase"))
