@@ -21,17 +21,6 @@ const kinds: Record<Schemas['Found']['kind'], string> = {
   BUNDLE: 'Bundles',
 };
 
-/** What can be begun, by name, and the words with which somebody may ask for it. */
-const begun: Record<string, string> = {
-  'New invoice': 'write draft bill',
-  'Quick invoice': 'one line fast bill',
-  'Card without an invoice': 'take collect a card payment by telephone in person hold',
-  'New payment link': 'pay without invoice qr code button',
-  'New quote': 'offer estimate',
-  'New client': 'add customer',
-  'New item': 'add product article',
-};
-
 /** Places, by the words with which somebody may ask for them. */
 const own: { title: string; to: string; words?: string }[] = [
   { title: 'Today', to: '/' },
@@ -86,9 +75,9 @@ const readable = { viewportProps: { tabIndex: 0 } };
 /**
  * Finds clients, documents, amounts, payments, items, places and acts, by keyboard alone.
  *
- * @param fresh what can be begun, each with its name
+ * @param fresh what can be begun: its name, the act, and the words with which somebody may ask for it
  */
-export function Find({ fresh }: { fresh: readonly (readonly [string, () => void])[] }) {
+export function Find({ fresh }: { fresh: readonly (readonly [string, () => void, string])[] }) {
   const [query, setQuery] = useState('');
   const [asked] = useDebouncedValue(query.trim(), 80);
   const navigate = useNavigate();
@@ -102,7 +91,7 @@ export function Find({ fresh }: { fresh: readonly (readonly [string, () => void]
   const found = asked === '' ? [] : (answer.data ?? []);
   const words = query.trim();
   const places = own.filter((p) => words !== '' && fits(words, `${p.title} ${p.words ?? ''}`));
-  const begins = fresh.filter(([name]) => words !== '' && fits(words, `${name} ${begun[name] ?? ''}`));
+  const begins = fresh.filter(([name, , asks]) => words !== '' && fits(words, `${name} ${asks}`));
   const acts = found.slice(0, 3).flatMap(actsOf);
   const groups = Object.entries(kinds)
     .map(([kind, label]) => ({ label, rows: found.filter((f) => f.kind === kind) }))

@@ -124,15 +124,20 @@ export function Frame({ session, children }: { session: Schemas['Session']; chil
   };
   const light = colorScheme === 'dark' ? 'Daylight' : 'Candlelight';
   const go = (to: string) => () => void navigate(to);
+  // What can be begun: its name, the act, and the words with which somebody may ask for it.
   const fresh = [
-    ['New invoice', go(newInvoice)],
-    ['Quick invoice', () => setQuick(true)],
-    ['Card without an invoice', () => setTaking(true)],
-    ['New payment link', go('/money-in/links/new')],
-    ['New quote', go(ofClient ? `/quotes/new?client=${ofClient}` : '/quotes/new')],
-    ['New client', go('/clients/new')],
-    ['New item', go('/catalogue/new')],
-    ['New bundle', go('/catalogue/bundle')],
+    ['New invoice', go(newInvoice), 'write draft bill'],
+    ['Quick invoice', () => setQuick(true), 'one line fast bill'],
+    [
+      'Card without an invoice',
+      () => setTaking(true),
+      'take collect a card payment by telephone in person hold',
+    ],
+    ['New payment link', go('/money-in/links/new'), 'pay without invoice qr code button'],
+    ['New quote', go(ofClient ? `/quotes/new?client=${ofClient}` : '/quotes/new'), 'offer estimate'],
+    ['New client', go('/clients/new'), 'add customer'],
+    ['New item', go('/catalogue/new'), 'add product article'],
+    ['New bundle', go('/catalogue/bundle'), ''],
   ] as const;
 
   return (

@@ -1,9 +1,7 @@
 import { Select, type SelectProps } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { clientChoices } from '../api/clients';
-import { useHeldKeys } from '../design/useHeldKeys';
+import { useFittingClients } from './useFittingClients';
 
 type Props = {
   /** Who stands there at first, with its name. */
@@ -22,22 +20,14 @@ export function ClientSelect({ begin = null, chosen, leaveOut, onChoose, ...rest
   const [find, setFind] = useState(begin?.name ?? '');
   const [opened, list] = useDisclosure();
   const asked = find === picked?.name ? '' : find;
-  const choices = useQuery(clientChoices(asked));
-  const fresh = choices.isError || (choices.isSuccess && !choices.isPlaceholderData);
-  const found = (choices.data ?? []).filter((c) => c.id !== leaveOut);
-  // Whoever was chosen stays among them, or its name would go: below those that fit what is typed now.
-  const listed = picked && !found.some((c) => c.id === picked.id) ? [...found, picked] : found;
   const choose = (client: { id: number; name: string } | null) => {
     setPicked(client);
     onChoose(client?.id ?? null);
     list.close();
   };
-  // While the answer is to fewer letters it names other clients: a quick Enter waits for the one to all of them.
-  const { hold } = useHeldKeys(fresh, (keys) => {
-    const downs = keys.filter((k) => k === 'ArrowDown').length;
-    const wanted = found[Math.min(downs, found.length - 1)];
-    if (wanted && keys.includes('Enter')) choose(wanted);
-  });
+  const { found, fresh, waits } = useFittingClients(asked, choose, leaveOut);
+  // Whoever was chosen stays among them, or its name would go: below those that fit what is typed now.
+  const listed = picked && !found.some((c) => c.id === picked.id) ? [...found, picked] : found;
   return (
     <Select
       searchable
@@ -55,9 +45,7 @@ export function ClientSelect({ begin = null, chosen, leaveOut, onChoose, ...rest
       onDropdownOpen={list.open}
       onDropdownClose={list.close}
       selectFirstOptionOnChange={fresh && asked !== ''}
-      onKeyDownCapture={(event) => {
-        if (asked !== '') hold(event, (k) => k === 'Enter' || k === 'ArrowDown');
-      }}
+      onKeyDownCapture={waits}
       {...rest}
     />
   );

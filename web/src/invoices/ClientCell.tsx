@@ -1,9 +1,7 @@
 import { Combobox, InputBase, useCombobox } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, useEffect, useState } from 'react';
 import type { Schemas } from '../api/client';
-import { clientChoices } from '../api/clients';
-import { useHeldKeys } from '../design/useHeldKeys';
+import { useFittingClients } from '../clients/useFittingClients';
 import { type Change, FieldProblem } from './fields';
 import css from './Sheet.module.css';
 import type { Typed } from './useDraft';
@@ -34,14 +32,6 @@ export function ClientCell({
   const own = client && client.id === typed.clientId ? client : undefined;
   const name = own?.name ?? (picked && picked.id === typed.clientId ? picked.name : '');
   const asked = find === name ? '' : (find ?? '');
-  const choices = useQuery(clientChoices(asked));
-  const fresh = choices.isError || (choices.isSuccess && !choices.isPlaceholderData);
-  const found = choices.data ?? [];
-  const listed = own && !found.some((c) => c.id === own.id) ? [own, ...found] : found;
-  const options = [
-    ...listed.slice(0, 40).map((c) => ({ id: c.id, name: c.name })),
-    { id: NEW, name: '+ A new client' },
-  ];
   const choose = (chosen: { id: number; name: string } | undefined) => {
     list.closeDropdown();
     setFind(null);
@@ -51,20 +41,19 @@ export function ClientCell({
     change((t) => ({ ...t, clientId: chosen.id }));
     onChosen(chosen.id);
   };
-  // While the answer is to fewer letters it names other clients: a quick Enter waits for the one to all of them.
-  const { hold } = useHeldKeys(fresh, (keys) => {
-    const downs = keys.filter((k) => k === 'ArrowDown').length;
-    const wanted = found[Math.min(downs, found.length - 1)];
-    if (wanted && keys.includes('Enter')) choose(wanted);
-  });
+  const { found, fresh, waits } = useFittingClients(asked, choose);
+  const listed = own && !found.some((c) => c.id === own.id) ? [own, ...found] : found;
+  const options = [
+    ...listed.slice(0, 40).map((c) => ({ id: c.id, name: c.name })),
+    { id: NEW, name: '+ A new client' },
+  ];
   // What is marked is what Enter takes: the first of each new answer, whichever stood there before.
   const { dropdownOpened, selectFirstOption } = list;
   useEffect(() => {
     if (dropdownOpened && asked !== '' && fresh) selectFirstOption();
   }, [dropdownOpened, asked, fresh, selectFirstOption]);
   const keys = (event: KeyboardEvent) => {
-    // Of nobody in particular there is nobody to wait for: Enter before the list is there chooses no one.
-    if (asked !== '' && hold(event, (k) => k === 'Enter' || k === 'ArrowDown')) return;
+    if (waits(event)) return;
     const marked = list.getSelectedOptionIndex();
     if (event.key !== 'Enter' || !list.dropdownOpened || (marked < 0 && asked === '')) return;
     event.preventDefault();

@@ -166,7 +166,7 @@ public final class TypedNumber {
     /** A percentage as it was typed, without its sign at the end; one elsewhere stays, for no number has it. */
     public static String withoutSign(String percent) {
         String plain = percent == null ? "" : percent.strip();
-        return plain.endsWith("%") ? plain.substring(0, plain.length() - 1).strip() : plain;
+        return isPercent(plain) ? plain.substring(0, plain.length() - 1).strip() : plain;
     }
 
     /** Reads {@code 40%} as a percentage and all else as an amount; null where a problem was added. */
