@@ -1,6 +1,6 @@
 import { notifications } from '@mantine/notifications';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { createElement, type RefObject, useState } from 'react';
+import { createElement, type RefObject, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, messageOf } from '../api/client';
 import { tell } from '../design/tell';
@@ -21,6 +21,16 @@ export function useDeleting(
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [asking, setAsking] = useState(false);
+  // It is said once the sheet is gone: what is typed into one that is brought back meanwhile would go with it.
+  const open = useRef(true);
+  const onceGone = useRef<() => void>(undefined);
+  useEffect(() => {
+    open.current = true;
+    return () => {
+      open.current = false;
+      onceGone.current?.();
+    };
+  }, []);
   const restore = async (key: string) => {
     try {
       const kept = await desk.begin(typed, false);
@@ -31,31 +41,36 @@ export function useDeleting(
       tell(`Not yet. ${messageOf(error)}`);
     }
   };
+  const sayGone = () => {
+    const key = `deleted-${id.current}`;
+    tell(
+      createElement(
+        'span',
+        null,
+        'The draft is deleted. ',
+        createElement(
+          'button',
+          { type: 'button', className: 'link', onClick: () => void restore(key) },
+          'Bring it back',
+        ),
+      ),
+      { id: key, autoClose: LONG_ENOUGH },
+    );
+  };
   const remove = useMutation({
     mutationFn: async () => {
       await keep();
       if (id.current !== null) await desk.discard(id.current, version.current);
     },
     onSuccess: async () => {
-      if (id.current !== null) forget(id.current);
       forget(`new-${desk.kind}`);
-      const key = `deleted-${id.current}`;
-      if (id.current !== null)
-        tell(
-          createElement(
-            'span',
-            null,
-            'The draft is deleted. ',
-            createElement(
-              'button',
-              { type: 'button', className: 'link', onClick: () => void restore(key) },
-              'Bring it back',
-            ),
-          ),
-          { id: key, autoClose: LONG_ENOUGH },
-        );
-      // The sheet goes before anything is asked anew: its own draft is none any more.
-      void navigate(desk.place);
+      if (id.current !== null) {
+        forget(id.current);
+        onceGone.current = sayGone;
+      }
+      // Whoever has left meanwhile is elsewhere, and told there.
+      if (open.current) void navigate(desk.place);
+      else onceGone.current?.();
       await queries.invalidateQueries();
     },
   });
