@@ -21,7 +21,8 @@ export function useDeleting(
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [asking, setAsking] = useState(false);
-  // It is said once the sheet is gone: what is typed into one that is brought back meanwhile would go with it.
+  // That it is deleted is said once the sheet is gone: else it is brought back while the old sheet still stands there,
+  // and what is typed into that one goes with it.
   const open = useRef(true);
   const onceGone = useRef<() => void>(undefined);
   useEffect(() => {
@@ -68,7 +69,8 @@ export function useDeleting(
         forget(id.current);
         onceGone.current = sayGone;
       }
-      // Whoever has left meanwhile is elsewhere, and told there.
+      // The sheet goes before anything is asked anew: its own draft is none any more. Whoever has left meanwhile is
+      // elsewhere, and told there.
       if (open.current) void navigate(desk.place);
       else onceGone.current?.();
       await queries.invalidateQueries();

@@ -7,9 +7,12 @@ import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.Cookie;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.testng.annotations.AfterClass;
@@ -261,6 +264,51 @@ public class WorkbenchTest extends Suite {
         assertThat(desk.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName("Castor cups")))
                 .containsText("18.50");
         deleteDraft(desk);
+    }
+
+    /** What is typed into a sheet that is about to go would go with it, where its draft was brought back meanwhile. */
+    @Test
+    public void thatADraftIsDeletedIsSaidOnceItsSheetIsGone() {
+        desk.navigate(app.url("/invoices/new"));
+        desk.getByLabel("What, line 1").fill("Goes first");
+        assertThat(desk.getByText("Kept at")).isVisible();
+        desk.evaluate("""
+                () => {
+                  window.saidWithSheet = [];
+                  new MutationObserver(() => {
+                    if (document.body.innerText.includes('The draft is deleted.'))
+                      window.saidWithSheet.push(document.querySelector('[aria-label="What, line 1"]') !== null);
+                  }).observe(document.body, { childList: true, subtree: true });
+                }""");
+        deleteDraft(desk);
+        assertThat(desk.getByText("The draft is deleted.")).isVisible();
+        assertThat((List<?>) desk.evaluate("window.saidWithSheet")).isNotEmpty().allMatch(Boolean.FALSE::equals);
+    }
+
+    @Test
+    public void whoLeavesWhileADraftIsDeletedStaysThereAndIsTold() {
+        desk.navigate(app.url("/invoices/new"));
+        desk.getByLabel("What, line 1").fill("Left behind");
+        assertThat(desk.getByText("Kept at")).isVisible();
+        List<Route> held = new ArrayList<>();
+        Consumer<Route> hold = route -> {
+            if ("DELETE".equals(route.request().method())) {
+                held.add(route);
+            } else {
+                route.resume();
+            }
+        };
+        desk.route("**/api/invoices/*", hold);
+        desk.waitForRequest(asked -> "DELETE".equals(asked.method()), () -> deleteDraft(desk));
+        desk.getByRole(
+                        AriaRole.LINK,
+                        new Page.GetByRoleOptions().setName("Clients").setExact(true))
+                .click();
+        assertThat(desk.getByLabel("What, line 1")).hasCount(0);
+        held.get(0).resume();
+        assertThat(desk.getByText("The draft is deleted.")).isVisible();
+        assertThat(desk).hasURL(app.url("/clients"));
+        desk.unroute("**/api/invoices/*", hold);
     }
 
     @Test
