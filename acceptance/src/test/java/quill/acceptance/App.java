@@ -2,7 +2,6 @@ package quill.acceptance;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.net.ServerSocket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -16,9 +15,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import quill.http.Ports;
+import quill.http.Site;
+import quill.http.Waiting;
 
 /** The application, or its stand-ins, as a process: started from the jar that is shipped, and ended or killed. */
-final class App implements AutoCloseable {
+final class App implements AutoCloseable, Site {
     static final Path ROOT =
             Path.of(System.getProperty("quill.root", "..")).toAbsolutePath().normalize();
     static final String KEY = "test-key";
@@ -51,11 +53,7 @@ final class App implements AutoCloseable {
     }
 
     static int freePort() {
-        try (ServerSocket socket = new ServerSocket(0)) {
-            return socket.getLocalPort();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
+        return Ports.free();
     }
 
     /** One port for each of the post room's, chosen once. */
@@ -151,44 +149,48 @@ final class App implements AutoCloseable {
 
     /** The shipped jar, unpacked as ./quill does it, with an archive of its classes: it starts twice as fast. */
     private static Path unpacked(String jar) {
-        return UNPACKED.computeIfAbsent(jar, name -> {
-            try {
-                Path folder = Files.createTempDirectory("quill-" + name).resolve("app");
-                finish(List.of(
-                        JAVA.get(0),
-                        "-Djarmode=tools",
-                        "-jar",
-                        ROOT.resolve(name + "/target/" + nameOf(name)).toString(),
-                        "extract",
-                        "--destination",
-                        folder.toString()));
-                List<String> dump = new ArrayList<>(JAVA);
-                dump.addAll(List.of(
-                        "-XX:ArchiveClassesAtExit=" + folder.resolve("classes.jsa"),
-                        "-Dspring.context.exit=onRefresh",
-                        "-jar",
-                        folder.resolve(nameOf(name)).toString(),
-                        "--spring.config.name=" + (name.equals("server") ? "quill" : name),
-                        "--server.port=0",
-                        "--quill.data=" + folder.resolve("none"),
-                        "--standins.data=" + folder.resolve("none"),
-                        "--standins.smtp-port=" + freePort(),
-                        "--standins.imap-port=" + freePort()));
-                finish(dump);
-                return folder;
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
-            }
-        });
+        return UNPACKED.computeIfAbsent(
+                jar, name -> Kept.of("unpacked-" + name, List.of(jarOf(name)), folder -> unpack(name, folder)));
     }
 
-    private static void finish(List<String> command) throws IOException {
+    static Path jarOf(String name) {
+        return ROOT.resolve(name + "/target/" + nameOf(name));
+    }
+
+    private static void unpack(String name, Path folder) {
+        finish(List.of(
+                JAVA.get(0),
+                "-Djarmode=tools",
+                "-jar",
+                jarOf(name).toString(),
+                "extract",
+                "--force",
+                "--destination",
+                folder.toString()));
+        List<String> dump = new ArrayList<>(JAVA);
+        dump.addAll(List.of(
+                "-XX:ArchiveClassesAtExit=" + folder.resolve("classes.jsa"),
+                "-Dspring.context.exit=onRefresh",
+                "-jar",
+                folder.resolve(nameOf(name)).toString(),
+                "--spring.config.name=" + (name.equals("server") ? "quill" : name),
+                "--server.port=0",
+                "--quill.data=" + folder.resolve("none"),
+                "--standins.data=" + folder.resolve("none"),
+                "--standins.smtp-port=" + freePort(),
+                "--standins.imap-port=" + freePort()));
+        finish(dump);
+    }
+
+    private static void finish(List<String> command) {
         try {
             Process process = new ProcessBuilder(command)
                     .redirectErrorStream(true)
                     .redirectOutput(ProcessBuilder.Redirect.DISCARD)
                     .start();
             process.waitFor();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
@@ -228,7 +230,8 @@ final class App implements AutoCloseable {
         }
     }
 
-    String url(String path) {
+    @Override
+    public String url(String path) {
         return "http://localhost:" + port + path;
     }
 
@@ -263,14 +266,19 @@ final class App implements AutoCloseable {
         return process.isAlive();
     }
 
-    @Override
-    public void close() {
+    /** An orderly stop, which compacts the books and is given the time that it needs. */
+    void stop() {
         process.destroy();
-        // An orderly stop compacts the books, and is given the time that it needs.
         Instant patience = Instant.now().plusSeconds(150);
         while (process.isAlive() && Instant.now().isBefore(patience)) {
-            Waiting.pause(50);
+            Waiting.pause(20);
         }
+        kill();
+    }
+
+    /** Thrown away, so ended at once. */
+    @Override
+    public void close() {
         kill();
     }
 }

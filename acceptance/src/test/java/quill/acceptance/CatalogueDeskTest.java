@@ -8,9 +8,10 @@ import com.microsoft.playwright.options.AriaRole;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
 
 /** What the catalogue and the settings of paper say, as it goes on to the sheet, the paper and the books. */
-public class CatalogueDeskTest extends Suite {
+public class CatalogueDeskTest extends DemoSuite {
     private Api api;
     private Page page;
 

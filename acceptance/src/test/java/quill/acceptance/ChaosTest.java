@@ -25,6 +25,8 @@ import org.testng.Reporter;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /**

@@ -13,10 +13,12 @@ import java.util.regex.Pattern;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /** At the desk, without moving the clock: keeping back, muting, policies, zoom and aging, in the browser. */
-public class ChasingDeskTest extends Suite {
+public class ChasingDeskTest extends DemoSuite {
     private Api api;
     private Page desk;
 
@@ -181,5 +183,26 @@ public class ChasingDeskTest extends Suite {
 
     private Locator button(String name) {
         return button(desk, name);
+    }
+
+    @Test
+    public void thePlanPageShowsTheSlipBesideTheStepAndKeepsWhatWasTyped() {
+        Page page = signIn();
+        page.navigate(app.url("/settings/reminders"));
+        page.getByLabel("Days, step 3").fill("14");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save the plan"))
+                .click();
+        assertThat(page.locator(".plan-step", new Page.LocatorOptions().setHasText("another step has this day")))
+                .hasCount(1);
+        assertThat(page.getByLabel("Days, step 3")).hasValue("14");
+        page.getByLabel("The hour of the daily run").fill("25:00");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save the plan"))
+                .click();
+        assertThat(page.locator("body")).containsText("from 00:00 to 23:59");
+        page.getByLabel("Days of grace").fill("-1");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save the late fees"))
+                .click();
+        assertThat(page.locator("body")).containsText("must be from 0 to 365 days");
+        page.context().close();
     }
 }

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import quill.http.Api;
 import tools.jackson.databind.JsonNode;
 
 /** What the counting house itself says that it booked: the other side of every comparison. */

@@ -1,11 +1,16 @@
 package quill.acceptance;
 
+import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.Cookie;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import quill.http.Api;
 import tools.jackson.databind.JsonNode;
 
 /** A demo of its own, for tests that move the clock. */
@@ -15,27 +20,45 @@ final class Demo implements AutoCloseable {
     Api api;
 
     Demo(Map<String, String> more) {
-        try {
-            Path own = Files.createTempDirectory("quill-demo");
-            int port = App.freePort();
-            int mail = App.freePort();
-            Path house = Files.createDirectories(own.resolve("stand-ins"));
-            Files.copy(Suite.playedOutside, house.resolve(Suite.COUNTING_HOUSE));
-            outside = App.standIns(own, port, mail);
-            Suite.copy(Suite.played, own.resolve("app"));
-            Map<String, String> settings = new java.util.LinkedHashMap<>(more);
-            settings.put("quill.demo", "true");
-            settings.put("quill.stand-ins-url", outside.url(""));
-            app = begun(own.resolve("app"), port, mail, settings);
-        } catch (IOException e) {
-            throw new java.io.UncheckedIOException(e);
+        this(temporary(), more, true);
+    }
+
+    private Demo(Path own, Map<String, String> more, boolean played) {
+        if (played) {
+            Kept.copy(played(), own);
         }
+        int port = App.freePort();
+        int mail = App.freePort();
+        outside = App.standIns(own, port, mail);
+        Map<String, String> settings = new LinkedHashMap<>(more);
+        settings.put("quill.demo", "true");
+        settings.put("quill.stand-ins-url", outside.url(""));
+        app = begun(own.resolve("app"), port, mail, settings);
         try {
             ready();
         } catch (RuntimeException | Error e) {
             close();
             throw e;
         }
+    }
+
+    private static Path temporary() {
+        try {
+            Path own = Files.createTempDirectory("quill-demo");
+            Files.delete(own);
+            return own;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** The year as it was played, with what the counting house held then, both closed: others begin from a copy. */
+    private static Path played() {
+        return Kept.of("played", List.of(App.jarOf("server"), App.jarOf("standins")), folder -> {
+            Demo first = new Demo(folder, Map.of(), false);
+            first.app.stop();
+            first.outside.stop();
+        });
     }
 
     /** A demo that does not begin leaves no process behind. */
@@ -77,16 +100,17 @@ final class Demo implements AutoCloseable {
         return count;
     }
 
+    /** A page of the business, signed in: at the door once, over HTTP. */
     Page signIn() {
-        Page page = Suite.context(1280, 800).newPage();
+        return signIn(1280, 800);
+    }
+
+    Page signIn(int width, int height) {
+        BrowserContext context = Suite.context(width, height);
+        Api.signedIn(app)
+                .signInTo((name, value) -> context.addCookies(List.of(new Cookie(name, value).setUrl(app.url("/")))));
+        Page page = context.newPage();
         page.navigate(app.url("/"));
-        page.getByLabel("E-mail address").fill(Suite.EMAIL);
-        page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Passphrase"))
-                .fill(Suite.PASSPHRASE);
-        page.getByRole(
-                        AriaRole.BUTTON,
-                        new Page.GetByRoleOptions().setName("Sign in").setExact(true))
-                .click();
         page.waitForSelector(".masthead");
         return page;
     }

@@ -8,10 +8,12 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.Map;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /** People's habits at the desk and on the client's page, in the browser. */
-public class DeskTest extends Suite {
+public class DeskTest extends DemoSuite {
     @Test
     public void rowsPastedFromASpreadsheetBecomeLines() {
         Page page = signIn();

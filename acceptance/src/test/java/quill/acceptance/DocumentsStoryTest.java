@@ -13,11 +13,12 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.util.Map;
 import org.testng.annotations.Test;
+import quill.http.Api;
 import quill.official.OfficialRules;
 import tools.jackson.databind.JsonNode;
 
 /** An invoice with everything on it, from the sheet to the credit note, in the browser. */
-public class DocumentsStoryTest extends Suite {
+public class DocumentsStoryTest extends DemoSuite {
     /** How many invoices and drafts the demo begins with; theirs are the first ids. */
     private static final int DEMO_DOCUMENTS = 59;
 

@@ -21,6 +21,7 @@ import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.testng.SkipException;
 import org.testng.annotations.Test;
+import quill.http.Api;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -28,7 +29,7 @@ import tools.jackson.databind.JsonNode;
  * leads to, each letter, each client's page. Without ids, tokens and times of the day, so that two builds which show the
  * same leave the same files. Only for {@code ./quill dump}.
  */
-public class Dump extends Suite {
+public class Dump extends DemoSuite {
     private static final Pattern CLIENTS_PAGE = Pattern.compile("/p/([\\w-]{16,})");
     private static final Pattern FILE = Pattern.compile("/api/.*(/pdf|/ubl|/html|\\.csv|\\.vcf)(\\?.*)?");
     private static final int SETTLES_AFTER = 450;

@@ -12,9 +12,10 @@ import java.util.List;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
 
 /** Figures say why wherever they stand, payments what they will settle, pages print, and nothing is complained of. */
-public class FiguresTest extends Suite {
+public class FiguresTest extends DemoSuite {
     private Api api;
     private Page desk;
     private long client;

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
+import quill.http.Api;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.ObjectMapper;
 

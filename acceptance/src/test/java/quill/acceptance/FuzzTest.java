@@ -11,10 +11,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.testng.annotations.Test;
+import quill.http.Api;
 import tools.jackson.databind.JsonNode;
 
 /** Nonsense for every field; and what answered 500 once, by name. */
-public class FuzzTest extends Suite {
+public class FuzzTest extends DemoSuite {
     @Test
     public void nonsenseIsRefusedAndNeverBreaksAnything() {
         try (Demo demo = new Demo(Map.of())) {

@@ -9,9 +9,11 @@ import java.util.Map;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 
 /** What is done beside the great story, by keyboard alone: the mouse is never used here. */
-public class KeyboardTest extends Suite {
+public class KeyboardTest extends DemoSuite {
     private Api api;
     private Page page;
     private Hands hands;

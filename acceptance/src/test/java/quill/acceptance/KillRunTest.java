@@ -11,13 +11,15 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /**
  * The application is killed forty times in the middle of a run that charges fees and sends letters, and goes on by
  * itself each time. Two machines share the forty, since most of the time is spent starting.
  */
-public class KillRunTest extends Suite {
+public class KillRunTest extends DemoSuite {
     private static final int LANES = 2;
     private static final int KILLS = 40 / LANES;
     private static final int COHORTS = 10;

@@ -14,6 +14,8 @@ import java.util.Map;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /** kill -9 at the worst moments. An installation of its own, begun on the first-run page. */

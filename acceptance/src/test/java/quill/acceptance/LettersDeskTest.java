@@ -12,10 +12,12 @@ import java.util.regex.Pattern;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /** A letter is worded at the desk, seen with a real client before it is used, and then goes as it was worded. */
-public class LettersDeskTest extends Suite {
+public class LettersDeskTest extends DemoSuite {
     /** A letter that went before is sent again. */
     private static final Pattern SEND_IT = Pattern.compile("^Send( again)?…$");
 

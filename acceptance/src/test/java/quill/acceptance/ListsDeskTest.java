@@ -14,9 +14,11 @@ import java.util.List;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 
 /** The list of all invoices and of what came in, as a person works on it. */
-public class ListsDeskTest extends Suite {
+public class ListsDeskTest extends DemoSuite {
     private Api api;
     private Page page;
     private long reachable;

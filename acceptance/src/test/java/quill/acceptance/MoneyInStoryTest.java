@@ -14,6 +14,8 @@ import java.util.TreeMap;
 import org.assertj.core.api.Assertions;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /** Money on its way, seen by those who send it and by whoever waits for it: debits, payouts, disputes, holds, refunds. */

@@ -7,6 +7,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import org.assertj.core.api.Assertions;
 import org.testng.annotations.Test;
+import quill.http.Waiting;
 
 /** A tip and a surcharge: switched on, shown before paying, in receipt and books, and given back where that is said. */
 public class OnTopStoryTest extends StorySuite {

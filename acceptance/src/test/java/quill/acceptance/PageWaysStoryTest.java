@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.concurrent.CopyOnWriteArrayList;
 import org.assertj.core.api.Assertions;
 import org.testng.annotations.Test;
+import quill.http.Waiting;
 
 /** What a client's page takes, by the business's choice: a wallet, a hold; and what whoever paid is sent. */
 public class PageWaysStoryTest extends StorySuite {

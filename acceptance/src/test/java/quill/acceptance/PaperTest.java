@@ -10,11 +10,13 @@ import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.font.PDFont;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.ObjectMapper;
 
 /** What is printed and described: the PDF read back by PDFBox, and the API against its committed description. */
-public class PaperTest extends Suite {
+public class PaperTest extends DemoSuite {
     @Test
     public void thePrintedInvoiceSaysWhatTheScreenSays() throws IOException {
         Api api = Api.signedIn(app);

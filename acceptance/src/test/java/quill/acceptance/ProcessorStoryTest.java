@@ -10,9 +10,10 @@ import org.assertj.core.api.Assertions;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
 
 /** A card processor of one's own: set up, tried, and on; everywhere a trial says that it is one. */
-public class ProcessorStoryTest extends Suite {
+public class ProcessorStoryTest extends DemoSuite {
     private static final String NAME = "Second house";
     private static final String TRIED = "nothing is taken, and nothing is settled";
     private Api api;

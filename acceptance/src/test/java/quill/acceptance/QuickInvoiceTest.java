@@ -6,6 +6,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import org.testng.annotations.Test;
+import quill.http.Waiting;
 
 /** Three fields and Enter, by keys alone: what is wrong stands beside its field, then the letter is there. */
 public class QuickInvoiceTest extends StorySuite {

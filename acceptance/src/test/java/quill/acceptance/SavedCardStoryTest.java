@@ -9,6 +9,8 @@ import java.util.Map;
 import org.assertj.core.api.Assertions;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 
 /** A card that is kept: used again, planned with, taken from, and removed, on the desk and on telephones. */
 public class SavedCardStoryTest extends StorySuite {

@@ -12,10 +12,11 @@ import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.rendering.PDFRenderer;
 import org.testng.SkipException;
 import org.testng.annotations.Test;
+import quill.http.Api;
 import tools.jackson.databind.JsonNode;
 
 /** The pictures of docs/screenshots, from the demo's data; taken only by {@code ./quill shots}. */
-public class Screenshots extends Suite {
+public class Screenshots extends DemoSuite {
     private final Path to = App.ROOT.resolve("docs/screenshots");
 
     @Test

@@ -5,13 +5,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.Map;
 import org.testng.annotations.Test;
+import quill.http.Api;
 
 /** Two at once on the same books would do things twice: the second refuses, and the first goes on. */
-public class SecondServerTest extends Suite {
+public class SecondServerTest extends DemoSuite {
     @Test
     public void aSecondServerOnTheSameBooksRefusesPlainly() {
         String before = app.log();
-        assertThatThrownBy(() -> App.server(app.data, App.freePort(), standIns.port, smtpPort, Map.of()))
+        assertThatThrownBy(() -> App.server(app.data, App.freePort(), standIns.port, App.freePort(), Map.of()))
                 .hasMessageContaining("ended");
         String told = app.log().substring(before.length());
         assertThat(told)

@@ -8,7 +8,7 @@ import com.microsoft.playwright.options.AriaRole;
 import org.testng.annotations.Test;
 
 /** The sheet: installments on dates, nothing lost by Tab and blank, a client added on the way, and all of it on a phone. */
-public class SheetTest extends Suite {
+public class SheetTest extends DemoSuite {
     @Test
     public void installmentsAreAddedOnDatesAndInEqualParts() {
         Page page = signIn();

@@ -9,9 +9,11 @@ import java.util.regex.Pattern;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 
 /** The slip: an invoice by text message, later, to an address that turns out to be wrong. */
-public class SlipStoryTest extends Suite {
+public class SlipStoryTest extends DemoSuite {
     private static final Pattern SEND_IT = Pattern.compile("^Send( again)?…$");
     private Api api;
     private Page desk;

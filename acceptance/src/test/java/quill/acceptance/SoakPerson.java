@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.UUID;
+import quill.http.Api;
 import tools.jackson.databind.JsonNode;
 
 /** Somebody at work for as long as the soak goes on: writes, issues, sends, is paid, credits, and reads the books. */

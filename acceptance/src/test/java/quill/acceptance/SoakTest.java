@@ -20,6 +20,8 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 
 /**
  * Five people at work, clients' pages, nonsense for every address, and kill -9 now and then, from an empty folder, with
@@ -209,7 +211,7 @@ public class SoakTest {
 
     /** After an orderly stop: how many times the file is as large as one into which everything was copied. */
     private double sizeAgainstAFreshCopy() throws IOException, SQLException {
-        own.close();
+        own.stop();
         Path books = own.data.resolve("books.mv.db");
         String password = Files.readString(own.data.resolve("books.password")).strip();
         Path copy = own.data.resolve("copy");

@@ -1,25 +1,14 @@
 package quill.acceptance;
 
 import com.microsoft.playwright.Page;
-import java.util.Map;
-import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 
-/** A story with a business of its own, whose owner sits at the desk. */
-public class StorySuite extends Suite {
-    Demo demo;
+/** A story that begins with the owner at the desk. */
+public class StorySuite extends DemoSuite {
     Page desk;
 
     @BeforeClass
-    public void startAnother() {
-        demo = new Demo(Map.of());
-        desk = demo.signIn();
-    }
-
-    @AfterClass(alwaysRun = true)
-    public void end() {
-        if (demo != null) {
-            demo.close();
-        }
+    public void sitDown() {
+        desk = signIn();
     }
 }

@@ -13,10 +13,12 @@ import java.util.Map;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /** The whole job once, in the browser: from the first keystroke to money in the books. */
-public class StoryTest extends Suite {
+public class StoryTest extends DemoSuite {
     private final Map<String, List<String>> booksOf = new HashMap<>();
 
     @DataProvider

@@ -10,71 +10,37 @@ import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.io.IOException;
-import java.net.URI;
-import java.net.http.HttpRequest;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Stream;
 import org.testng.annotations.AfterClass;
-import org.testng.annotations.AfterSuite;
-import org.testng.annotations.BeforeSuite;
-import tools.jackson.databind.JsonNode;
+import org.testng.annotations.BeforeClass;
 
-/** One boot of the application, with the demo's data, and one browser for the whole suite. */
+/** One browser for all classes that a process runs, and what people do in it. */
 public class Suite {
     static final String EMAIL = "odile@larkmoor.example";
     static final String PASSPHRASE = "felt hammers and copper strings";
     static final String GOOD_CARD = "9901000000000019";
     static final String POOR_CARD = "9902000000000026";
 
-    static Path folder;
-    static App standIns;
-    static App app;
-    static int smtpPort;
-    /** The demo's books as they were played, closed. */
-    static Path played;
-    /** What the counting house held then: it belongs to those books. */
-    static Path playedOutside;
-
-    static final String COUNTING_HOUSE = "counting-house.mv.db";
-
-    private static Playwright playwright;
     static Browser browser;
 
-    @BeforeSuite
-    public void start() throws IOException {
-        folder = Files.createTempDirectory("quill-acceptance");
-        smtpPort = App.freePort();
-        int port = App.freePort();
-        standIns = App.standIns(folder, port, smtpPort);
-        app = App.server(
-                folder.resolve("app"),
-                port,
-                standIns.port,
-                smtpPort,
-                Map.of("quill.demo", "true", "quill.stand-ins-url", standIns.url("")));
-        app.demoReady();
-        // Others begin from a copy of this demo's books: the year is played once for the whole suite.
-        app.close();
-        played = copy(app.data, folder.resolve("played"));
-        // The counting house's own books belong to them.
-        standIns.close();
-        playedOutside = Files.copy(
-                folder.resolve("stand-ins").resolve(COUNTING_HOUSE), folder.resolve("played-" + COUNTING_HOUSE));
-        standIns.start("/counting-house");
-        app.start("/api/health").demoReady();
-        Path driver = Files.createDirectories(folder.resolve("driver"));
+    /** Once in this process, for all classes that it runs; it ends with it. */
+    @BeforeClass
+    public void startTheBrowser() throws IOException {
+        if (browser != null) {
+            return;
+        }
+        // Limits that only a broken page reaches: machines are slow at times, and no test asserts a time.
+        PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
+        Path driver = Files.createTempDirectory("quill-driver");
         Files.createSymbolicLink(driver.resolve("package"), App.ROOT.resolve("web/node_modules/playwright-core"));
         Files.createSymbolicLink(driver.resolve("node"), onPath("node"));
         System.setProperty("playwright.cli.dir", driver.toString());
-        playwright = Playwright.create(
-                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
-        // Limits that only a broken page reaches: machines are slow at times, and no test asserts a time.
-        PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
         String chromium = System.getenv().getOrDefault("QUILL_CHROMIUM", "/usr/bin/chromium");
-        browser = playwright
+        browser = Playwright.create(
+                        new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")))
                 .chromium()
                 .launch(new BrowserType.LaunchOptions()
                         .setExecutablePath(Path.of(chromium))
@@ -87,27 +53,6 @@ public class Suite {
                                 "--disable-background-networking",
                                 "--disable-component-update",
                                 "--disable-sync")));
-    }
-
-    static Path copy(Path from, Path to) throws IOException {
-        try (Stream<Path> files = Files.walk(from)) {
-            for (Path file : (Iterable<Path>) files::iterator) {
-                Files.copy(file, to.resolve(from.relativize(file).toString()));
-            }
-        }
-        return to;
-    }
-
-    @AfterSuite(alwaysRun = true)
-    public void stop() {
-        if (playwright != null) {
-            playwright.close();
-        }
-        for (App each : new App[] {app, standIns}) {
-            if (each != null) {
-                each.close();
-            }
-        }
     }
 
     /** Pages that a class leaves open go on asking their server, which is gone with the class, and keep their memory. */
@@ -245,43 +190,5 @@ public class Suite {
                 .setReducedMotion(motion));
         context.setDefaultTimeout(60_000);
         return context;
-    }
-
-    /** A page of the business, signed in. */
-    static Page signIn() {
-        Page page = context(1280, 800).newPage();
-        page.navigate(app.url("/"));
-        page.getByLabel("E-mail address").fill(EMAIL);
-        page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Passphrase"))
-                .fill(PASSPHRASE);
-        page.getByRole(
-                        AriaRole.BUTTON,
-                        new Page.GetByRoleOptions().setName("Sign in").setExact(true))
-                .click();
-        page.waitForSelector(".masthead");
-        return page;
-    }
-
-    /** Turns a dial of the counting house. */
-    static void dial(String name, int setting) {
-        new Api(standIns)
-                .exchange(HttpRequest.newBuilder(URI.create(standIns.url("/counting-house/dials")))
-                        .header("Content-Type", "application/x-www-form-urlencoded")
-                        .POST(HttpRequest.BodyPublishers.ofString("dial=" + name + "&setting=" + setting))
-                        .build());
-    }
-
-    /** What arrived at an address, newest first. */
-    static JsonNode letters(String address) {
-        return new Api(standIns).get("/post-room/boxes/" + address).ok();
-    }
-
-    static boolean hasLetter(String address, String subject) {
-        for (JsonNode letter : letters(address)) {
-            if (letter.path("subject").asString().contains(subject)) {
-                return true;
-            }
-        }
-        return false;
     }
 }

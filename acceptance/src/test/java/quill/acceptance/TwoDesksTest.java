@@ -7,10 +7,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeSet;
 import org.testng.annotations.Test;
+import quill.http.Api;
 import tools.jackson.databind.JsonNode;
 
 /** Two browsers issue fifty drafts each at the same time: a hundred numbers, no gap, none twice. */
-public class TwoDesksTest extends Suite {
+public class TwoDesksTest extends DemoSuite {
     private static final int EACH = 50;
 
     @Test

@@ -12,9 +12,11 @@ import com.microsoft.playwright.options.Cookie;
 import java.util.List;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 
 /** Every view by axe-core (WCAG 2.2 AA), in both lights, and what a person meets who slips or is signed out. */
-public class ViewsTest extends Suite {
+public class ViewsTest extends DemoSuite {
     /** What passes is not described for each of its elements: on a long page that takes most of the time. */
     private static final AxeRunOptions VIOLATIONS_ONLY = new AxeRunOptions();
 

@@ -10,9 +10,10 @@ import java.util.regex.Pattern;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
 
 /** Which way to pay is missing and why, before anything goes; and by which plan a document is reminded of. */
-public class WaysStoryTest extends Suite {
+public class WaysStoryTest extends DemoSuite {
     private static final String OVER = "EUR 4,840.00 is above its ceiling, EUR 3,000.00";
     private Api api;
     private Page desk;

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.regex.Pattern;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.http.Waiting;
 
 /**
  * A new client, an invoice with a deposit and two installments on days, sent after a look, paid on a phone in part,

@@ -9,9 +9,10 @@ import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.http.Waiting;
 
 /** Every view on any width, and at 200% zoom of a desk's: nothing is cut, and only a table that says so scrolls sideways. */
-public class WidthsTest extends Suite {
+public class WidthsTest extends DemoSuite {
     private Page page;
 
     /** What stands out of the window, or can be scrolled sideways, in words. */

@@ -18,9 +18,10 @@ import java.util.stream.IntStream;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
 
 /** Writing is quick, by keys alone and on a phone, and nothing that was typed is ever lost. */
-public class WorkbenchTest extends Suite {
+public class WorkbenchTest extends DemoSuite {
     private Api api;
     private Page desk;
     private int pressed;

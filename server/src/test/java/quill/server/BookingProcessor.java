@@ -5,7 +5,6 @@ import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -36,7 +35,7 @@ public final class BookingProcessor implements AutoCloseable {
 
     /** Listens on a port of its own. */
     public BookingProcessor() throws IOException {
-        http = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
+        http = HttpServer.create(OwnPort.at("processor"), 0);
         http.createContext("/api/orders", e -> {
             String key = e.getRequestHeaders().getFirst("Idempotency-Key");
             String id = key != null ? key : e.getRequestURI().getPath().split("/")[3];

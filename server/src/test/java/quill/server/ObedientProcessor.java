@@ -3,7 +3,6 @@ package quill.server;
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
-import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.Set;
@@ -33,7 +32,7 @@ public final class ObedientProcessor implements AutoCloseable {
 
     /** Listens on a port of its own. */
     public ObedientProcessor() throws IOException {
-        http = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
+        http = HttpServer.create(OwnPort.at("processor"), 0);
         http.createContext("/api/orders", this::order);
         http.createContext("/api/keepings", this::keeping);
         http.createContext("/api/methods", exchange -> {

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.joda.money.Money;
+import org.springframework.context.ApplicationListener;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.PayloadApplicationEvent;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -34,15 +35,36 @@ import quill.server.debts.StoredInstallment;
 import quill.server.invoices.InvoicesService;
 import quill.server.payments.PaymentsService;
 
-/** The application on a fresh database in memory, with nothing on a timer: tests move its clock and start its runs. */
+/**
+ * The application on fresh books in memory, with nothing on a timer: tests move its clock and start its runs. One is started
+ * for all tests with the same settings, and is as new for each; one with books in a folder is started each time.
+ */
 public final class Server implements AutoCloseable {
+    private static final String BOOKS = "--spring.datasource.url";
     public static final ZoneId ZONE = ZoneId.of("Europe/Dublin");
     private static int count;
     private final ConfigurableApplicationContext context;
+    /** Where it is used again; else null. */
+    private final StartedOnce startedOnce;
+
     private int payments;
 
     /** @param more settings over the tests' own, such as {@code --quill.processor.url=…} */
     public Server(String... more) {
+        Map<String, String> settings = new LinkedHashMap<>();
+        for (String each : more) {
+            settings.put(each.substring(0, each.indexOf('=')), each.substring(each.indexOf('=') + 1));
+        }
+        startedOnce = isOfItsOwn(settings) ? null : StartedOnce.with(settings, () -> start(settings));
+        context = startedOnce == null ? start(settings) : startedOnce.context;
+    }
+
+    /** Books in a folder outlive it, and what is done by itself would go on for the next test. */
+    private static boolean isOfItsOwn(Map<String, String> settings) {
+        return settings.keySet().stream().anyMatch(s -> s.equals(BOOKS) || s.endsWith("-every"));
+    }
+
+    private static ConfigurableApplicationContext start(Map<String, String> more) {
         try {
             Map<String, String> settings = new LinkedHashMap<>();
             settings.put("--server.port", "0");
@@ -51,9 +73,10 @@ public final class Server implements AutoCloseable {
                     Files.createTempDirectory("quill-server-test").toString());
             // It stays while no connection is open, as a file would.
             settings.put(
-                    "--spring.datasource.url",
+                    BOOKS,
                     "jdbc:h2:mem:test" + count++
-                            + ";DB_CLOSE_DELAY=-1;DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0;OPTIMIZE_REUSE_RESULTS=0");
+                            + ";DB_CLOSE_DELAY=-1;DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0;LOCK_TIMEOUT=10000;OPTIMIZE_REUSE_RESULTS=0");
+            settings.put("--server.shutdown", "immediate");
             settings.put("--quill.outbox-every", "36000000");
             settings.put("--quill.find-every", "36000000");
             settings.put("--quill.run-every", "36000000");
@@ -61,14 +84,12 @@ public final class Server implements AutoCloseable {
             settings.put("--quill.processor.ask-every", "36000000");
             settings.put("--quill.processor.read-every", "36000000");
             settings.put("--logging.level.quill", "WARN");
-            for (String each : more) {
-                settings.put(each.substring(0, each.indexOf('=')), each.substring(each.indexOf('=') + 1));
-            }
-            String url = settings.get("--spring.datasource.url");
+            settings.putAll(more);
+            String url = settings.get(BOOKS);
             if (url.startsWith("jdbc:h2:mem:")) {
                 EmptyBooks.layOut(url, Path.of(settings.get("--quill.data")));
             }
-            context = QuillApplication.start(settings.entrySet().stream()
+            return QuillApplication.start(settings.entrySet().stream()
                     .map(e -> e.getKey() + "=" + e.getValue())
                     .toArray(String[]::new));
         } catch (java.io.IOException e) {
@@ -80,7 +101,7 @@ public final class Server implements AutoCloseable {
     public static Server onDisk(Path folder, String... more) {
         List<String> all = new ArrayList<>(List.of(more));
         all.add("--quill.data=" + folder);
-        all.add("--spring.datasource.url=" + urlIn(folder));
+        all.add(BOOKS + "=" + urlIn(folder));
         return new Server(all.toArray(String[]::new));
     }
 
@@ -101,11 +122,19 @@ public final class Server implements AutoCloseable {
 
     /** Hands over each event of a kind within the application, when it is published. */
     public <E> void listen(Class<E> kind, Consumer<E> listener) {
-        context.addApplicationListener((PayloadApplicationEvent<?> e) -> {
-            if (kind.isInstance(e.getPayload())) {
-                listener.accept(kind.cast(e.getPayload()));
+        ApplicationListener<?> hears = new ApplicationListener<PayloadApplicationEvent<?>>() {
+            @Override
+            public void onApplicationEvent(PayloadApplicationEvent<?> e) {
+                if (kind.isInstance(e.getPayload())) {
+                    listener.accept(kind.cast(e.getPayload()));
+                }
             }
-        });
+        };
+        if (startedOnce == null) {
+            context.addApplicationListener(hears);
+        } else {
+            startedOnce.listen(hears);
+        }
     }
 
     /** Begins to pay an invoice's installments, all of them, at the processor. @param sum as its page shows it */
@@ -243,6 +272,10 @@ public final class Server implements AutoCloseable {
 
     @Override
     public void close() {
-        context.close();
+        if (startedOnce == null) {
+            context.close();
+        } else {
+            startedOnce.rest();
+        }
     }
 }

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
-import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -23,6 +22,7 @@ import quill.core.acts.ActKind;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
+import quill.server.OwnPort;
 import quill.server.Server;
 import quill.server.common.ConflictException;
 import quill.server.dailyrun.DailyRun;
@@ -46,7 +46,7 @@ public class CardOrdersTest {
     @BeforeMethod
     public void start() throws IOException {
         states.clear();
-        processor = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
+        processor = HttpServer.create(OwnPort.at("processor"), 0);
         processor.createContext("/api/orders", exchange -> {
             String path = exchange.getRequestURI().getPath();
             String key = exchange.getRequestHeaders().getFirst("Idempotency-Key");

@@ -3,7 +3,6 @@ package quill.server.clearing;
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
-import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -18,6 +17,7 @@ import org.testng.annotations.BeforeMethod;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.money.Amounts;
+import quill.server.OwnPort;
 import quill.server.Server;
 import quill.server.books.BooksService;
 import quill.server.cardorders.CardOrders;
@@ -47,7 +47,7 @@ public class ClearingSuite {
         entries.clear();
         refundKeys.clear();
         refundStatus = 200;
-        processor = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
+        processor = HttpServer.create(OwnPort.at("processor"), 0);
         processor.createContext("/api/orders", exchange -> {
             String key = exchange.getRequestHeaders().getFirst("Idempotency-Key");
             String id = key != null ? key : exchange.getRequestURI().getPath().split("/")[3];

@@ -22,6 +22,7 @@ import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.latefee.TypedLateFeePolicy;
+import quill.server.OwnPort;
 import quill.server.Server;
 import quill.server.chasing.ActView;
 import quill.server.chasing.Chasing;
@@ -44,8 +45,10 @@ public class CallingBackTest {
     private static final LocalDate BEGIN = LocalDate.of(2027, 3, 1);
     private static final String TO = "new.client@clients.example";
     private static final Slip COPIED = slip(null, null, null, true, null);
+    private static final String[] SETTINGS = {
+        "--quill.call-back-seconds=900", "--spring.mail.host=127.0.0.1", "--spring.mail.port=" + OwnPort.of("mail")
+    };
     private GreenMail postRoom;
-    private Path folder;
     private Correspondence letters;
     private LeftToAPerson left;
     private ReminderLook looks;
@@ -56,22 +59,21 @@ public class CallingBackTest {
 
     @BeforeMethod
     public void start() throws Exception {
-        postRoom = new GreenMail(new ServerSetup(0, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
+        postRoom = new GreenMail(new ServerSetup(OwnPort.of("mail"), "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
         postRoom.start();
-        folder = Files.createTempDirectory("quill-calling-back");
-        open();
+        open(new Server(SETTINGS));
+        setUp();
+    }
+
+    private void setUp() {
         server.setUp(BEGIN);
         server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(TypedLateFeePolicy.none(), "10", false, 0));
         server.bean(DailyRun.class).catchUp();
         client = server.client("New Client", true);
     }
 
-    private void open() {
-        server = Server.onDisk(
-                folder,
-                "--quill.call-back-seconds=900",
-                "--spring.mail.host=127.0.0.1",
-                "--spring.mail.port=" + postRoom.getSmtp().getPort());
+    private void open(Server started) {
+        server = started;
         dispatch = server.bean(DispatchService.class);
         callingBack = server.bean(CallingBack.class);
         letters = server.bean(Correspondence.class);
@@ -113,12 +115,16 @@ public class CallingBackTest {
     }
 
     @Test
-    public void anInvoiceThatIsCalledBackIsIssuedUnsentAndUnseenAfterARestartToo() {
+    public void anInvoiceThatIsCalledBackIsIssuedUnsentAndUnseenAfterARestartToo() throws Exception {
+        Path folder = Files.createTempDirectory("quill-calling-back");
+        server.close();
+        open(Server.onDisk(folder, SETTINGS));
+        setUp();
         DocumentId id = draft();
         dispatch.issueAndSend(id, 1, COPIED);
         assertThat(sent()).isEmpty();
         server.close();
-        open();
+        open(Server.onDisk(folder, SETTINGS));
         assertThat(sent()).as("it still waits after a restart").isEmpty();
         assertThat(callingBack.leaving())
                 .singleElement()

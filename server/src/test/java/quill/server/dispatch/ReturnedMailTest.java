@@ -21,6 +21,7 @@ import org.testng.annotations.Test;
 import quill.core.RefusedException;
 import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
+import quill.server.OwnPort;
 import quill.server.Server;
 import quill.server.clients.ClientsService;
 import quill.server.common.ConflictException;
@@ -39,7 +40,10 @@ public class ReturnedMailTest {
 
     @BeforeMethod
     public void start() {
-        mail = new GreenMail(new ServerSetup[] {ServerSetup.SMTP.dynamicPort(), ServerSetup.IMAP.dynamicPort()});
+        mail = new GreenMail(new ServerSetup[] {
+            ServerSetup.SMTP.dynamicPort(),
+            new ServerSetup(OwnPort.of("mailbox"), "127.0.0.1", ServerSetup.PROTOCOL_IMAP)
+        });
         mail.start();
         own = mail.setUser(OWN, OWN, "secret");
         server = new Server(

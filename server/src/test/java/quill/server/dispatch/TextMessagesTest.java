@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
-import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -20,6 +19,7 @@ import quill.core.id.ClientId;
 import quill.core.id.DocumentId;
 import quill.core.letter.Channel;
 import quill.core.letter.LetterKind;
+import quill.server.OwnPort;
 import quill.server.Server;
 import quill.server.chasing.Decisions;
 import quill.server.clients.ClientsService;
@@ -44,7 +44,7 @@ public class TextMessagesTest {
         status = 200;
         answer = "{}";
         taken.clear();
-        gateway = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
+        gateway = HttpServer.create(OwnPort.at("texts"), 0);
         gateway.createContext("/texts", exchange -> {
             taken.add(new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8));
             if (status == 0) {

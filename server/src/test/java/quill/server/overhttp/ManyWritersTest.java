@@ -1,4 +1,4 @@
-package quill.acceptance;
+package quill.server.overhttp;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -17,13 +17,15 @@ import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.testng.Reporter;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /**
  * Twenty people work on one client's account at once, a thousand operations in all: nothing is lost, nothing doubled, whoever is
  * refused is told why, and what is open never falls below nothing.
  */
-public class ManyWritersTest extends Suite {
+public class ManyWritersTest extends InAWorld {
     private static final int WRITERS = 20;
     private static final int EACH = 50;
 
@@ -36,7 +38,7 @@ public class ManyWritersTest extends Suite {
 
     @Test
     public void twentyWritersOnOneClientLoseAndDoubleNothing() throws Exception {
-        Api owner = Api.signedIn(app);
+        Api owner = api;
         long client = owner.client("Many Writers");
         for (int i = 0; i < 12; i++) {
             invoices.add(owner.issue(owner.draft(client, "100.00", "d40%@0", "rest@30")));
@@ -46,7 +48,7 @@ public class ManyWritersTest extends Suite {
         for (int w = 0; w < WRITERS; w++) {
             int writer = w;
             // One after another: the door lets nobody crowd in.
-            Api api = Api.signedIn(app);
+            Api api = Api.signedIn(world);
             tasks.add(() -> {
                 Random random = new Random(writer);
                 for (int i = 0; i < EACH; i++) {
@@ -77,7 +79,7 @@ public class ManyWritersTest extends Suite {
             JsonNode choice = api.choice(api.token(invoice), 0);
             Api.Answer order = choice == null ? null : api.order(api.token(invoice), choice);
             if (order != null && count(order).status() == 200) {
-                api.typeCard(order.ok().path("address").asString(), GOOD_CARD);
+                api.typeCard(order.ok().path("address").asString(), World.GOOD_CARD);
             }
         } else if (what < 18) {
             Long payment = payments.peek();

@@ -1,4 +1,4 @@
-package quill.acceptance;
+package quill.http;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -14,25 +14,30 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BiConsumer;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.ObjectMapper;
 
 /** Speaks to the application as a browser would: cookies, CSRF token, JSON. */
-final class Api {
+public final class Api {
+    /** Whoever owns the tests' business, and what it signs in with. */
+    public static final String EMAIL = "odile@larkmoor.example";
+
+    public static final String PASSPHRASE = "felt hammers and copper strings";
     private static final ObjectMapper JSON = new ObjectMapper();
-    private final App app;
+    private final Site site;
     private final CookieManager cookies = new CookieManager();
     private final HttpClient http =
             HttpClient.newBuilder().cookieHandler(cookies).build();
 
-    Api(App app) {
-        this.app = app;
+    public Api(Site site) {
+        this.site = site;
     }
 
     /** An answer: its status and its JSON, null where there is none. */
-    record Answer(int status, JsonNode json, String text) {
+    public record Answer(int status, JsonNode json, String text) {
         /** The message beside a field of a refusal, or null. */
-        String problem(String field) {
+        public String problem(String field) {
             for (JsonNode p : json.path("problems")) {
                 if (p.path("field").asString().equals(field)) {
                     return p.path("message").asString();
@@ -41,7 +46,7 @@ final class Api {
             return null;
         }
 
-        JsonNode ok() {
+        public JsonNode ok() {
             if (status >= 300) {
                 throw new AssertionError("status " + status + ": " + text);
             }
@@ -50,7 +55,7 @@ final class Api {
     }
 
     /** Fills the first page of an empty installation in. @param taxed whether the business is registered for tax */
-    Answer firstRun(String email, String passphrase, String business, boolean taxed) {
+    public Answer firstRun(String email, String passphrase, String business, boolean taxed) {
         Map<String, Object> own = new LinkedHashMap<>(Map.of("name", business, "email", "post@larkmoor.example"));
         own.putAll(Map.of("address", "Here 1", "currency", "EUR", "zone", "Europe/Dublin"));
         return post(
@@ -61,30 +66,35 @@ final class Api {
                         "tax", Map.of("registered", taxed, "number", "BE 0", "name", "VAT 21%", "rate", "21")));
     }
 
-    static Api signedIn(App app) {
-        Api api = new Api(app);
-        api.post("/api/session", Map.of("email", Suite.EMAIL, "passphrase", Suite.PASSPHRASE))
+    public static Api signedIn(Site site) {
+        Api api = new Api(site);
+        api.post("/api/session", Map.of("email", EMAIL, "passphrase", PASSPHRASE))
                 .ok();
         return api;
     }
 
-    Answer get(String path) {
+    /** Hands on what a browser needs to be signed in as this is: the name and the value of each cookie. */
+    public void signInTo(BiConsumer<String, String> browser) {
+        cookies.getCookieStore().getCookies().forEach(c -> browser.accept(c.getName(), c.getValue()));
+    }
+
+    public Answer get(String path) {
         return send("GET", path, null);
     }
 
-    Answer post(String path, Object body) {
+    public Answer post(String path, Object body) {
         return send("POST", path, body);
     }
 
-    Answer put(String path, Object body) {
+    public Answer put(String path, Object body) {
         return send("PUT", path, body);
     }
 
-    Answer send(String method, String path, Object body) {
+    public Answer send(String method, String path, Object body) {
         if (!"GET".equals(method) && token().isEmpty()) {
             send("GET", "/api/session", null);
         }
-        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(app.url(path)))
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(site.url(path)))
                 .header("Content-Type", "application/json")
                 .header("X-XSRF-TOKEN", token())
                 .method(
@@ -96,7 +106,7 @@ final class Api {
         return exchange(request.build());
     }
 
-    Answer exchange(HttpRequest request) {
+    public Answer exchange(HttpRequest request) {
         try {
             HttpResponse<String> response = http.send(request, HttpResponse.BodyHandlers.ofString());
             String text = response.body();
@@ -111,15 +121,15 @@ final class Api {
     }
 
     /** An answer that goes on for as long as its reader stays. */
-    HttpResponse<java.io.InputStream> stream(String path) throws IOException, InterruptedException {
+    public HttpResponse<java.io.InputStream> stream(String path) throws IOException, InterruptedException {
         return http.send(
-                HttpRequest.newBuilder(URI.create(app.url(path))).build(), HttpResponse.BodyHandlers.ofInputStream());
+                HttpRequest.newBuilder(URI.create(site.url(path))).build(), HttpResponse.BodyHandlers.ofInputStream());
     }
 
-    byte[] bytes(String path) {
+    public byte[] bytes(String path) {
         try {
             return http.send(
-                            HttpRequest.newBuilder(URI.create(app.url(path))).build(),
+                            HttpRequest.newBuilder(URI.create(site.url(path))).build(),
                             HttpResponse.BodyHandlers.ofByteArray())
                     .body();
         } catch (IOException | InterruptedException e) {
@@ -128,11 +138,11 @@ final class Api {
     }
 
     /** The CSRF token, for a request that is not JSON. */
-    String csrf() {
+    public String csrf() {
         return token();
     }
 
-    void forgetSession() {
+    public void forgetSession() {
         cookies.getCookieStore().removeAll();
     }
 
@@ -144,7 +154,7 @@ final class Api {
                 .orElse("");
     }
 
-    long client(String name) {
+    public long client(String name) {
         String email = name.toLowerCase().replaceAll("[^a-z]", "") + "@clients.example";
         return post(
                         "/api/clients",
@@ -168,12 +178,12 @@ final class Api {
                 .asLong();
     }
 
-    String firstTax() {
+    public String firstTax() {
         return get("/api/business").ok().path("taxes").get(0).path("id").asString();
     }
 
     /** A draft that can be issued: one line of that price, and installments such as {@code d40%@0}. */
-    Map<String, Object> draft(Long client, String price, String... terms) {
+    public Map<String, Object> draft(Long client, String price, String... terms) {
         List<Map<String, Object>> schedule = new ArrayList<>();
         for (String term : terms) {
             String[] part = term.split("@");
@@ -195,19 +205,19 @@ final class Api {
     }
 
     /** Writes, issues and sends. @return the invoice's id */
-    long issue(Map<String, Object> draft) {
+    public long issue(Map<String, Object> draft) {
         long id = post("/api/invoices", draft).ok().path("id").asLong();
         post("/api/invoices/" + id + "/issue-and-send", Map.of("version", 1)).ok();
         return id;
     }
 
-    String token(long invoice) {
+    public String token(long invoice) {
         String link =
                 get("/api/invoices/" + invoice).ok().path("issued").path("link").asString();
         return link.substring(link.lastIndexOf('/') + 1);
     }
 
-    String open(long invoice) {
+    public String open(long invoice) {
         return get("/api/invoices/" + invoice)
                 .ok()
                 .path("issued")
@@ -216,7 +226,7 @@ final class Api {
                 .asString();
     }
 
-    Answer transfer(long client, Long invoice, String amount, String key) {
+    public Answer transfer(long client, Long invoice, String amount, String key) {
         Map<String, Object> body = new LinkedHashMap<>();
         body.put("key", key);
         body.put("clientId", client);
@@ -229,7 +239,7 @@ final class Api {
     }
 
     /** Asks to pay what the page offers. @return the answer with the processor's address */
-    Answer order(String token, JsonNode choice) {
+    public Answer order(String token, JsonNode choice) {
         return post(
                 "/api/public/" + token + "/orders",
                 Map.of(
@@ -241,12 +251,12 @@ final class Api {
                         "EUR"));
     }
 
-    JsonNode choice(String token, int which) {
+    public JsonNode choice(String token, int which) {
         return get("/api/public/" + token).ok().path("paying").path("choices").get(which);
     }
 
     /** Types a card on the processor's page, as a payer would. @return the page that follows */
-    String typeCard(String payAt, String number) {
+    public String typeCard(String payAt, String number) {
         String form = "number=" + number + "&expiry=" + URLEncoder.encode("09/29", StandardCharsets.UTF_8);
         return exchange(HttpRequest.newBuilder(URI.create(payAt))
                         .header("Content-Type", "application/x-www-form-urlencoded")
@@ -256,7 +266,7 @@ final class Api {
     }
 
     /** Whether every account sums to zero and every client's debts and entries agree. */
-    boolean booksAgree() {
+    public boolean booksAgree() {
         JsonNode books = get("/api/books").ok();
         return books.path("disagreeing").isEmpty()
                 && !books.path("sum").path("amount").asString().matches(".*[1-9].*");

@@ -1,4 +1,4 @@
-package quill.acceptance;
+package quill.server.overhttp;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -12,16 +12,16 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import org.testng.annotations.Test;
+import quill.http.Api;
 import tools.jackson.databind.JsonNode;
 
 /** Everything that corrects an invoice, pays it or sends it, at once: what was answered is what the books say. */
-public class CorrectionRaceTest extends Suite {
+public class CorrectionRaceTest extends InAWorld {
     private static final int RUNS = 12;
     private static final BigDecimal TOTAL = new BigDecimal("121.00");
 
     @Test
     public void correctingPayingAndSendingAtOnceLeaveTheBooksWithWhatWasAnswered() throws Exception {
-        Api api = Api.signedIn(app);
         ExecutorService threads = Executors.newFixedThreadPool(6);
         int corrected = 0;
         for (int run = 0; run < RUNS; run++) {

@@ -1,4 +1,4 @@
-package quill.acceptance;
+package quill.server.overhttp;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -11,18 +11,13 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /** Two windows, old pages, repeated requests and lost answers: nothing lost, nothing double, everybody told the truth. */
-public class RaceTest extends Suite {
-    private Api api;
-
-    @BeforeClass
-    public void signInOnce() {
-        api = Api.signedIn(app);
-    }
+public class RaceTest extends InAWorld {
 
     @Test
     public void twoTabsPayOneInstallmentOnce() {
@@ -33,8 +28,8 @@ public class RaceTest extends Suite {
         String first = api.order(token, choice).ok().path("address").asString();
         String second = api.order(token, choice).ok().path("address").asString();
         assertThat(second).isEqualTo(first);
-        assertThat(api.typeCard(first, GOOD_CARD)).contains("Paid. Thank you");
-        assertThat(api.typeCard(second, GOOD_CARD)).contains("nothing more is taken");
+        assertThat(api.typeCard(first, World.GOOD_CARD)).contains("Paid. Thank you");
+        assertThat(api.typeCard(second, World.GOOD_CARD)).contains("nothing more is taken");
         Waiting.until("booking", () -> api.open(invoice).equals("72.60"));
         Api.Answer late = api.order(token, choice);
         assertThat(late.status()).isEqualTo(409);
@@ -64,13 +59,13 @@ public class RaceTest extends Suite {
         String token = api.token(invoice);
         String payAt =
                 api.order(token, api.choice(token, 0)).ok().path("address").asString();
-        dial("lose", 1);
+        world.dial("lose", 1);
         try {
-            assertThat(api.typeCard(payAt, GOOD_CARD)).contains("Paid");
+            assertThat(api.typeCard(payAt, World.GOOD_CARD)).contains("Paid");
             api.transfer(client, invoice, "48.40", "both-ways-transfer").ok();
             Waiting.until("the second money", () -> payments(client).size() == 2);
         } finally {
-            dial("lose", 0);
+            world.dial("lose", 0);
         }
         JsonNode account = api.get("/api/clients/" + client).ok();
         assertThat(account.path("sums").path("owes").path("amount").asString()).isEqualTo("24.20");
@@ -85,7 +80,7 @@ public class RaceTest extends Suite {
             assertThat(api.get("/api/today").ok().path("needs").toString()).contains("Both Ways");
             Waiting.until(
                     "a receipt that says so",
-                    () -> letters("bothways@clients.example").toString().contains("held as credit"));
+                    () -> world.letters("bothways@clients.example").toString().contains("held as credit"));
         }
     }
 
@@ -99,11 +94,11 @@ public class RaceTest extends Suite {
         api.transfer(client, invoice, "121.00", "withdrawn-transfer").ok();
         Waiting.until(
                 "the withdrawal",
-                () -> new Api(standIns)
+                () -> new Api(world.outside)
                         .get(payAt.substring(payAt.indexOf("/pay/")))
                         .text()
                         .contains("withdrawn by the business"));
-        assertThat(api.typeCard(payAt, GOOD_CARD)).contains("Nothing was taken");
+        assertThat(api.typeCard(payAt, World.GOOD_CARD)).contains("Nothing was taken");
         assertThat(payments(client)).hasSize(1);
     }
 
@@ -112,15 +107,15 @@ public class RaceTest extends Suite {
         long client = api.client("Lost Answer");
         long invoice = api.issue(api.draft(client, "100.00", "100%@30"));
         String token = api.token(invoice);
-        dial("cut", 1);
+        world.dial("cut", 1);
         Api.Answer lost = api.order(token, api.choice(token, 0));
-        dial("cut", 0);
+        world.dial("cut", 0);
         if (lost.status() == 409) {
             assertThat(lost.text()).contains("Nothing was taken");
         }
         String payAt =
                 api.order(token, api.choice(token, 0)).ok().path("address").asString();
-        api.typeCard(payAt, GOOD_CARD);
+        api.typeCard(payAt, World.GOOD_CARD);
         Waiting.until("booking", () -> api.open(invoice).equals("0.00"));
         assertThat(payments(client)).hasSize(1);
     }

@@ -1,4 +1,4 @@
-package quill.acceptance;
+package quill.server.overhttp;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -9,23 +9,22 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import org.testng.annotations.Test;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /**
  * Months of trading by chance: invoices, payments of any size, slips undone, documents taken back. After every act the
  * books agree, and what each client owes is what a plain tally of charges and receipts says (double entry, Pacioli).
  */
-public class TradingTest extends Suite {
+public class TradingTest extends InAWorld {
     private static final int ACTS = 140;
     private final Random random = new Random(1494);
     private final Map<Long, BigDecimal> tally = new LinkedHashMap<>();
     private final List<Long> invoices = new ArrayList<>();
     private final List<JsonNode> payments = new ArrayList<>();
-    private Api api;
 
     @Test
     public void booksAgreeAfterEveryActOfAGeneratedTrade() {
-        api = Api.signedIn(app);
         for (String name : List.of("Trader One", "Trader Two", "Trader Three")) {
             tally.put(api.client(name), BigDecimal.ZERO);
         }
@@ -87,7 +86,7 @@ public class TradingTest extends Suite {
         }
         JsonNode choice = choices.get(random.nextInt(choices.size()));
         String before = api.open(invoice);
-        api.typeCard(api.order(token, choice).ok().path("address").asString(), GOOD_CARD);
+        api.typeCard(api.order(token, choice).ok().path("address").asString(), World.GOOD_CARD);
         Waiting.until("booking", () -> !api.open(invoice).equals(before));
         long client = api.get("/api/invoices/" + invoice).ok().path("clientId").asLong();
         charge(client, new BigDecimal(choice.path("amount").path("amount").asString()).negate());

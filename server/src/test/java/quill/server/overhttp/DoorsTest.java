@@ -1,4 +1,4 @@
-package quill.acceptance;
+package quill.server.overhttp;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -6,7 +6,6 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -16,25 +15,23 @@ import java.util.stream.IntStream;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Ports;
 import tools.jackson.databind.JsonNode;
 
 /** Who gets in, and what those outside can do to those inside: a business of its own, on an empty folder. */
-public class DoorsTest extends Suite {
+public class DoorsTest {
     private static final String OWNER = "owner@doors.example";
     private static final String RIGHT = "felt hammers and copper strings";
     private static final String NEXT = "another long passphrase";
-    private App own;
+    private World own;
     private Api owner;
     private long client;
 
     @BeforeClass
-    public void open() throws Exception {
-        own = App.server(
-                Files.createTempDirectory("quill-doors"),
-                App.freePort(),
-                standIns.port,
-                smtpPort,
-                Map.of("quill.public-a-minute", "240", "spring.mail.port", String.valueOf(App.freePort())));
+    public void open() {
+        // Nobody takes its letters.
+        own = new World("--quill.public-a-minute=240", "--spring.mail.port=" + Ports.free());
         owner = new Api(own);
         owner.firstRun(OWNER, RIGHT, "Doors", true).ok();
         client = owner.client("Through The Door");

@@ -1,18 +1,18 @@
-package quill.acceptance;
+package quill.http;
 
 import java.time.Duration;
 import java.time.Instant;
 import java.util.function.BooleanSupplier;
 
 /** Waits for what happens by itself, with a limit that only a broken application reaches. */
-final class Waiting {
+public final class Waiting {
     private Waiting() {}
 
-    static void until(String what, BooleanSupplier done) {
+    public static void until(String what, BooleanSupplier done) {
         until(what, Duration.ofSeconds(30), done);
     }
 
-    static void until(String what, Duration most, BooleanSupplier done) {
+    public static void until(String what, Duration most, BooleanSupplier done) {
         Instant end = Instant.now().plus(most);
         while (!done.getAsBoolean()) {
             if (Instant.now().isAfter(end)) {
@@ -22,7 +22,7 @@ final class Waiting {
         }
     }
 
-    static void pause(long millis) {
+    public static void pause(long millis) {
         try {
             Thread.sleep(millis);
         } catch (InterruptedException e) {

@@ -1,4 +1,4 @@
-package quill.acceptance;
+package quill.server.overhttp;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -10,20 +10,19 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 
 /** A mail server that refuses, puts off, or hangs up: what became of a letter is always told as it is. */
-public class RudeMailTest extends Suite {
+public class RudeMailTest {
     private ServerSocket mail;
     private volatile String answerToData = "250 kept";
     private final AtomicInteger accepted = new AtomicInteger();
-    private App own;
+    private World own;
     private Api api;
 
     @BeforeClass
@@ -32,11 +31,9 @@ public class RudeMailTest extends Suite {
         Thread server = new Thread(this::serve, "rude mail server");
         server.setDaemon(true);
         server.start();
-        Path folder = Files.createTempDirectory("quill-mail");
-        own = App.server(
-                folder, App.freePort(), App.freePort(), mail.getLocalPort(), Map.of("quill.processor.url", ""));
+        own = new World("--spring.mail.port=" + mail.getLocalPort(), "--quill.processor.url=");
         api = new Api(own);
-        api.firstRun(EMAIL, PASSPHRASE, "Larkmoor Pianos", false).ok();
+        api.firstRun(Api.EMAIL, Api.PASSPHRASE, "Larkmoor Pianos", false).ok();
     }
 
     @AfterClass(alwaysRun = true)

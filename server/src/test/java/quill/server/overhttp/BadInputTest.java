@@ -1,4 +1,4 @@
-package quill.acceptance;
+package quill.server.overhttp;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -12,15 +12,14 @@ import java.util.Map;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.http.Api;
 
 /** Slips and worse: a clear error beside its field, and nothing lost. */
-public class BadInputTest extends Suite {
-    private Api api;
+public class BadInputTest extends InAWorld {
     private long client;
 
     @BeforeClass
-    public void signInOnce() {
-        api = Api.signedIn(app);
+    public void begin() {
         client = api.client("Bad Input");
     }
 
@@ -90,7 +89,7 @@ public class BadInputTest extends Suite {
 
     @Test
     public void deadLinksAndUnknownAddressesAreToldAsProblems() {
-        Api nobody = new Api(app);
+        Api nobody = new Api(world);
         Api.Answer dead = nobody.get("/api/public/no-such-link");
         assertThat(dead.status()).isEqualTo(404);
         assertThat(dead.text()).contains("leads nowhere");
@@ -105,7 +104,7 @@ public class BadInputTest extends Suite {
 
     @Test
     public void anEndedSessionIsToldAndNothingIsOpenToStrangers() {
-        Api stranger = new Api(app);
+        Api stranger = new Api(world);
         for (String path : List.of("/api/today", "/api/invoices", "/api/clients", "/api/books", "/api/business")) {
             assertThat(stranger.get(path).status()).as(path).isEqualTo(401);
         }
@@ -114,7 +113,7 @@ public class BadInputTest extends Suite {
 
     @Test
     public void guessingAPassphraseIsSlowedDown() {
-        Api guesser = new Api(app);
+        Api guesser = new Api(world);
         Map<String, String> guess = Map.of("email", "guess@larkmoor.example", "passphrase", "wrong");
         for (int i = 0; i < 5; i++) {
             assertThat(guesser.post("/api/session", guess).problem("passphrase"))
@@ -125,8 +124,8 @@ public class BadInputTest extends Suite {
 
     @Test
     public void aRequestWithoutOurTokenIsNotTrusted() {
-        Api.Answer answer = new Api(app)
-                .exchange(HttpRequest.newBuilder(URI.create(app.url("/api/session")))
+        Api.Answer answer = new Api(world)
+                .exchange(HttpRequest.newBuilder(URI.create(world.url("/api/session")))
                         .header("Content-Type", "application/json")
                         .POST(HttpRequest.BodyPublishers.ofString("{}"))
                         .build());
@@ -155,20 +154,20 @@ public class BadInputTest extends Suite {
     public void forgedAndOldEventsAreRefused() throws Exception {
         String body = "{\"type\":\"order.paid\",\"order\":\"order-none\"}";
         long now = Instant.now().getEpochSecond();
-        String good = new Webhook(App.SECRET).sign("event-1", now, body);
+        String good = new Webhook(World.SECRET).sign("event-1", now, body);
         assertThat(hook("event-1", now, good, body)).isEqualTo(204);
         assertThat(hook("event-1", now, good, body)).isEqualTo(204);
         assertThat(hook("event-2", now, good, body)).isEqualTo(401);
         assertThat(hook("event-1", now, good, body.replace("none", "other"))).isEqualTo(401);
         long old = now - 3600;
-        assertThat(hook("event-3", old, new Webhook(App.SECRET).sign("event-3", old, body), body))
+        assertThat(hook("event-3", old, new Webhook(World.SECRET).sign("event-3", old, body), body))
                 .isEqualTo(401);
         assertThat(hook("event-4", now, "", body)).isEqualTo(401);
     }
 
     private int hook(String id, long at, String signature, String body) {
-        return new Api(app)
-                .exchange(HttpRequest.newBuilder(URI.create(app.url("/api/hooks/processor/settings")))
+        return new Api(world)
+                .exchange(HttpRequest.newBuilder(URI.create(world.url("/api/hooks/processor/settings")))
                         .header("Content-Type", "application/json")
                         .header("webhook-id", id)
                         .header("webhook-timestamp", String.valueOf(at))

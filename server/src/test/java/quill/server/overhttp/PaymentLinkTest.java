@@ -1,4 +1,4 @@
-package quill.acceptance;
+package quill.server.overhttp;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -12,20 +12,15 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /** Payment links over HTTP: a crowd at once, stale and forged requests, nonsense. */
-public class PaymentLinkTest extends Suite {
+public class PaymentLinkTest extends InAWorld {
     private static final int CROWD = 50;
-    private Api api;
-
-    @BeforeClass
-    public void signInOnce() {
-        api = Api.signedIn(app);
-    }
 
     private static Map<String, Object> link(String title, String amount, boolean once) {
         Map<String, Object> link = new LinkedHashMap<>();
@@ -90,12 +85,12 @@ public class PaymentLinkTest extends Suite {
         List<String> said = atOnce(CROWD, () -> {
             int n = next.getAndIncrement();
             String name = n % 5 == 0 ? "Shared Family" : "Crowd Payer" + n;
-            Api as = new Api(app);
+            Api as = new Api(world);
             String address = begin(as, token, payer("crowd-pay-" + n + "-x", name, "25.00"))
                     .ok()
                     .path("address")
                     .asString();
-            return as.typeCard(address, GOOD_CARD);
+            return as.typeCard(address, World.GOOD_CARD);
         });
         assertThat(said).allMatch(s -> s.contains("Paid. Thank you"));
         String path = "/api/payment-links/" + made.path("link").path("id").asLong();
@@ -112,7 +107,7 @@ public class PaymentLinkTest extends Suite {
         assertThat(clients).as("one client for each address").hasSize(CROWD - CROWD / 5 + 1);
         Waiting.until(
                 "their receipts",
-                () -> letters("sharedfamily@crowd.example").toString().contains("Crowd evening"));
+                () -> world.letters("sharedfamily@crowd.example").toString().contains("Crowd evening"));
         assertThat(api.booksAgree()).isTrue();
     }
 
@@ -124,17 +119,17 @@ public class PaymentLinkTest extends Suite {
         java.util.concurrent.atomic.AtomicInteger next = new java.util.concurrent.atomic.AtomicInteger();
         List<Api.Answer> answers = atOnce(CROWD, () -> {
             int n = next.getAndIncrement();
-            return begin(new Api(app), token, payer("stool-pay-" + n + "-x", "Stool Buyer" + n, "80.00"));
+            return begin(new Api(world), token, payer("stool-pay-" + n + "-x", "Stool Buyer" + n, "80.00"));
         });
         List<Api.Answer> first = answers.stream().filter(a -> a.status() == 200).toList();
         assertThat(first).hasSize(1);
         assertThat(answers.stream().filter(a -> a.status() != 200))
                 .allMatch(a -> a.status() == 409 && a.text().contains("Nothing was taken"));
-        new Api(app).typeCard(first.get(0).ok().path("address").asString(), GOOD_CARD);
+        new Api(world).typeCard(first.get(0).ok().path("address").asString(), World.GOOD_CARD);
         String path = "/api/payment-links/" + made.path("link").path("id").asLong();
         Waiting.until("its payment", () -> api.get(path).ok().path("times").asInt() == 1);
         assertThat(api.get(path).ok().path("state").asString()).isEqualTo("PAID");
-        Api.Answer late = begin(new Api(app), token, payer("stool-late-1", "Late Buyer", "80.00"));
+        Api.Answer late = begin(new Api(world), token, payer("stool-late-1", "Late Buyer", "80.00"));
         assertThat(late.status()).isEqualTo(409);
         assertThat(late.text()).contains("paid already");
         assertThat(api.booksAgree()).isTrue();
@@ -161,7 +156,7 @@ public class PaymentLinkTest extends Suite {
         String token = tokenOf(make("forged-link", "Forged", "25.00", false));
         Map<String, Object> payer = new LinkedHashMap<>(payer("forged-pay-1", "Forger", "25.00"));
         payer.put(field, value);
-        Api.Answer answer = begin(new Api(app), token, payer);
+        Api.Answer answer = begin(new Api(world), token, payer);
         assertThat(answer.status()).isEqualTo(422);
         assertThat(answer.text()).contains("\"field\":\"" + field + "\"");
     }
@@ -185,7 +180,7 @@ public class PaymentLinkTest extends Suite {
     public void whatSomebodyFilledInIsNobodyElses() {
         String one = tokenOf(make("own-link-1", "One", "25.00", false));
         String other = tokenOf(make("own-link-2", "Other", "25.00", false));
-        Api as = new Api(app);
+        Api as = new Api(world);
         begin(as, one, payer("own-pay-1-x", "Private Payer", "25.00")).ok();
         assertThat(as.get("/api/public/" + one + "/link").text()).doesNotContain("Private");
         assertThat(as.post("/api/public/" + other + "/link/payments/guess/back", Map.of())

@@ -1,4 +1,4 @@
-package quill.acceptance;
+package quill.server.overhttp;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -12,17 +12,17 @@ import java.util.Map;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.http.Api;
+import quill.http.Waiting;
 import tools.jackson.databind.JsonNode;
 
 /** Files, certificates, categories and percentages that cannot be taken: a clear error, and nothing lost. */
-public class DocumentsBadInputTest extends Suite {
+public class DocumentsBadInputTest extends InAWorld {
     private static final byte[] PDF = "%PDF-1.7\nx".getBytes(StandardCharsets.US_ASCII);
-    private Api api;
     private long client;
 
     @BeforeClass
-    public void signInOnce() {
-        api = Api.signedIn(app);
+    public void begin() {
         client = api.client("Bad Documents");
     }
 
@@ -36,7 +36,7 @@ public class DocumentsBadInputTest extends Suite {
         System.arraycopy(head, 0, body, 0, head.length);
         System.arraycopy(bytes, 0, body, head.length, bytes.length);
         System.arraycopy(tail, 0, body, head.length + bytes.length, tail.length);
-        return api.exchange(HttpRequest.newBuilder(URI.create(app.url(path)))
+        return api.exchange(HttpRequest.newBuilder(URI.create(world.url(path)))
                 .header("Content-Type", "multipart/form-data; boundary=" + boundary)
                 .header("X-XSRF-TOKEN", api.csrf())
                 .POST(HttpRequest.BodyPublishers.ofByteArray(body))
@@ -147,23 +147,8 @@ public class DocumentsBadInputTest extends Suite {
     @Test
     @SuppressWarnings("unchecked")
     public void categoriesThatDoNotFitAreNamedOnTheirLine() {
-        String reverse = tax("Reverse charge");
-        String outside = api.post(
-                        "/api/business/taxes",
-                        Map.of(
-                                "name",
-                                "Outside " + client,
-                                "rate",
-                                "",
-                                "category",
-                                "O",
-                                "compound",
-                                false,
-                                "reason",
-                                "Outside the scope"))
-                .ok()
-                .path("id")
-                .asString();
+        String reverse = tax("Reverse charge", "AE");
+        String outside = tax("Outside", "O");
         assertThat(issue(List.of(reverse)).problem("lines[0].taxes")).contains("needs the client's tax number");
         Map<String, Object> mixed = api.draft(client, "100.00", "100%@30");
         line(mixed).put("taxes", List.of(outside));
@@ -186,13 +171,11 @@ public class DocumentsBadInputTest extends Suite {
         return ((List<Map<String, Object>>) draft.get("lines")).get(0);
     }
 
-    private String tax(String name) {
-        for (JsonNode t : api.get("/api/business").ok().path("taxes")) {
-            if (t.path("name").asString().equals(name)) {
-                return t.path("id").asString();
-            }
-        }
-        throw new AssertionError(name);
+    private String tax(String name, String category) {
+        Map<String, Object> tax = new LinkedHashMap<>(Map.of("name", name, "rate", "", "category", category));
+        tax.put("compound", false);
+        tax.put("reason", name);
+        return api.post("/api/business/taxes", tax).ok().path("id").asString();
     }
 
     @DataProvider

@@ -1,27 +1,18 @@
-package quill.acceptance;
+package quill.server.overhttp;
 
-import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.AriaRole;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import quill.http.Api;
 import tools.jackson.databind.JsonNode;
 
 /** Slips in plans, policies and mutes: named beside the field, nothing changed, what was typed stays. */
-public class ChasingBadInputTest extends Suite {
-    private Api api;
-
-    @BeforeClass
-    public void signInOnce() {
-        api = Api.signedIn(app);
-    }
+public class ChasingBadInputTest extends InAWorld {
 
     @DataProvider
     Object[][] plans() {
@@ -115,30 +106,7 @@ public class ChasingBadInputTest extends Suite {
                 .isEqualTo(404);
         Map<String, Object> gone = Map.of("key", "reminder:" + client + ":2027-03-15", "clientId", client);
         assertThat(api.post("/api/acts/doing-now", gone).status()).isEqualTo(409);
-        assertThat(api.post("/api/demo/clock", Map.of("by", "year")).problem("by"))
-                .contains("day, week, month or next");
         assertThat(api.get("/api/today?weeks=7").problem("weeks")).contains("6, 12, 26 or 52");
-    }
-
-    @Test
-    public void thePlanPageShowsTheSlipBesideTheStepAndKeepsWhatWasTyped() {
-        Page page = signIn();
-        page.navigate(app.url("/settings/reminders"));
-        page.getByLabel("Days, step 3").fill("14");
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save the plan"))
-                .click();
-        assertThat(page.locator(".plan-step", new Page.LocatorOptions().setHasText("another step has this day")))
-                .hasCount(1);
-        assertThat(page.getByLabel("Days, step 3")).hasValue("14");
-        page.getByLabel("The hour of the daily run").fill("25:00");
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save the plan"))
-                .click();
-        assertThat(page.locator("body")).containsText("from 00:00 to 23:59");
-        page.getByLabel("Days of grace").fill("-1");
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save the late fees"))
-                .click();
-        assertThat(page.locator("body")).containsText("must be from 0 to 365 days");
-        page.context().close();
     }
 
     private static Map<String, Object> policy(String amount) {
