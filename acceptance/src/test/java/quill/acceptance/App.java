@@ -34,7 +34,6 @@ final class App implements AutoCloseable, Site {
             "-Djava.util.concurrent.ForkJoinPool.common.parallelism=2",
             "-XX:+ExitOnOutOfMemoryError",
             "-Xshare:auto");
-    private static final Map<String, Path> UNPACKED = new ConcurrentHashMap<>();
     private static final Map<Integer, Integer> IMAP_PORTS = new ConcurrentHashMap<>();
 
     final int port;
@@ -149,8 +148,7 @@ final class App implements AutoCloseable, Site {
 
     /** The shipped jar, unpacked as ./quill does it, with an archive of its classes: it starts twice as fast. */
     private static Path unpacked(String jar) {
-        return UNPACKED.computeIfAbsent(
-                jar, name -> Kept.of("unpacked-" + name, List.of(jarOf(name)), folder -> unpack(name, folder)));
+        return Kept.of("unpacked-" + jar, List.of(jarOf(jar)), folder -> unpack(jar, folder));
     }
 
     static Path jarOf(String name) {

@@ -10,8 +10,10 @@ import java.nio.file.StandardOpenOption;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 
@@ -22,10 +24,22 @@ import java.util.stream.Stream;
 final class Kept {
     private static final Path TARGET = App.ROOT.resolve("acceptance/target/kept");
 
+    /** What was found or made before in this process, by its name: the jars do not change under it. */
+    private static final Map<String, Path> FOUND = new HashMap<>();
+
     private Kept() {}
 
     /** @param madeOf the files that decide what it becomes @param making fills an empty folder */
-    static Path of(String name, List<Path> madeOf, Consumer<Path> making) {
+    static synchronized Path of(String name, List<Path> madeOf, Consumer<Path> making) {
+        Path found = FOUND.get(name);
+        if (found == null) {
+            found = look(name, madeOf, making);
+            FOUND.put(name, found);
+        }
+        return found;
+    }
+
+    private static Path look(String name, List<Path> madeOf, Consumer<Path> making) {
         try {
             Path whole = Files.createDirectories(TARGET).resolve(name + "-" + hash(madeOf));
             try (FileChannel channel = FileChannel.open(

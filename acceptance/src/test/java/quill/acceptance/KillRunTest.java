@@ -19,7 +19,7 @@ import tools.jackson.databind.JsonNode;
  * The application is killed forty times in the middle of a run that charges fees and sends letters, and goes on by
  * itself each time. Two machines share the forty, since most of the time is spent starting.
  */
-public class KillRunTest extends DemoSuite {
+public class KillRunTest extends Suite {
     private static final int LANES = 2;
     private static final int KILLS = 40 / LANES;
     private static final int COHORTS = 10;

@@ -46,7 +46,7 @@ public class CallingBackTest {
     private static final String TO = "new.client@clients.example";
     private static final Slip COPIED = slip(null, null, null, true, null);
     private static final String[] SETTINGS = {
-        "--quill.call-back-seconds=900", "--spring.mail.host=127.0.0.1", "--spring.mail.port=" + OwnPort.of("mail")
+        "--quill.call-back-seconds=900", "--spring.mail.port=" + OwnPort.of("mail")
     };
     private GreenMail postRoom;
     private Correspondence letters;
@@ -61,11 +61,11 @@ public class CallingBackTest {
     public void start() throws Exception {
         postRoom = new GreenMail(new ServerSetup(OwnPort.of("mail"), "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
         postRoom.start();
-        open(new Server(SETTINGS));
-        setUp();
+        begin(new Server(SETTINGS));
     }
 
-    private void setUp() {
+    private void begin(Server started) {
+        open(started);
         server.setUp(BEGIN);
         server.bean(FeePolicies.class).change(new FeePolicies.FeeSetting(TypedLateFeePolicy.none(), "10", false, 0));
         server.bean(DailyRun.class).catchUp();
@@ -118,8 +118,7 @@ public class CallingBackTest {
     public void anInvoiceThatIsCalledBackIsIssuedUnsentAndUnseenAfterARestartToo() throws Exception {
         Path folder = Files.createTempDirectory("quill-calling-back");
         server.close();
-        open(Server.onDisk(folder, SETTINGS));
-        setUp();
+        begin(Server.onDisk(folder, SETTINGS));
         DocumentId id = draft();
         dispatch.issueAndSend(id, 1, COPIED);
         assertThat(sent()).isEmpty();
