@@ -6,7 +6,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import com.icegreen.greenmail.util.GreenMail;
 import com.icegreen.greenmail.util.ServerSetup;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -45,9 +44,8 @@ public class CallingBackTest {
     private static final LocalDate BEGIN = LocalDate.of(2027, 3, 1);
     private static final String TO = "new.client@clients.example";
     private static final Slip COPIED = slip(null, null, null, true, null);
-    private static final String[] SETTINGS = {
-        "--quill.call-back-seconds=900", "--spring.mail.port=" + OwnPort.of("mail")
-    };
+    private static final int PORT = OwnPort.of("mail");
+    private static final String[] SETTINGS = {"--quill.call-back-seconds=900", "--spring.mail.port=" + PORT};
     private GreenMail postRoom;
     private Correspondence letters;
     private LeftToAPerson left;
@@ -59,7 +57,7 @@ public class CallingBackTest {
 
     @BeforeMethod
     public void start() throws Exception {
-        postRoom = new GreenMail(new ServerSetup(OwnPort.of("mail"), "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
+        postRoom = new GreenMail(new ServerSetup(PORT, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
         postRoom.start();
         begin(new Server(SETTINGS));
     }
@@ -116,7 +114,7 @@ public class CallingBackTest {
 
     @Test
     public void anInvoiceThatIsCalledBackIsIssuedUnsentAndUnseenAfterARestartToo() throws Exception {
-        Path folder = Files.createTempDirectory("quill-calling-back");
+        var folder = Files.createTempDirectory("quill-calling-back");
         server.close();
         begin(Server.onDisk(folder, SETTINGS));
         DocumentId id = draft();
