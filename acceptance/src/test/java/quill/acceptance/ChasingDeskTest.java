@@ -205,4 +205,12 @@ public class ChasingDeskTest extends DemoSuite {
         assertThat(page.locator("body")).containsText("must be from 0 to 365 days");
         page.context().close();
     }
+
+    @Test
+    public void theDemosClockMovesByWhatItKnows() {
+        assertThat(Api.signedIn(app)
+                        .post("/api/demo/clock", Map.of("by", "year"))
+                        .problem("by"))
+                .contains("day, week, month or next");
+    }
 }
