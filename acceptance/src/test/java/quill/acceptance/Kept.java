@@ -45,15 +45,16 @@ final class Kept {
             try (FileChannel channel = FileChannel.open(
                             TARGET.resolve(name + ".lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
                     FileLock lock = channel.lock()) {
-                if (!Files.isDirectory(whole) && lock.isValid()) {
+                // Where it is made it stays: an archive of classes serves in the folder that it was made in, and in no
+                // other.
+                Path mark = TARGET.resolve(whole.getFileName() + ".whole");
+                if (!Files.exists(mark) && lock.isValid()) {
                     try (Stream<Path> older = Files.list(TARGET)) {
-                        older.filter(p -> Files.isDirectory(p)
-                                        && p.getFileName().toString().startsWith(name + "-"))
+                        older.filter(p -> p.getFileName().toString().startsWith(name + "-"))
                                 .forEach(Kept::delete);
                     }
-                    Path half = Files.createTempDirectory(TARGET, "half-" + name);
-                    making.accept(half);
-                    Files.move(half, whole);
+                    making.accept(Files.createDirectory(whole));
+                    Files.createFile(mark);
                 }
             }
             return whole;
